@@ -1,0 +1,110 @@
+import js from '@eslint/js';
+import boundaries from 'eslint-plugin-boundaries';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+/**
+ * The folder arrow: each layer may import from itself and from the layers named here, and from nothing else.
+ * The computation in `core` knows nobody; pages sit on top.
+ */
+const ARROW = {
+	library: ['core'],
+	core: [],
+	case: ['core', 'library'],
+	bench: ['core', 'library'],
+	server: ['core', 'library', 'case'],
+	workers: ['core', 'library', 'case'],
+	ui: ['core', 'library', 'case'],
+	routes: ['core', 'library', 'case', 'server', 'workers', 'ui'],
+	cli: ['core', 'library', 'case'],
+	demo: ['core', 'library', 'case', 'server', 'bench'],
+	tests: ['core', 'library', 'case', 'server', 'bench', 'demo']
+};
+
+const CORE_BANS = [
+	{ name: 'Date', message: 'The core takes time as an argument.' },
+	{ name: 'performance', message: 'The core takes time as an argument.' },
+	{ name: 'process', message: 'The core runs anywhere: no Node.' },
+	{ name: 'Buffer', message: 'The core runs anywhere: use Uint8Array.' },
+	{ name: 'window', message: 'The core runs anywhere: no DOM.' },
+	{ name: 'document', message: 'The core runs anywhere: no DOM.' },
+	{ name: 'fetch', message: 'The core does no input or output.' }
+];
+
+export default ts.config(
+	{
+		ignores: [
+			'node_modules/',
+			'.svelte-kit/',
+			'build/',
+			'data/',
+			'test-results/',
+			'src/lib/server/migrations/'
+		]
+	},
+	js.configs.recommended,
+	...ts.configs.recommended,
+	...svelte.configs.recommended,
+	{
+		languageOptions: { globals: { ...globals.browser, ...globals.node } },
+		rules: {
+			'no-undef': 'off',
+			'no-warning-comments': ['error', { terms: ['todo', 'fixme'] }],
+			'@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+			'svelte/no-navigation-without-resolve': 'off'
+		}
+	},
+	{
+		files: ['**/*.svelte', '**/*.svelte.ts'],
+		languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } }
+	},
+	{
+		files: ['{src,library,demo,cli,tests}/**/*.{ts,svelte}'],
+		plugins: { boundaries },
+		settings: {
+			'import/resolver': { typescript: { project: './tsconfig.json' } },
+			'boundaries/elements': [
+				{ type: 'core', pattern: 'src/lib/core' },
+				{ type: 'case', pattern: 'src/lib/case' },
+				{ type: 'bench', pattern: 'src/lib/bench' },
+				{ type: 'server', pattern: 'src/lib/server' },
+				{ type: 'ui', pattern: 'src/lib/ui' },
+				{ type: 'workers', pattern: 'src/workers' },
+				{ type: 'routes', pattern: 'src/routes' },
+				{ type: 'library', pattern: 'library' },
+				{ type: 'demo', pattern: 'demo' },
+				{ type: 'cli', pattern: 'cli' },
+				{ type: 'tests', pattern: 'tests' }
+			]
+		},
+		rules: {
+			'boundaries/dependencies': [
+				'error',
+				{
+					default: 'disallow',
+					policies: [
+						{
+							from: { file: { path: 'src/*.ts' } },
+							allow: { to: { element: { types: { anyOf: ['server', 'case', 'core'] } } } }
+						},
+						{ allow: { to: { module: { origin: ['external', 'core'] } } } },
+						...Object.entries(ARROW).map(([type, allowed]) => ({
+							from: { element: { type } },
+							allow: { to: { element: { types: { anyOf: [type, ...allowed] } } } }
+						}))
+					]
+				}
+			]
+		}
+	},
+	{
+		files: ['src/lib/core/**/*.ts'],
+		ignores: ['**/*.test.ts'],
+		rules: {
+			'no-restricted-globals': ['error', ...CORE_BANS],
+			'no-restricted-imports': ['error', { patterns: ['node:*'] }]
+		}
+	}
+);

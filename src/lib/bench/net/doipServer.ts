@@ -1,0 +1,183 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import {
+	DiagnosticNack,
+	DoipReader,
+	encodeDoip,
+	HeaderNack,
+	PayloadType,
+	readWord,
+	RoutingCode,
+	word,
+	type DoipMessage
+} from '../../core/uds/doip';
+import type { BenchVehicle } from '../vehicle';
+
+/** ISO 13400-2 timers, in milliseconds. */
+const INITIAL_INACTIVITY_MS = 2_000;
+const GENERAL_INACTIVITY_MS = 300_000;
+const ALIVE_CHECK_MS = 500;
+const MAX_CLIENTS = 250;
+const SOURCE_ACTIVE_ELSEWHERE = 0x03;
+
+interface Client {
+	socket: Socket;
+	reader: DoipReader;
+	/** The tester's address once routing is active. */
+	source: number | null;
+	aliveAnswer: (() => void) | null;
+}
+
+/**
+ * The vehicle's side of diagnostics over TCP: routing activation, diagnostic messages with their acks, alive check.
+ * Whatever arrives, the vehicle answers as the standard says or closes; it never falls over.
+ */
+export class DoipServer {
+	private readonly server: Server;
+	private readonly clients = new Set<Client>();
+	private plugged = true;
+
+	constructor(
+		private readonly vehicle: BenchVehicle,
+		private readonly entityAddress: number,
+		/** Seconds of the vehicle's clock per second of the world's. */
+		private readonly rate: () => number
+	) {
+		this.server = createServer((socket) => this.accept(socket));
+		this.server.maxConnections = MAX_CLIENTS;
+	}
+
+	listen(port: number, host: string): Promise<number> {
+		return new Promise((resolve, reject) => {
+			this.server.once('error', reject);
+			this.server.listen(port, host, () => {
+				const address = this.server.address();
+				resolve(typeof address === 'object' && address ? address.port : port);
+			});
+		});
+	}
+
+	close(): Promise<void> {
+		for (const client of this.clients) client.socket.destroy();
+		return new Promise((resolve) => this.server.close(() => resolve()));
+	}
+
+	/** Pulls or seats the diagnostic plug: pulled, every connection breaks at once and none is taken. */
+	setPlugged(plugged: boolean): void {
+		this.plugged = plugged;
+		if (!plugged) for (const client of this.clients) client.socket.destroy();
+	}
+
+	private accept(socket: Socket): void {
+		if (!this.plugged) {
+			socket.destroy();
+			return;
+		}
+		const client: Client = { socket, reader: new DoipReader(), source: null, aliveAnswer: null };
+		this.clients.add(client);
+		socket.setNoDelay(true);
+		socket.setTimeout(INITIAL_INACTIVITY_MS, () => socket.destroy());
+		socket.on('error', () => socket.destroy());
+		socket.on('close', () => this.clients.delete(client));
+		socket.on('data', (chunk) => {
+			const { messages, error } = client.reader.push(chunk);
+			for (const message of messages) this.receive(client, message);
+			if (error) {
+				this.send(client, PayloadType.headerNack, [error.nack]);
+				socket.end();
+			}
+		});
+	}
+
+	private send(client: Client, type: number, payload: number[]): void {
+		if (!client.socket.destroyed) client.socket.write(encodeDoip(type, payload));
+	}
+
+	private receive(client: Client, { type, payload }: DoipMessage): void {
+		switch (type) {
+			case PayloadType.routingActivationRequest:
+				return this.activate(client, payload);
+			case PayloadType.aliveCheckResponse:
+				client.aliveAnswer?.();
+				return;
+			case PayloadType.aliveCheckRequest:
+				return this.send(client, PayloadType.aliveCheckResponse, word(this.entityAddress));
+			case PayloadType.diagnosticMessage:
+				return this.diagnose(client, payload);
+			default:
+				return this.send(client, PayloadType.headerNack, [HeaderNack.unknownType]);
+		}
+	}
+
+	private activate(client: Client, payload: Uint8Array): void {
+		if (payload.length !== 7 && payload.length !== 11) {
+			this.send(client, PayloadType.headerNack, [HeaderNack.invalidLength]);
+			client.socket.end();
+			return;
+		}
+		const source = readWord(payload, 0);
+		const respond = (code: number) => {
+			this.send(client, PayloadType.routingActivationResponse, [
+				...word(source),
+				...word(this.entityAddress),
+				code,
+				0,
+				0,
+				0,
+				0
+			]);
+			if (code !== RoutingCode.activated) client.socket.end();
+		};
+		// External test equipment has addresses 0E00–0FFF.
+		if (source < 0x0e00 || source > 0x0fff) return respond(RoutingCode.unknownSource);
+		if (payload[2] !== 0x00) return respond(RoutingCode.unsupportedType);
+		const elsewhere = [...this.clients].find((other) => other !== client && other.source === source);
+		const accept = () => {
+			client.source = source;
+			client.socket.setTimeout(GENERAL_INACTIVITY_MS, () => client.socket.destroy());
+			respond(RoutingCode.activated);
+		};
+		if (!elsewhere) return accept();
+		this.aliveCheck(elsewhere, (alive) => {
+			if (alive) return respond(SOURCE_ACTIVE_ELSEWHERE);
+			elsewhere.socket.destroy();
+			accept();
+		});
+	}
+
+	private aliveCheck(client: Client, done: (alive: boolean) => void): void {
+		const settle = (alive: boolean) => {
+			clearTimeout(timer);
+			client.aliveAnswer = null;
+			done(alive);
+		};
+		const timer = setTimeout(() => settle(false), ALIVE_CHECK_MS);
+		client.aliveAnswer = () => settle(true);
+		this.send(client, PayloadType.aliveCheckRequest, []);
+	}
+
+	private diagnose(client: Client, payload: Uint8Array): void {
+		if (payload.length < 5) {
+			this.send(client, PayloadType.headerNack, [HeaderNack.invalidLength]);
+			client.socket.end();
+			return;
+		}
+		const [source, target] = [readWord(payload, 0), readWord(payload, 2)];
+		const back = [...word(target), ...word(source)];
+		const nack = (code: number) => this.send(client, PayloadType.diagnosticNack, [...back, code]);
+		if (client.source === null || source !== client.source) {
+			nack(DiagnosticNack.invalidSource);
+			if (client.source === null) client.socket.end();
+			return;
+		}
+		if (!this.vehicle.modules.has(target)) return nack(DiagnosticNack.unknownTarget);
+		const answers = this.vehicle.request(target, payload.slice(4));
+		if (answers === null) return nack(DiagnosticNack.unreachable);
+		this.send(client, PayloadType.diagnosticAck, [...back, 0x00]);
+		for (const { afterS, bytes } of answers) {
+			setTimeout(
+				() => this.send(client, PayloadType.diagnosticMessage, [...back, ...bytes]),
+				(afterS * 1000) / Math.max(1, this.rate())
+			);
+		}
+	}
+}

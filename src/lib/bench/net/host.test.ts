@@ -1,0 +1,133 @@
+import { connect } from 'node:net';
+import { afterEach, describe, expect, it } from 'vitest';
+import { vehicleTypes } from '../../../../library';
+import { DoipReader, encodeDiagnostic, encodeDoip, PayloadType, type DoipMessage } from '../../core/uds/doip';
+import { BenchHost } from './host';
+
+const hosts: BenchHost[] = [];
+async function start() {
+	const type = vehicleTypes.get('brindle-marlow-16');
+	if (!type) throw new Error('the minibus is missing from the library');
+	const host = new BenchHost({ type, vin: '11111111111111111', odometerKm: 5, faults: [] });
+	hosts.push(host);
+	host.act({ do: 'key', to: 'on' });
+	host.vehicle.advance(1);
+	return { host, ...(await host.start()) };
+}
+afterEach(async () => {
+	for (const host of hosts.splice(0)) await host.stop();
+});
+
+/** Sends bytes and gathers what comes back until enough messages came or the vehicle hangs up. */
+function talk(
+	port: number,
+	sends: Uint8Array[],
+	wanted: number
+): Promise<{ messages: DoipMessage[]; closed: boolean }> {
+	return new Promise((resolve) => {
+		const socket = connect(port, '127.0.0.1');
+		const reader = new DoipReader();
+		const messages: DoipMessage[] = [];
+		const done = (closed: boolean) => {
+			socket.destroy();
+			resolve({ messages, closed });
+		};
+		socket.on('connect', () => sends.forEach((bytes) => socket.write(bytes)));
+		socket.on('data', (chunk) => {
+			messages.push(...reader.push(chunk).messages);
+			if (messages.length >= wanted) done(false);
+		});
+		socket.on('error', () => undefined);
+		socket.on('close', () => done(true));
+	});
+}
+
+const activation = (source = 0x0e80, type = 0) =>
+	encodeDoip(PayloadType.routingActivationRequest, [source >> 8, source & 0xff, type, 0, 0, 0, 0]);
+const bytesOf = (message: DoipMessage | undefined) => [...(message?.payload ?? [])];
+
+describe('the vehicle on the wire', () => {
+	it('activates routing, acknowledges and answers', async () => {
+		const { linkPort } = await start();
+		const { messages } = await talk(linkPort, [activation(), encodeDiagnostic(0x0e80, 0x1010, [0x3e, 0])], 3);
+		expect(messages.map((m) => m.type)).toEqual([0x0006, 0x8002, 0x8001]);
+		expect(bytesOf(messages[0])).toEqual([0x0e, 0x80, 0x10, 0x00, 0x10, 0, 0, 0, 0]);
+		expect(bytesOf(messages[1])).toEqual([0x10, 0x10, 0x0e, 0x80, 0x00]);
+		expect(bytesOf(messages[2])).toEqual([0x10, 0x10, 0x0e, 0x80, 0x7e, 0x00]);
+	});
+
+	it('refuses a tester address outside the range, and an unknown activation type', async () => {
+		const { linkPort } = await start();
+		const stranger = await talk(linkPort, [activation(0x1234)], 9);
+		expect(bytesOf(stranger.messages[0])[4]).toBe(0x00);
+		expect(stranger.closed).toBe(true);
+		expect(bytesOf((await talk(linkPort, [activation(0x0e80, 0x55)], 9)).messages[0])[4]).toBe(0x06);
+	});
+
+	it('refuses diagnostics before activation, and names unknown and unreachable modules', async () => {
+		const { host, linkPort } = await start();
+		const early = await talk(linkPort, [encodeDiagnostic(0x0e80, 0x1010, [0x3e, 0])], 9);
+		expect(bytesOf(early.messages[0])).toEqual([0x10, 0x10, 0x0e, 0x80, 0x02]);
+		const unknown = await talk(linkPort, [activation(), encodeDiagnostic(0x0e80, 0x7777, [0x3e, 0])], 2);
+		expect(bytesOf(unknown.messages[1])[4]).toBe(0x03);
+		host.act({ do: 'key', to: 'off' });
+		const asleep = await talk(linkPort, [activation(0x0e81), encodeDiagnostic(0x0e81, 0x1010, [0x3e, 0])], 2);
+		expect(bytesOf(asleep.messages[1])[4]).toBe(0x06);
+	});
+
+	it('answers an alive check, and gives a second tester with the same address only what the first has left', async () => {
+		const { linkPort } = await start();
+		const alive = await talk(linkPort, [encodeDoip(PayloadType.aliveCheckRequest, [])], 1);
+		expect(bytesOf(alive.messages[0])).toEqual([0x10, 0x00]);
+		const first = connect(linkPort, '127.0.0.1');
+		first.on('error', () => undefined);
+		const activated = new Promise((resolve) => first.once('data', resolve));
+		first.write(activation());
+		await activated;
+		first.once('data', () => first.write(encodeDoip(PayloadType.aliveCheckResponse, [0x0e, 0x80])));
+		const second = await talk(linkPort, [activation()], 9);
+		expect(bytesOf(second.messages[0])[4]).toBe(0x03);
+		first.destroy();
+	});
+
+	it('answers garbage with a header refusal and hangs up, and goes on serving others', async () => {
+		const { linkPort } = await start();
+		const garbage = await talk(linkPort, [Buffer.from('GET / HTTP/1.1\r\nHost: x\r\n\r\n')], 9);
+		expect(garbage.messages.map((m) => [m.type, ...m.payload])).toEqual([[0, 0]]);
+		expect(garbage.closed).toBe(true);
+		const cut = await talk(linkPort, [encodeDoip(PayloadType.routingActivationRequest, [1, 2])], 9);
+		expect(bytesOf(cut.messages[0])).toEqual([0x04]);
+		expect((await talk(linkPort, [activation()], 1)).messages).toHaveLength(1);
+	});
+
+	it('serves a hundred testers at once', async () => {
+		const { linkPort } = await start();
+		const talks = Array.from({ length: 100 }, (_, i) => {
+			const source = 0x0e00 + i;
+			return talk(linkPort, [activation(source), encodeDiagnostic(source, 0x1010, [0x22, 0xf1, 0x90])], 3);
+		});
+		for (const { messages } of await Promise.all(talks)) expect(messages[2]?.payload.length).toBe(4 + 3 + 17);
+	});
+
+	it('breaks every line when the plug is pulled', async () => {
+		const { host, linkPort } = await start();
+		const line = talk(linkPort, [activation()], 9);
+		await talk(linkPort, [activation(0x0e90)], 1);
+		host.act({ do: 'plug', in: false });
+		expect((await line).closed).toBe(true);
+		expect((await talk(linkPort, [activation()], 1)).messages).toHaveLength(0);
+	});
+
+	it('refuses wrong words at the control panel with what was expected', async () => {
+		const { panelPort } = await start();
+		const post = (body: string) => fetch(`http://127.0.0.1:${panelPort}`, { method: 'POST', body });
+		expect((await post('{"do":"fly"}')).status).toBe(400);
+		expect((await post('not json')).status).toBe(400);
+		expect((await post('x'.repeat(10_000))).status).toBe(413);
+		expect(await (await post('{"do":"spin","position":"rear-left","kmh":12}')).json()).toMatchObject({
+			wheelsKmh: { 'rear-left': 12, 'rear-right': 0 }
+		});
+		await post('{"do":"drive","rate":1}');
+		expect((await post('{"do":"spin","position":"rear-left","kmh":12}')).status).toBe(409);
+	});
+});

@@ -1,0 +1,38 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { checkVin, vinCheckDigit } from './vin';
+
+describe('the check digit of a vehicle number', () => {
+	it('is 1 for seventeen ones, the worked example of the rule', () => {
+		expect(vinCheckDigit('11111111111111111')).toBe('1');
+	});
+
+	it('is X where the remainder is ten', () => {
+		// Weights alone: place 1 counts 8, so 8·k mod 11 = 10 at k = 4.
+		expect(vinCheckDigit('40000000000000000')).toBe('X');
+	});
+
+	it('notices any single wrong digit outside place 9', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 17, maxLength: 17 }),
+				fc.integer({ min: 0, max: 16 }).filter((place) => place !== 8),
+				fc.integer({ min: 1, max: 9 }),
+				(digits, place, shift) => {
+					const right = digits.join('');
+					const wrong = digits.map((d, i) => (i === place ? (d + shift) % 10 : d)).join('');
+					expect(vinCheckDigit(wrong)).not.toBe(vinCheckDigit(right));
+				}
+			)
+		);
+	});
+
+	it('names the first thing that is wrong with a typed number', () => {
+		expect(checkVin('1O')).toEqual({
+			ok: false,
+			error: 'Place 2 is "O", which no such number holds (I, O and Q are never used: read 1 or 0).'
+		});
+		expect(checkVin('BRM16')).toEqual({ ok: false, error: 'It has 5 signs; 17 are expected.' });
+		expect(checkVin(' 1111 1111 1111 1111-2 ')).toMatchObject({ ok: true, value: { checkDigitFits: false } });
+	});
+});

@@ -1,0 +1,45 @@
+import { fail, ok, type Result } from '../result';
+
+/**
+ * Vehicle identification number with its check digit (ISO 3779, check digit as in 49 CFR 565.15): each letter has a
+ * value, each place a weight; the weighted sum modulo 11 stands at place 9, ten written as X. The letters I, O and Q are
+ * never used.
+ */
+const LETTER_VALUES: Record<string, number> = {
+	...Object.fromEntries([...'ABCDEFGH'].map((letter, i) => [letter, i + 1])),
+	...Object.fromEntries([...'JKLMN'].map((letter, i) => [letter, i + 1])),
+	P: 7,
+	R: 9,
+	...Object.fromEntries([...'STUVWXYZ'].map((letter, i) => [letter, i + 2]))
+};
+const WEIGHTS = [8, 7, 6, 5, 4, 3, 2, 10, 0, 9, 8, 7, 6, 5, 4, 3, 2];
+
+/** The check digit that belongs at place 9 of a 17-character number. Place 9 itself does not count. */
+export function vinCheckDigit(vin: string): string {
+	const sum = [...vin].reduce((total, sign, place) => {
+		const value = sign >= '0' && sign <= '9' ? Number(sign) : (LETTER_VALUES[sign] ?? 0);
+		return total + value * (WEIGHTS[place] ?? 0);
+	}, 0);
+	const remainder = sum % 11;
+	return remainder === 10 ? 'X' : String(remainder);
+}
+
+export interface CheckedVin {
+	vin: string;
+	/** False where place 9 does not fit: wrong copying, or a maker outside the lands that use a check digit. */
+	checkDigitFits: boolean;
+	expectedCheckDigit: string;
+}
+
+/** Reads a typed number: upper case, spaces and dashes dropped. The error names the first thing that is wrong. */
+export function checkVin(text: string): Result<CheckedVin> {
+	const vin = text.toUpperCase().replace(/[\s-]/g, '');
+	const wrong = /[^A-HJ-NPR-Z0-9]/.exec(vin);
+	if (wrong) {
+		const hint = 'IOQ'.includes(wrong[0]) ? ' (I, O and Q are never used: read 1 or 0)' : '';
+		return fail(`Place ${wrong.index + 1} is "${wrong[0]}", which no such number holds${hint}.`);
+	}
+	if (vin.length !== 17) return fail(`It has ${vin.length} signs; 17 are expected.`);
+	const expectedCheckDigit = vinCheckDigit(vin);
+	return ok({ vin, expectedCheckDigit, checkDigitFits: vin[8] === expectedCheckDigit });
+}

@@ -1,0 +1,120 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import { afterEach, describe, expect, it } from 'vitest';
+import { encodeDoip, PayloadType } from '../../core/uds/doip';
+import { DoipLink } from './doipLink';
+import { linkIsLost } from './vehicleLink';
+
+/** A peer that does whatever a test wants on each chunk it gets. */
+const servers: Server[] = [];
+const sockets: Socket[] = [];
+function peer(onData: (socket: Socket, chunk: Buffer, count: number) => void): Promise<string> {
+	return new Promise((resolve) => {
+		const server = createServer((socket) => {
+			let count = 0;
+			sockets.push(socket);
+			socket.on('error', () => undefined);
+			socket.on('data', (chunk) => onData(socket, chunk, count++));
+		});
+		servers.push(server);
+		server.listen(0, '127.0.0.1', () => {
+			const address = server.address();
+			resolve(`127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`);
+		});
+	});
+}
+afterEach(() => {
+	for (const socket of sockets.splice(0)) socket.destroy();
+	for (const server of servers.splice(0)) server.close();
+});
+
+const ACTIVATED = encodeDoip(PayloadType.routingActivationResponse, [0x0e, 0x80, 0x10, 0, 0x10, 0, 0, 0, 0]);
+const fromModule = (...bytes: number[]) =>
+	encodeDoip(PayloadType.diagnosticMessage, [0x10, 0x10, 0x0e, 0x80, ...bytes]);
+const QUICK = { connectMs: 1000, answerMs: 500, pendingMs: 2000 };
+
+async function linkTo(answers: (socket: Socket) => void) {
+	const address = await peer((socket, _chunk, count) => {
+		if (count === 0) socket.write(ACTIVATED);
+		else answers(socket);
+	});
+	const link = await DoipLink.open(address, QUICK);
+	if (!link.ok) throw new Error(link.error.text);
+	return link.value;
+}
+
+describe('the link to a vehicle', () => {
+	it('says that nothing is there, when nothing listens', async () => {
+		const gone = await peer(() => undefined);
+		servers.pop()?.close();
+		const link = await DoipLink.open(gone, QUICK);
+		expect(link).toMatchObject({ ok: false, error: { kind: 'refused' } });
+	});
+
+	it('notices that what answers is no vehicle', async () => {
+		const web = await peer((socket) => socket.write('HTTP/1.1 400 Bad Request\r\n\r\n'));
+		expect(await DoipLink.open(web, QUICK)).toMatchObject({ ok: false, error: { kind: 'garbage' } });
+	});
+
+	it('notices a vehicle that never opens its network', async () => {
+		const deaf = await peer(() => undefined);
+		expect(await DoipLink.open(deaf, QUICK)).toMatchObject({ ok: false, error: { kind: 'denied' } });
+	});
+
+	it('waits through "still working" and takes what follows', async () => {
+		const link = await linkTo((socket) => {
+			socket.write(fromModule(0x7f, 0x14, 0x78));
+			setTimeout(() => socket.write(fromModule(0x54)), QUICK.answerMs + 100);
+		});
+		expect(await link.request(0x1010, [0x14, 0xff, 0xff, 0xff])).toEqual({
+			ok: true,
+			value: Uint8Array.from([0x54])
+		});
+	});
+
+	it('passes over answers to another service and from another module', async () => {
+		const link = await linkTo((socket) => {
+			socket.write(fromModule(0x62, 0xf1, 0x90));
+			socket.write(encodeDoip(PayloadType.diagnosticMessage, [0x20, 0x20, 0x0e, 0x80, 0x7e, 0]));
+			socket.write(fromModule(0x7e, 0x00));
+		});
+		expect(await link.request(0x1010, [0x3e, 0])).toEqual({ ok: true, value: Uint8Array.from([0x7e, 0]) });
+	});
+
+	it('gives up on a module that never answers, and keeps the line', async () => {
+		let asked = 0;
+		const link = await linkTo((socket) => {
+			if (asked++ > 0) socket.write(fromModule(0x7e, 0));
+		});
+		const silent = await link.request(0x1010, [0x3e, 0]);
+		expect(silent).toMatchObject({ ok: false, error: { kind: 'no-answer' } });
+		expect(!silent.ok && linkIsLost(silent.error)).toBe(false);
+		expect((await link.request(0x1010, [0x3e, 0])).ok).toBe(true);
+	});
+
+	it('says so when the line is cut in the middle of an answer', async () => {
+		const link = await linkTo((socket) => {
+			socket.write(fromModule(0x59, 0x02, 0xff, 0x40).slice(0, 11));
+			socket.end();
+		});
+		const answer = await link.request(0x1010, [0x19, 2, 0xff]);
+		expect(answer).toMatchObject({ ok: false, error: { kind: 'closed' } });
+		expect(!answer.ok && linkIsLost(answer.error)).toBe(true);
+	});
+
+	it('drops the line on garbage', async () => {
+		const link = await linkTo((socket) => socket.write(Buffer.alloc(32, 0xee)));
+		expect(await link.request(0x1010, [0x3e, 0])).toMatchObject({ ok: false, error: { kind: 'garbage' } });
+		expect(await link.request(0x1010, [0x3e, 0])).toMatchObject({ ok: false, error: { kind: 'garbage' } });
+	});
+
+	it('answers an alive check by itself', async () => {
+		const got = new Promise<number[]>((resolve) => {
+			void peer((socket, chunk, count) => {
+				if (count === 0)
+					socket.write(Buffer.concat([ACTIVATED, encodeDoip(PayloadType.aliveCheckRequest, [])]));
+				else resolve([...chunk]);
+			}).then((address) => DoipLink.open(address, QUICK));
+		});
+		expect(await got).toEqual([0x02, 0xfd, 0, 8, 0, 0, 0, 2, 0x0e, 0x80]);
+	});
+});

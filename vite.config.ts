@@ -1,0 +1,12 @@
+import { sveltekit } from '@sveltejs/kit/vite';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+	plugins: [tailwindcss(), sveltekit()],
+	test: {
+		include: ['{src,library,demo,cli,scripts}/**/*.test.ts'],
+		environment: 'node',
+		testTimeout: 20_000
+	}
+});
