@@ -2,6 +2,7 @@ import { z } from 'zod';
 import codesFile from './codes/wheel-speed-and-network.json' with { type: 'json' };
 import failureTypesFile from './failure-types.json' with { type: 'json' };
 import identifiersFile from './identifiers.json' with { type: 'json' };
+import testConditionsFile from './test-conditions.json' with { type: 'json' };
 import marlow from './vehicles/brindle-marlow-16.json' with { type: 'json' };
 import heath from './vehicles/norvane-heath.json' with { type: 'json' };
 import lichen from './vehicles/norvane-lichen.json' with { type: 'json' };
@@ -28,6 +29,13 @@ const FailureType = z.object({
 	class: z.string()
 });
 export type FailureType = z.infer<typeof FailureType>;
+
+/** What must happen before a code's monitor completes, in words. */
+const TestCondition = z.object({
+	path: CodeDefinition.shape.path,
+	failureType: FailureType.shape.byte,
+	needs: z.string().min(1)
+});
 
 const identifierBase = {
 	id: z.string().regex(/^[0-9A-F]{4}$/),
@@ -74,4 +82,5 @@ const byKey = <T, K extends keyof T>(items: T[], key: K) => new Map(items.map((i
 export const codeDefinitions = byKey(z.array(CodeDefinition).parse(codesFile.codes), 'code');
 export const failureTypes = byKey(z.array(FailureType).parse(failureTypesFile.types), 'byte');
 export const identifiers = byKey(z.array(Identifier).parse(identifiersFile.identifiers), 'id');
+export const testConditions = z.array(TestCondition).parse(testConditionsFile.conditions);
 export const vehicleTypes = byKey(z.array(VehicleType).parse([marlow, lichen, skiff, pip, heath]), 'id');

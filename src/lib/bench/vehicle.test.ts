@@ -77,6 +77,15 @@ describe('a healthy vehicle', () => {
 		expect(fresh.state.lamps).toEqual({ 'anti-lock': false, stability: false });
 	});
 
+	it('sets no code while it sleeps, though its gateway stays awake and hears nobody', () => {
+		const asleep = vehicle();
+		asleep.turnKey('off');
+		asleep.advance(600);
+		asleep.turnKey('on');
+		asleep.advance(5);
+		for (const address of asleep.modules.keys()) expect(ask(asleep, address, '19 01 AF')).toMatch(/00 00$/);
+	});
+
 	it('sets no code on any of thirty drives', () => {
 		const healthy = vehicle();
 		for (let i = 0; i < 30; i++) {
@@ -258,5 +267,22 @@ describe('services, byte for byte', () => {
 				one.request(BRAKE, bytes);
 			})
 		);
+	});
+});
+
+describe('a vehicle put away and taken out again', () => {
+	it('is the same vehicle: faults, codes, snapshots, odometer', () => {
+		const before = vehicle(
+			{ kind: 'lead-open', position: 'rear-left' },
+			{ kind: 'module-silent', role: 'cluster' }
+		);
+		drive(before);
+		const after = vehicle();
+		after.recall(JSON.parse(JSON.stringify(before.memory)));
+		expect(after.memory).toEqual(before.memory);
+		expect(ask(after, BRAKE, '19 02 FF')).toBe(ask(before, BRAKE, '19 02 FF'));
+		expect(after.request(CLUSTER, hexToBytes('3e00'))).toBeNull();
+		after.advance(1);
+		expect(decodeStatus(statusOf(after, BRAKE, REAR_LEFT_OPEN)).testFailed).toBe(true);
 	});
 });

@@ -3,10 +3,10 @@ import { breakWheel, mendWheel, type BenchFault, type RepairAction } from './fau
 import { BrakeControl } from './modules/brakeControl';
 import { Cluster, Gateway, SteeringAngle } from './modules/listeners';
 import type { Module, World } from './modules/module';
-import type { Lamp } from './modules/monitor';
+import type { Lamp, MonitorMemory } from './modules/monitor';
 import { answer, type Answer } from './modules/services';
 import { Motion, type DriveLeg } from './motion';
-import { GOOD_GAP_MM, GOOD_LEAD_OHMS } from './physics/wheelSensor';
+import { GOOD_GAP_MM, GOOD_LEAD_OHMS, type WheelCircuit } from './physics/wheelSensor';
 
 export interface BenchVehicleOptions {
 	type: VehicleType;
@@ -27,6 +27,16 @@ export interface VehicleState {
 	selfCheck: boolean;
 }
 
+/** All that a vehicle keeps while it stands: enough to take it out of the box tomorrow as it was left. */
+export interface VehicleMemory {
+	key: 'off' | 'on';
+	keyCycles: number;
+	odometerM: number;
+	silent: number[];
+	wheels: [Position, WheelCircuit][];
+	monitors: [number, MonitorMemory[]][];
+}
+
 /** One simulation step: the cycle of the fastest module. */
 export const STEP_S = 0.01;
 
@@ -42,7 +52,6 @@ export class BenchVehicle {
 	private readonly roles = new Map<string, number>();
 	private readonly silent = new Set<number>();
 	private readonly busyUntilS = new Map<number, number>();
-	private key: 'off' | 'on' = 'off';
 	private owedS = 0;
 
 	constructor(options: BenchVehicleOptions) {
@@ -52,6 +61,7 @@ export class BenchVehicle {
 			type,
 			vin: options.vin,
 			supplyVolts: 12.5,
+			keyOn: false,
 			motion: new Motion(options.odometerKm),
 			wheels: new Map(
 				type.wheels.map((wheel) => [
@@ -115,12 +125,12 @@ export class BenchVehicle {
 	/** The gateway lives on permanent power; the rest goes with the key. A silent module has none at all. */
 	private powered(address: number): boolean {
 		if (this.silent.has(address)) return false;
-		return this.key === 'on' || address === this.roles.get('gateway');
+		return this.world.keyOn || address === this.roles.get('gateway');
 	}
 
 	turnKey(to: 'off' | 'on'): void {
-		if (to === this.key) return;
-		this.key = to;
+		if ((to === 'on') === this.world.keyOn) return;
+		this.world.keyOn = to === 'on';
 		if (to === 'off') {
 			this.world.motion.stop();
 			this.world.brakeMessage = null;
@@ -131,7 +141,7 @@ export class BenchVehicle {
 	}
 
 	drive(legs: DriveLeg[]): boolean {
-		if (this.key === 'off') return false;
+		if (!this.world.keyOn) return false;
 		this.world.motion.drive(legs);
 		return true;
 	}
@@ -143,6 +153,36 @@ export class BenchVehicle {
 	mend(position: Position, action: RepairAction): void {
 		const circuit = this.world.wheels.get(position);
 		if (circuit) mendWheel(circuit, action);
+	}
+
+	/** What it keeps while it stands, as plain data. Motion is not kept: a vehicle taken out of the box stands. */
+	get memory(): VehicleMemory {
+		return structuredClone({
+			key: this.world.keyOn ? 'on' : 'off',
+			keyCycles: this.world.keyCycles,
+			odometerM: this.world.motion.odometerM,
+			silent: [...this.silent],
+			wheels: [...this.world.wheels],
+			monitors: [...this.modules].map(([address, module]) => [address, module.monitors.map((m) => m.memory)])
+		} satisfies VehicleMemory);
+	}
+
+	/** Becomes the vehicle that {@link memory} was taken of. Codes that a module no longer has are passed over. */
+	recall(memory: VehicleMemory): void {
+		this.world.keyOn = memory.key === 'on';
+		this.world.keyCycles = memory.keyCycles;
+		this.world.motion.odometerM = memory.odometerM;
+		this.silent.clear();
+		for (const address of memory.silent) this.silent.add(address);
+		for (const [position, circuit] of memory.wheels) this.world.wheels.set(position, { ...circuit });
+		for (const [address, monitors] of memory.monitors) {
+			for (const kept of monitors) {
+				this.modules
+					.get(address)
+					?.monitors.find((m) => m.rule.dtc === kept.dtc)
+					?.recall(kept);
+			}
+		}
 	}
 
 	/** Whether a module can be reached through the gateway at this moment. */
@@ -168,14 +208,14 @@ export class BenchVehicle {
 		const { motion } = this.world;
 		const cluster = this.modules.get(this.roles.get('cluster') ?? -1);
 		const lit =
-			this.key === 'on' && cluster instanceof Cluster && cluster.awake && !this.silent.has(cluster.address);
+			this.world.keyOn && cluster instanceof Cluster && cluster.awake && !this.silent.has(cluster.address);
 		const selfCheck = lit && cluster.selfCheck;
 		const asked = (lamp: Lamp) =>
 			[...this.modules.values()].some((m) =>
 				m.monitors.some((x) => x.wantsLamp && x.rule.lamps.includes(lamp))
 			);
 		return {
-			key: this.key,
+			key: this.world.keyOn ? 'on' : 'off',
 			timeS: this.world.timeS,
 			speedKmh: motion.speedMps * 3.6,
 			odometerKm: motion.odometerM / 1000,

@@ -17,8 +17,11 @@ const invalidBrakeData: Watch = {
 /** Brake control is not heard at all: U0121-87. */
 const brakeMissing: Watch = {
 	rule: { dtc: 'C12187', failS: 1, passS: 1, lamps: ['anti-lock', 'stability'] },
-	sample: ({ brakeMessage, timeS }): Sample =>
-		brakeMessage && timeS - brakeMessage.sentAtS <= MESSAGE_TIMEOUT_S ? 'pass' : 'fail'
+	sample: ({ brakeMessage, timeS, keyOn }): Sample => {
+		// With the key off brake control sleeps: its silence says nothing.
+		if (!keyOn) return 'none';
+		return brakeMessage && timeS - brakeMessage.sentAtS <= MESSAGE_TIMEOUT_S ? 'pass' : 'fail';
+	}
 };
 
 /** Steering angle module: tells the wheel's angle and needs the vehicle speed to check itself. */

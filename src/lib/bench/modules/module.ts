@@ -17,6 +17,8 @@ export interface World {
 	type: VehicleType;
 	vin: string;
 	supplyVolts: number;
+	/** Whether the key is on: what lives on permanent power must know. */
+	keyOn: boolean;
 	motion: Motion;
 	wheels: Map<Position, WheelCircuit>;
 	steeringDeg: number;

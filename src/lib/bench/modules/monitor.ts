@@ -1,5 +1,5 @@
 import type { DtcHex } from '../../core/codes/dtc';
-import { encodeStatus, type CodeStatus } from '../../core/codes/status';
+import { decodeStatus, encodeStatus, type CodeStatus } from '../../core/codes/status';
 import type { RawValue } from '../../core/uds/readCodes';
 
 /** What a monitor sees in one step: a failing sample, a passing one, or nothing that lets it judge. */
@@ -19,6 +19,16 @@ export type Lamp = 'anti-lock' | 'stability';
 export interface StoredSnapshot {
 	record: number;
 	values: RawValue[];
+}
+
+/** A monitor's memory, as it survives the key being off. */
+export interface MonitorMemory {
+	dtc: DtcHex;
+	status: number;
+	counter: number;
+	occurrences: number;
+	ageingCycles: number;
+	snapshots: StoredSnapshot[];
 }
 
 /** Fault-free key cycles after which a confirmed code is forgotten. */
@@ -58,6 +68,19 @@ export class Monitor {
 	/** Fault detection counter as the standard sends it: −128 … 127. */
 	get faultCounter(): number {
 		return Math.round(this.counter > 0 ? this.counter * 127 : this.counter * 128);
+	}
+
+	get memory(): MonitorMemory {
+		const { counter, occurrences, ageingCycles, snapshots } = this;
+		return { dtc: this.rule.dtc, status: this.statusByte, counter, occurrences, ageingCycles, snapshots };
+	}
+
+	recall(memory: MonitorMemory): void {
+		this.status = decodeStatus(memory.status);
+		this.counter = memory.counter;
+		this.occurrences = memory.occurrences;
+		this.ageingCycles = memory.ageingCycles;
+		this.snapshots = memory.snapshots;
 	}
 
 	/** Takes one sample. @param snapshot called when the fault matures, to freeze what the vehicle did */

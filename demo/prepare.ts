@@ -1,0 +1,64 @@
+import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
+import { Cases } from '../src/lib/server/db/cases';
+import { openDatabase } from '../src/lib/server/db/open';
+import { Threads, type Author } from '../src/lib/server/db/threads';
+import { CASES } from './cases';
+import { PASSWORD, PEOPLE, portsOf, VEHICLES } from './shop';
+import { Story } from './story';
+
+/**
+ * Makes the demo shop in a folder, once: people, vehicles, cases – each lived through on its bench vehicle, which is then
+ * put away as it was left. Called again it only points the vehicles at the ports of this run.
+ */
+const { values } = parseArgs({
+	options: { data: { type: 'string' }, secret: { type: 'string' }, 'first-port': { type: 'string' } }
+});
+const { data, secret, 'first-port': firstPort } = values;
+if (!data || !secret || !firstPort) throw new Error('prepare needs --data, --secret and --first-port');
+
+// A shop whose making was cut short is made again from the start.
+const made = join(data, 'made');
+if (!existsSync(made) && existsSync(data)) {
+	for (const name of readdirSync(data)) if (name.startsWith('jaldi.db')) rmSync(join(data, name));
+}
+const benchFolder = join(data, 'bench');
+mkdirSync(benchFolder, { recursive: true });
+const db = await openDatabase(`file:${join(data, 'jaldi.db')}`);
+const cases = new Cases(db, new Threads(db));
+
+async function makeShop(): Promise<void> {
+	const auth = makeAuth({ db, secret: secret as string, origin: 'http://127.0.0.1' });
+	const people = new Map<string, Author>();
+	for (const person of PEOPLE) {
+		const id = await addMember(auth, { ...person, password: PASSWORD });
+		people.set(person.username, { id, name: person.name });
+	}
+	const named = (username: string): Author => {
+		const author = people.get(username);
+		if (!author) throw new Error(`${username} is not in the shop`);
+		return author;
+	};
+	for (const { id, typeId, nickname, plate, vin } of VEHICLES) {
+		await cases.addVehicle({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
+	}
+	for (const { vehicle, hoursAgo, tell } of CASES) {
+		const described = VEHICLES.find((v) => v.id === vehicle);
+		if (!described) throw new Error(`${vehicle} is not in the shop`);
+		const story = new Story(db, cases, described, new Date(Date.now() - hoursAgo * 3_600_000));
+		await tell(story, { ana: named('ana'), teo: named('teo'), marit: named('marit') });
+		writeFileSync(join(benchFolder, `${vehicle}.json`), JSON.stringify(story.bench.memory));
+	}
+}
+
+if (!existsSync(made)) {
+	await makeShop();
+	writeFileSync(made, new Date().toISOString());
+}
+for (const [index, { id }] of VEHICLES.entries()) {
+	const { linkPort, panelPort } = portsOf(index, Number(firstPort));
+	await cases.setAddresses(id, `127.0.0.1:${linkPort}`, `127.0.0.1:${panelPort}`);
+}
+db.$client.close();

@@ -1,0 +1,99 @@
+import { vinCheckDigit } from '../src/lib/core/vehicle/vin';
+import type { BenchFault } from '../src/lib/bench/faults';
+import type { Role } from '../src/lib/server/accounts/members';
+
+/** Tern Point Works, the workshop of a tidal-island ferry community. All of it is invented. */
+
+export const PASSWORD = 'ebb-and-flow';
+
+export const PEOPLE: { name: string; username: string; role: Role }[] = [
+	{ name: 'Ana', username: 'ana', role: 'technician' },
+	{ name: 'Teo', username: 'teo', role: 'technician' },
+	{ name: 'Marit', username: 'marit', role: 'lead' },
+	{ name: 'Office', username: 'office', role: 'viewer' }
+];
+
+/** Puts the right check digit at place 9 of a 17-sign number. */
+const vin = (signs: string) => signs.slice(0, 8) + vinCheckDigit(signs) + signs.slice(9);
+
+export interface DemoVehicle {
+	id: string;
+	typeId: string;
+	nickname: string;
+	plate: string;
+	vin: string;
+	odometerKm: number;
+	faults: BenchFault[];
+}
+
+export const VEHICLES: DemoVehicle[] = [
+	{
+		id: 'minibus',
+		typeId: 'brindle-marlow-16',
+		nickname: 'school minibus',
+		plate: 'TPI 16',
+		vin: vin('BRM16SCH0P0004183'),
+		odometerKm: 84_210,
+		faults: [{ kind: 'lead-open', position: 'rear-left' }]
+	},
+	{
+		id: 'vet',
+		typeId: 'norvane-lichen',
+		nickname: 'island vet',
+		plate: 'TPI 7',
+		vin: vin('NVLCHVET0K0011902'),
+		odometerKm: 131_655,
+		faults: [{ kind: 'ring-loose', position: 'front-right', aboveKmh: 45 }]
+	},
+	{
+		id: 'dairy',
+		typeId: 'velmora-skiff',
+		nickname: 'dairy, refrigerated',
+		plate: 'TPI 31',
+		vin: vin('VLMSKFDA0N0020077'),
+		odometerKm: 58_390,
+		faults: [{ kind: 'module-silent', role: 'cluster' }]
+	},
+	{
+		id: 'shuttle',
+		typeId: 'ottaro-pip',
+		nickname: 'electric shuttle',
+		plate: 'TPI 22',
+		vin: vin('TTRPPSHT0R0000314'),
+		odometerKm: 21_004,
+		faults: [{ kind: 'ring-loose', position: 'rear-left', aboveKmh: 50 }]
+	},
+	{
+		id: 'ambulance',
+		typeId: 'norvane-heath',
+		nickname: 'volunteer ambulance',
+		plate: 'TPI 3',
+		vin: vin('NVHTHAMB0M0007741'),
+		odometerKm: 40_118,
+		faults: [{ kind: 'lead-open', position: 'front-left' }]
+	},
+	{
+		id: 'crew',
+		typeId: 'brindle-marlow-16',
+		nickname: 'ferry crew bus',
+		plate: 'TPI 18',
+		vin: vin('BRM16CRW0L0003020'),
+		odometerKm: 112_870,
+		faults: [{ kind: 'lead-open', position: 'front-right' }]
+	},
+	{
+		id: 'bakery',
+		typeId: 'velmora-skiff',
+		nickname: 'bakery van',
+		plate: 'TPI 40',
+		vin: vin('VLMSKFBK0J0015560'),
+		odometerKm: 96_402,
+		faults: [{ kind: 'ring-loose', position: 'front-left', aboveKmh: 40 }]
+	}
+];
+
+/** Ports of a demo vehicle's interface and control panel, from the first port given to the bench. */
+export const portsOf = (index: number, firstPort: number) => ({
+	linkPort: firstPort + index * 2,
+	panelPort: firstPort + index * 2 + 1
+});

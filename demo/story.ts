@@ -1,0 +1,209 @@
+import { ulid } from 'ulid';
+import { vehicleTypes, type Position, type VehicleType } from '../library';
+import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
+import type { RepairAction } from '../src/lib/bench/faults';
+import { BenchVehicle } from '../src/lib/bench/vehicle';
+import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
+import { mayClear } from '../src/lib/case/mayClear';
+import { projectCase } from '../src/lib/case/project';
+import { checkVin } from '../src/lib/core/vehicle/vin';
+import { typeName, type Cases } from '../src/lib/server/db/cases';
+import { Threads, type Author } from '../src/lib/server/db/threads';
+import type { Database } from '../src/lib/server/db/open';
+import { clearModules } from '../src/lib/server/jobs/clear';
+import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
+import { DirectLink } from './link';
+import type { DemoVehicle } from './shop';
+
+/**
+ * Lives through one case as people would have: every scan and clear is done on a bench vehicle, with real bytes; only
+ * the clock is set back.
+ */
+export class Story {
+	readonly bench: BenchVehicle;
+	private readonly type: VehicleType;
+	private readonly link: DirectLink;
+	private readonly threads: Threads;
+	private caseId = '';
+	private now: Date;
+
+	constructor(
+		db: Database,
+		private readonly cases: Cases,
+		private readonly vehicle: DemoVehicle,
+		begins: Date
+	) {
+		const type = vehicleTypes.get(vehicle.typeId);
+		if (!type) throw new Error(`${vehicle.typeId} is not in the library`);
+		this.type = type;
+		this.now = begins;
+		this.bench = new BenchVehicle({
+			type,
+			vin: vehicle.vin,
+			odometerKm: vehicle.odometerKm,
+			faults: vehicle.faults
+		});
+		this.bench.turnKey('on');
+		this.bench.advance(5);
+		this.link = new DirectLink(this.bench);
+		this.threads = new Threads(db, () => this.now);
+	}
+
+	later(minutes: number): this {
+		this.now = new Date(this.now.getTime() + minutes * 60_000);
+		return this;
+	}
+
+	async add<K extends EntryKind>(kind: K, payload: PayloadOf<K>, author: Author): Promise<void> {
+		const draft = EntryDraft.parse({
+			id: ulid(this.now.getTime()),
+			caseId: this.caseId,
+			kind,
+			version: ENTRY_VERSION,
+			observedAt: this.now.toISOString(),
+			supersedes: null,
+			payload
+		});
+		const stored = await this.threads.append(draft, author);
+		if (!stored.ok) throw new Error(stored.error.text);
+		await this.cases.refresh(this.caseId);
+		this.later(3);
+	}
+
+	async open(wanted: string, author: Author): Promise<void> {
+		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
+		const { id, typeId, nickname, plate } = this.vehicle;
+		await this.add(
+			'case-opened',
+			{ vehicleId: id, typeId, name: `${typeName(typeId)}, ${nickname}`, plate },
+			author
+		);
+	}
+
+	async listen(
+		words: string,
+		symptoms: string[],
+		conditions: string[],
+		lamps: PayloadOf<'lamps-reported'>['lamps'],
+		tyre: string,
+		author: Author
+	): Promise<void> {
+		await this.add('complaint', { words, symptoms, conditions }, author);
+		const checked = checkVin(this.vehicle.vin);
+		if (!checked.ok) throw new Error(checked.error);
+		await this.add(
+			'vehicle-checked',
+			{
+				vin: checked.value.vin,
+				checkDigitFits: checked.value.checkDigitFits,
+				odometerKm: this.vehicle.odometerKm
+			},
+			author
+		);
+		await this.add('lamps-reported', { lamps }, author);
+		const tyres = this.type.wheels.map(({ position }, i) => ({
+			position,
+			size: tyre,
+			brand: 'Saltmarsh',
+			treadMm: i < 2 ? 5.5 : 6,
+			pressureKpa: 340
+		}));
+		await this.add('tyres-fitted', { tyres }, author);
+	}
+
+	async scan(author: Author): Promise<void> {
+		const scan = await scanVehicle(this.link, this.type, {
+			begins: () => {},
+			sofar: async () => {},
+			cancelled: () => false
+		});
+		await this.add('network-scan', scan, author);
+	}
+
+	async clear(author: Author): Promise<void> {
+		const targets = mayClear(projectCase(await this.threads.read(this.caseId)), null);
+		if (!targets.ok) throw new Error(targets.error);
+		const { keyCycles } = await readIdentity(this.link, this.type.gateway);
+		await this.add(
+			'codes-cleared',
+			await clearModules(this.link, targets.value, keyCycles, async () => {}),
+			author
+		);
+		this.bench.advance(1);
+	}
+
+	async cycleKey(author: Author): Promise<void> {
+		const countBefore = this.bench.world.keyCycles;
+		this.bench.turnKey('off');
+		this.bench.advance(10);
+		this.bench.turnKey('on');
+		this.bench.advance(5);
+		await this.add(
+			'key-cycled',
+			{ confirmedBy: 'vehicle', countBefore, countAfter: this.bench.world.keyCycles },
+			author
+		);
+	}
+
+	async watchLamps(author: Author): Promise<void> {
+		const { lamps } = this.bench.state;
+		await this.add(
+			'lamp-check',
+			{
+				lamps: (['anti-lock', 'stability'] as const).map((lamp) => ({
+					lamp,
+					result: lamps[lamp] ? ('stays on' as const) : ('lit and went out' as const)
+				}))
+			},
+			author
+		);
+	}
+
+	/** Drives without writing it down, as a customer does. */
+	driveAway(): void {
+		this.bench.drive(STRAIGHT_DRIVE);
+		this.bench.advance(STRAIGHT_DRIVE.reduce((sum, leg) => sum + leg.overS, 1));
+	}
+
+	async provingDrive(author: Author, road: 'dry' | 'wet'): Promise<void> {
+		const before = this.bench.state.odometerKm;
+		this.driveAway();
+		const distanceKm = Math.round((this.bench.state.odometerKm - before) * 10) / 10;
+		await this.add(
+			'proving-drive',
+			{ distanceKm, topSpeedKmh: 65, stops: 1, road, driver: 'Teo', note: '' },
+			author
+		);
+	}
+
+	async mend(
+		repair: { title: string; part: string; number: string; note: string; position: Position },
+		action: RepairAction,
+		author: Author
+	): Promise<void> {
+		this.bench.mend(repair.position, action);
+		await this.add(
+			'repair',
+			{
+				title: repair.title,
+				position: repair.position,
+				parts: [{ name: repair.part, number: repair.number, grade: 'maker’s own' }],
+				temporary: false,
+				note: repair.note
+			},
+			author
+		);
+	}
+
+	priorWork(part: string, when: string, by: string, author: Author): Promise<void> {
+		return this.add('prior-work', { works: [{ part, when, by, grade: 'no-name' }] }, author);
+	}
+
+	sign(author: Author): Promise<void> {
+		return this.add(
+			'signature',
+			{ statement: 'Checked against the evidence and released.', verdict: 'Proven clear' },
+			author
+		);
+	}
+}

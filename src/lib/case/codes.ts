@@ -1,0 +1,110 @@
+import { codeDefinitions, failureTypes, type Position } from '../../../library';
+import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
+import { tellsOfFault } from '../core/codes/status';
+import { proveCode, type CodeEvent, type CodeProof } from '../core/prove/codeVerdict';
+import { decodeIdentifier } from '../core/uds/identifierValue';
+import { identifiers } from '../../../library';
+import type { Entry, ScannedCode, ScannedModule } from './entry';
+import { ofKind, standing } from './thread';
+
+/** One code in one module over the whole case, with how far it is proven. */
+export interface CaseCode {
+	dtc: string;
+	/** `C0045-13`. */
+	text: string;
+	title: string | null;
+	failureType: string | null;
+	corner: Position | null;
+	address: string;
+	moduleName: string;
+	/** As read last. */
+	status: number;
+	proof: CodeProof;
+}
+
+/** Plain words for a code from the shipped library; null where nobody has described it. */
+export function describeCode(dtc: string): Pick<CaseCode, 'text' | 'title' | 'failureType' | 'corner'> {
+	const definition = codeDefinitions.get(codeText(dtc));
+	return {
+		text: codeWithSuffix(dtc),
+		title: definition?.title ?? null,
+		failureType: failureTypes.get(failureTypeByte(dtc))?.text ?? null,
+		corner: definition?.corner ?? null
+	};
+}
+
+const VEHICLE_SPEED_ID = 'F40D';
+
+/** Vehicle speed in the latest snapshot of a code, in km/h. */
+export function snapshotSpeedKmh(code: ScannedCode): number | null {
+	const rule = identifiers.get(VEHICLE_SPEED_ID);
+	const raw = code.snapshots.at(-1)?.values.find((value) => value.id === VEHICLE_SPEED_ID)?.raw;
+	if (!rule || raw === undefined) return null;
+	const value = decodeIdentifier(rule, raw);
+	return value.kind === 'number' ? value.value : null;
+}
+
+/** Status of a code by this reading of its module: null = not listed. */
+function statusIn(module: ScannedModule, dtc: string): number | null {
+	return (
+		module.codes.find((code) => code.dtc === dtc)?.status ??
+		module.supported.find((code) => code.dtc === dtc)?.status ??
+		null
+	);
+}
+
+/** What happened to one code of one module, in order, for the proof. */
+function storyOf(entries: Entry[], address: string, dtc: string): CodeEvent[] {
+	return entries.flatMap((entry, at): CodeEvent[] => {
+		switch (entry.kind) {
+			case 'network-scan': {
+				const module = entry.payload.modules.find((m) => m.address === address && m.answered);
+				if (!module) return [];
+				const code = module.codes.find((c) => c.dtc === dtc);
+				return [
+					{
+						at,
+						kind: 'read',
+						status: statusIn(module, dtc),
+						availabilityMask: module.availabilityMask,
+						snapshotKmh: code ? snapshotSpeedKmh(code) : null
+					}
+				];
+			}
+			case 'repair':
+				return [{ at, kind: 'mended' }];
+			case 'codes-cleared':
+				return entry.payload.modules.some((m) => m.address === address && m.outcome === 'cleared')
+					? [{ at, kind: 'cleared' }]
+					: [];
+			case 'key-cycled':
+				return [{ at, kind: 'key-cycled' }];
+			case 'proving-drive':
+				return [{ at, kind: 'driven' }];
+			default:
+				return [];
+		}
+	});
+}
+
+/** Every code that ever told of a fault on this case, in the order in which it was first seen. */
+export function caseCodes(thread: Entry[]): CaseCode[] {
+	const entries = standing(thread);
+	const found = new Map<string, CaseCode>();
+	for (const scan of ofKind(entries, 'network-scan')) {
+		for (const module of scan.payload.modules) {
+			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {
+				const key = `${module.address}/${code.dtc}`;
+				found.set(key, {
+					...describeCode(code.dtc),
+					dtc: code.dtc,
+					address: module.address,
+					moduleName: module.name,
+					status: code.status,
+					proof: found.get(key)?.proof ?? proveCode(storyOf(entries, module.address, code.dtc))
+				});
+			}
+		}
+	}
+	return [...found.values()];
+}

@@ -1,0 +1,138 @@
+import { VERDICT_WORDS } from '../core/prove/codeVerdict';
+import { caseCodes, describeCode } from './codes';
+import type { Entry } from './entry';
+import { positionWords } from './words';
+
+/** How an entry reads on the thread: a headline, a line of detail, and what it showed. */
+export interface EntryLine {
+	title: string;
+	detail: string;
+	shows: string | null;
+}
+
+const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
+
+/** One entry as the thread panel shows it. */
+export interface ThreadLine extends Omit<EntryLine, 'shows'> {
+	shows: Shown[];
+	id: string;
+	kind: string;
+	time: string;
+	author: string;
+	seq: number;
+	/** Why this entry replaced an older one. */
+	corrects: string | null;
+	superseded: boolean;
+	hash: string;
+}
+
+export function describeEntry(entry: Entry): EntryLine {
+	const line = (title: string, detail: string, shows: string | null = null): EntryLine => ({
+		title,
+		detail,
+		shows
+	});
+	switch (entry.kind) {
+		case 'case-opened':
+			return line('Case opened', `${entry.payload.name}, ${entry.payload.plate}`);
+		case 'vehicle-checked':
+			return line(
+				'Vehicle read',
+				`${entry.payload.vin} at ${entry.payload.odometerKm.toLocaleString('en-GB')} km`,
+				entry.payload.checkDigitFits ? null : 'check digit does not fit'
+			);
+		case 'complaint':
+			return line('Complaint', entry.payload.words);
+		case 'lamps-reported': {
+			const { lamps } = entry.payload;
+			return line(
+				'Lamps',
+				lamps.length > 0 ? lamps.map((l) => `${l.lamp} ${l.manner}, ${l.when}`).join('; ') : 'none reported'
+			);
+		}
+		case 'prior-work': {
+			const { works } = entry.payload;
+			return line(
+				'Work by others',
+				works.length > 0 ? works.map((w) => w.part).join(', ') : 'none known',
+				works.length > 0 ? 'not proven good by being new' : null
+			);
+		}
+		case 'tyres-fitted':
+			return line('Tyres', [...new Set(entry.payload.tyres.map((t) => t.size))].join(' and '));
+		case 'network-scan': {
+			const { modules, outcome, stoppedBecause, modulesExpected } = entry.payload;
+			const codes = modules.flatMap((m) => m.codes);
+			const silent = modules.filter((m) => !m.answered).map((m) => m.name);
+			return line(
+				outcome === 'complete'
+					? `Read, all ${count(modulesExpected, 'module')}`
+					: `Partial scan, ${modules.length} of ${modulesExpected}`,
+				codes.length > 0 ? [...new Set(codes.map((c) => describeCode(c.dtc).text))].join(', ') : 'no codes',
+				stoppedBecause ?? (silent.length > 0 ? `silent: ${silent.join(', ')}` : null)
+			);
+		}
+		case 'repair': {
+			const { title, position, parts, temporary } = entry.payload;
+			const where = position ? positionWords(position) : 'vehicle';
+			return line(title, [where, ...parts.map((p) => p.name)].join(', '), temporary ? 'temporary' : null);
+		}
+		case 'codes-cleared': {
+			const done = entry.payload.modules.filter((m) => m.outcome === 'cleared');
+			const not = entry.payload.modules.filter((m) => m.outcome !== 'cleared');
+			return line(
+				`Cleared in ${count(done.length, 'module')}`,
+				done.map((m) => m.name).join(', ') || 'nothing cleared',
+				not.length > 0 ? `not: ${not.map((m) => m.name).join(', ')}` : null
+			);
+		}
+		case 'key-cycled':
+			return line(
+				'Key cycled',
+				entry.payload.confirmedBy === 'vehicle' ? 'counted by the gateway' : 'by the technician’s word'
+			);
+		case 'lamp-check': {
+			const wrong = entry.payload.lamps.filter((l) => l.result !== 'lit and went out');
+			return line(
+				'Lamps watched at key-on',
+				wrong.length === 0 ? 'all lit and went out' : wrong.map((l) => `${l.lamp} ${l.result}`).join(', ')
+			);
+		}
+		case 'proving-drive':
+			return line(
+				`Proving drive, ${entry.payload.distanceKm} km`,
+				`up to ${entry.payload.topSpeedKmh} km/h, ${count(entry.payload.stops, 'stop')}, ${entry.payload.road}`
+			);
+		case 'note':
+			return line('Note', entry.payload.text);
+		case 'signature':
+			return line('Signed', entry.payload.statement, entry.payload.verdict);
+	}
+}
+
+/** A piece of what an entry showed, and whether it proves something good. */
+export interface Shown {
+	words: string;
+	good: boolean;
+}
+
+const CAN_CHANGE_A_VERDICT: readonly Entry['kind'][] = [
+	'network-scan',
+	'codes-cleared',
+	'repair',
+	'key-cycled',
+	'proving-drive'
+];
+
+/** What an entry changed in the verdicts: compares the case before and after it. */
+export function whatItShowed(threadBefore: Entry[], entry: Entry): Shown[] {
+	if (!CAN_CHANGE_A_VERDICT.includes(entry.kind)) return [];
+	const before = new Map(caseCodes(threadBefore).map((c) => [`${c.address}/${c.dtc}`, c.proof.verdict]));
+	const changed = new Map<string, Shown>();
+	for (const { address, dtc, text, proof } of caseCodes([...threadBefore, entry])) {
+		if (proof.verdict === 'never-cleared' || before.get(`${address}/${dtc}`) === proof.verdict) continue;
+		const words = `${text} ${VERDICT_WORDS[proof.verdict].toLowerCase()}`;
+		changed.set(words, { words, good: proof.verdict === 'proven-clear' });
+	}
+	return [...changed.values()];
+}

@@ -1,0 +1,234 @@
+import { z } from 'zod';
+import { POSITIONS } from '../../../library';
+
+/**
+ * One piece of evidence on a case's thread. An entry is written once and never changed: a correction is a new entry that
+ * supersedes an old one and says why. Everything Jaldi says about a case is computed from these.
+ */
+
+const Text = z.string().trim().max(2000);
+const Words = Text.min(1, 'Write at least a word.');
+const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
+const Position = z.enum(POSITIONS);
+const Address = z.string().regex(/^[0-9A-F]{4}$/);
+const Dtc = z.string().regex(/^[0-9A-F]{6}$/);
+
+export const LAMPS = [
+	'brake',
+	'anti-lock',
+	'stability',
+	'steering',
+	'hill functions',
+	'restraint',
+	'engine',
+	'dead speedometer'
+] as const;
+export const GRADES = ['maker’s own', 'branded', 'no-name', 'used', 'unknown'] as const;
+export const ROADS = ['dry', 'wet', 'snow or ice', 'loose'] as const;
+
+export const VehicleFacts = z.object({
+	/** Id of the vehicle in the shop's list. */
+	vehicleId: z.string(),
+	typeId: z.string(),
+	name: Words,
+	plate: Text
+});
+
+export const VehicleChecked = z.object({
+	vin: z.string().length(17),
+	checkDigitFits: z.boolean(),
+	odometerKm: z.number().min(0).max(5_000_000)
+});
+
+export const Complaint = z.object({
+	words: Words,
+	symptoms: z.array(Words).max(20),
+	conditions: z.array(Words).max(20)
+});
+
+export const LampsReported = z.object({
+	lamps: z
+		.array(
+			z.object({
+				lamp: z.enum(LAMPS),
+				manner: z.enum(['steady', 'flashing']),
+				when: Words
+			})
+		)
+		.max(LAMPS.length)
+});
+
+export const PriorWork = z.object({
+	works: z.array(z.object({ part: Words, when: Text, by: Text, grade: z.enum(GRADES) })).max(30)
+});
+
+export const TyresFitted = z.object({
+	tyres: z
+		.array(
+			z.object({
+				position: Position,
+				size: Words,
+				brand: Text,
+				treadMm: z.number().min(0).max(30).nullable(),
+				pressureKpa: z.number().min(0).max(1200).nullable()
+			})
+		)
+		.min(1)
+});
+
+const RawValue = z.object({ id: z.string(), raw: Hex });
+export const ScannedCode = z.object({
+	dtc: Dtc,
+	/** Status byte, 0–255. */
+	status: z.number().int().min(0).max(255),
+	snapshots: z.array(z.object({ record: z.number().int(), values: z.array(RawValue) })),
+	occurrences: z.number().int().nullable(),
+	ageingCycles: z.number().int().nullable(),
+	/** What could not be read of this code, in words. */
+	troubles: z.array(z.string())
+});
+export type ScannedCode = z.infer<typeof ScannedCode>;
+
+export const ScannedModule = z.object({
+	address: Address,
+	name: z.string(),
+	answered: z.boolean(),
+	/** Why a module is silent, or what of it could not be read. */
+	trouble: z.string().nullable(),
+	software: z.string().nullable(),
+	availabilityMask: z.number().int(),
+	/** Codes that tell of a fault. */
+	codes: z.array(ScannedCode),
+	/** Status of every code the module can set. */
+	supported: z.array(z.object({ dtc: Dtc, status: z.number().int() })),
+	/** Every request and answer, in hex, as it went over the line. */
+	exchanges: z.array(z.object({ request: Hex, response: Hex.nullable(), note: z.string().nullable() }))
+});
+export type ScannedModule = z.infer<typeof ScannedModule>;
+
+export const NetworkScan = z.object({
+	outcome: z.enum(['complete', 'partial']),
+	/** Why a partial scan stopped. */
+	stoppedBecause: z.string().nullable(),
+	vin: z.string().nullable(),
+	keyCycles: z.number().int().nullable(),
+	/** How many modules the vehicle's network description names. */
+	modulesExpected: z.number().int(),
+	modules: z.array(ScannedModule)
+});
+export type NetworkScan = z.infer<typeof NetworkScan>;
+
+export const Repair = z.object({
+	title: Words,
+	position: Position.nullable(),
+	parts: z.array(z.object({ name: Words, number: Text, grade: z.enum(GRADES) })).max(30),
+	temporary: z.boolean(),
+	note: Text
+});
+
+export const CodesCleared = z.object({
+	modules: z.array(
+		z.object({
+			address: Address,
+			name: z.string(),
+			outcome: z.enum(['cleared', 'refused', 'no-answer', 'unknown']),
+			detail: z.string().nullable()
+		})
+	),
+	keyCycles: z.number().int().nullable()
+});
+
+export const KeyCycled = z.object({
+	confirmedBy: z.enum(['vehicle', 'person']),
+	countBefore: z.number().int().nullable(),
+	countAfter: z.number().int().nullable()
+});
+
+export const LampCheck = z.object({
+	lamps: z
+		.array(z.object({ lamp: z.enum(LAMPS), result: z.enum(['lit and went out', 'stays on', 'never lit']) }))
+		.min(1)
+});
+
+export const ProvingDrive = z.object({
+	distanceKm: z.number().positive('A drive has a distance.').max(2000),
+	topSpeedKmh: z.number().positive().max(300),
+	stops: z.number().int().min(0).max(1000),
+	road: z.enum(ROADS),
+	driver: Text,
+	note: Text
+});
+
+export const Signature = z.object({ statement: Words, verdict: Words });
+export const Note = z.object({ text: Words });
+
+/** Every kind of entry with the shape of its payload. A changed shape gets a new version, never a changed meaning. */
+export const PAYLOADS = {
+	'case-opened': VehicleFacts,
+	'vehicle-checked': VehicleChecked,
+	complaint: Complaint,
+	'lamps-reported': LampsReported,
+	'prior-work': PriorWork,
+	'tyres-fitted': TyresFitted,
+	'network-scan': NetworkScan,
+	repair: Repair,
+	'codes-cleared': CodesCleared,
+	'key-cycled': KeyCycled,
+	'lamp-check': LampCheck,
+	'proving-drive': ProvingDrive,
+	note: Note,
+	signature: Signature
+} as const;
+
+export type EntryKind = keyof typeof PAYLOADS;
+export type PayloadOf<K extends EntryKind> = z.infer<(typeof PAYLOADS)[K]>;
+export const ENTRY_VERSION = 1;
+
+const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'An entry id is a ULID.');
+const Iso = z.iso.datetime();
+
+const envelope = {
+	/** Made by whoever wrote the entry, so that sending it twice stores it once. */
+	id: Ulid,
+	caseId: z.string().min(1),
+	version: z.literal(ENTRY_VERSION),
+	observedAt: Iso,
+	supersedes: z.object({ entryId: Ulid, why: Words }).nullable()
+};
+
+const member = <K extends EntryKind>(kind: K) =>
+	z.object({ ...envelope, kind: z.literal(kind), payload: PAYLOADS[kind] });
+
+/** What a client sends. */
+export const EntryDraft = z.discriminatedUnion('kind', [
+	member('case-opened'),
+	member('vehicle-checked'),
+	member('complaint'),
+	member('lamps-reported'),
+	member('prior-work'),
+	member('tyres-fitted'),
+	member('network-scan'),
+	member('repair'),
+	member('codes-cleared'),
+	member('key-cycled'),
+	member('lamp-check'),
+	member('proving-drive'),
+	member('note'),
+	member('signature')
+]);
+export type EntryDraft = z.infer<typeof EntryDraft>;
+
+/** What the server adds when it takes an entry onto the thread. */
+export interface Stamp {
+	/** Place on the thread, from 1. */
+	seq: number;
+	authorId: string;
+	authorName: string;
+	receivedAt: string;
+	/** Hash of the entry before; of the first entry, {@link FIRST_PREVIOUS}. */
+	previousHash: string;
+	hash: string;
+}
+
+export type Entry = EntryDraft & Stamp;
+export type EntryOf<K extends EntryKind> = Extract<Entry, { kind: K }>;

@@ -1,0 +1,180 @@
+import { codeText, failureTypeByte } from '../core/codes/dtc';
+import { codeDefinitions, testConditions } from '../../../library';
+import type { CaseCode } from './codes';
+import type { CaseFacts, StationId } from './stations';
+import { happenedAfter, latest } from './thread';
+
+/** The one thing to do next, and why. */
+export interface NextStep {
+	station: StationId;
+	title: string;
+	why: string;
+	/** Place on the station's page to go to. */
+	anchor: string | null;
+}
+
+const step = (station: StationId, title: string, why: string, anchor: string | null = null): NextStep => ({
+	station,
+	title,
+	why,
+	anchor
+});
+
+/** What must happen on the road before a code's test runs, where the library knows. */
+export function testNeeds(dtc: string): string | null {
+	const path = codeDefinitions.get(codeText(dtc))?.path;
+	return testConditions.find((c) => c.path === path && c.failureType === failureTypeByte(dtc))?.needs ?? null;
+}
+
+const unrun = (codes: CaseCode[]) => codes.filter((code) => code.proof.verdict === 'test-not-run');
+const list = (codes: CaseCode[]) => [...new Set(codes.map((code) => code.text))].join(', ');
+
+/** Null once a lead has signed. */
+export function nextStep(facts: CaseFacts): NextStep | null {
+	const { entries, codes, lastScan, lastCompleteScan, lastClear, signature } = facts;
+	if (signature) return null;
+	if (!latest(entries, 'complaint')) {
+		return step(
+			'listen',
+			'Write down what the customer says',
+			'The complaint and its conditions decide what to look for.',
+			'complaint'
+		);
+	}
+	if (!latest(entries, 'vehicle-checked')) {
+		return step(
+			'listen',
+			'Read the number off the vehicle',
+			'Codes belong to one vehicle: its number and odometer tie them to it.',
+			'vehicle'
+		);
+	}
+	if (!lastScan)
+		return step('read', 'Scan every module', 'Nothing is cleared before it is recorded.', 'scan');
+	if (!lastCompleteScan) {
+		return step(
+			'read',
+			'Scan again',
+			`The last scan is partial: ${lower(lastScan.payload.stoppedBecause ?? 'it stopped early.')}`,
+			'scan'
+		);
+	}
+	const mended = latest(entries, 'repair');
+	const returned = codes.filter(
+		(code) => code.proof.verdict.startsWith('back-') || code.proof.verdict === 'new'
+	);
+	const lastSeenBack = returned.length > 0 ? lastScan : null;
+	if (lastSeenBack && !(mended && happenedAfter(entries, mended, lastSeenBack))) {
+		return step(
+			'mend',
+			`Look again: ${list(returned)} came back`,
+			returned[0]?.proof.because ?? '',
+			'repair'
+		);
+	}
+	if (codes.length > 0 && !mended) {
+		return step(
+			'mend',
+			'Find the fault, then write down the repair',
+			`${list(codes.slice(0, 3))} recorded; nothing has been mended yet.`,
+			'repair'
+		);
+	}
+	return (
+		proofStep(facts) ??
+		step(
+			'hand-over',
+			'Ask a lead to sign',
+			codes.length > 0 ? 'Every code is proven clear.' : 'Every module was read and none has a code.',
+			'sign'
+		)
+	);
+}
+
+/** A module that does not answer is a finding of its own, with or without codes. */
+function silenceStep({ entries, lastCompleteScan }: CaseFacts): NextStep | null {
+	const silent = lastCompleteScan?.payload.modules.filter((module) => !module.answered) ?? [];
+	if (silent.length === 0) return null;
+	const names = silent.map((module) => module.name.toLowerCase()).join(' and ');
+	const mended = latest(entries, 'repair');
+	if (mended && happenedAfter(entries, mended, lastCompleteScan)) {
+		return step(
+			'read',
+			'Scan again',
+			`Whether the ${names} answers now shows only in a new reading.`,
+			'scan'
+		);
+	}
+	return step(
+		'mend',
+		`Find out why the ${names} ${silent.length === 1 ? 'is' : 'are'} silent`,
+		silent.length === 1
+			? 'Look at its power, its ground and its branch of the bus.'
+			: 'Look at what they share: fuse, ground, splice, bus.',
+		'repair'
+	);
+}
+
+/** The order of proving: clear, key, lamps, read, drive, read. */
+function proofStep(facts: CaseFacts): NextStep | null {
+	const { entries, codes, lastClear, lastCompleteScan, lastScan, open } = facts;
+	if (codes.length === 0) return silenceStep(facts);
+	const mended = latest(entries, 'repair');
+	if (!lastClear || (mended && happenedAfter(entries, mended, lastClear) && open.length > 0)) {
+		return step('prove', 'Clear the codes', 'They are recorded and the repair is written down.', 'clear');
+	}
+	const since = (kind: 'key-cycled' | 'lamp-check' | 'proving-drive') => {
+		const entry = latest(entries, kind);
+		return entry && happenedAfter(entries, entry, lastClear) ? entry : null;
+	};
+	const cycled = since('key-cycled');
+	if (!cycled)
+		return step(
+			'prove',
+			'Turn the key off, wait, and on again',
+			'A code that is gone before a key cycle has proven nothing.',
+			'key'
+		);
+	const lampCheck = since('lamp-check');
+	if (!lampCheck)
+		return step(
+			'prove',
+			'Watch the lamps at key-on',
+			'Each must light for two or three seconds and go out.',
+			'lamps'
+		);
+	if (!lastCompleteScan || !happenedAfter(entries, lastCompleteScan, cycled)) {
+		return step(
+			'prove',
+			'Read every module again',
+			'Only a full reading after the key cycle shows that nothing came back.',
+			'read'
+		);
+	}
+	const waiting = unrun(codes);
+	if (waiting.length > 0) {
+		const drive = since('proving-drive');
+		if (drive && lastScan && happenedAfter(entries, drive, lastScan)) {
+			return step(
+				'prove',
+				'Read every module again',
+				'The drive is done: now the modules can say whether their tests have run.',
+				'read'
+			);
+		}
+		const needs = [...new Set(waiting.map((code) => testNeeds(code.dtc)).filter((n) => n !== null))];
+		return step(
+			'prove',
+			'Drive it',
+			needs.length > 0
+				? `Its test needs ${needs.join('; and ')}.`
+				: `The test of ${list(waiting)} has not run since the clear.`,
+			'drive'
+		);
+	}
+	const silent = silenceStep(facts);
+	if (silent) return silent;
+	return open.length > 0 ? step('prove', 'Close what is open', open[0] ?? '', null) : null;
+}
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

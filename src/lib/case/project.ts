@@ -1,0 +1,84 @@
+import { caseCodes } from './codes';
+import { VERDICT_WORDS } from '../core/prove/codeVerdict';
+import type { Entry } from './entry';
+import { nextStep, type NextStep } from './nextStep';
+import { stationLine, type CaseFacts, type StationState } from './stations';
+import { happenedAfter, latest, ofKind, standing } from './thread';
+
+/** All that a thread says, computed in one go. */
+export interface CaseView extends CaseFacts {
+	stations: StationState[];
+	next: NextStep | null;
+	proven: boolean;
+	/** The verdict of the case in one sentence. */
+	verdict: string;
+}
+
+/** A thread (in any order) → what it says. */
+export function projectCase(thread: Entry[]): CaseView {
+	const entries = standing(thread);
+	const codes = caseCodes(thread);
+	const scans = ofKind(entries, 'network-scan');
+	const base: CaseFacts = {
+		entries,
+		codes,
+		lastScan: scans.at(-1) ?? null,
+		lastCompleteScan: scans.filter((scan) => scan.payload.outcome === 'complete').at(-1) ?? null,
+		lastClear: latest(entries, 'codes-cleared'),
+		signature: latest(entries, 'signature'),
+		open: []
+	};
+	const facts: CaseFacts = { ...base, open: whatIsOpen(base) };
+	const proven = facts.open.length === 0;
+	return { ...facts, stations: stationLine(facts), next: nextStep(facts), proven, verdict: verdictOf(facts) };
+}
+
+/** Reasons why the case may not be signed (domain 2.6). */
+function whatIsOpen(facts: CaseFacts): string[] {
+	const { entries, codes, lastCompleteScan, lastClear } = facts;
+	const open: string[] = [];
+	if (!lastCompleteScan) open.push('No complete scan is recorded.');
+	for (const code of codes) {
+		if (code.proof.verdict !== 'proven-clear') {
+			open.push(`${code.text} in ${code.moduleName}: ${VERDICT_WORDS[code.proof.verdict].toLowerCase()}.`);
+		}
+	}
+	if (codes.length === 0) return [...open, ...silentNow(facts)];
+	if (lastClear) {
+		const check = latest(entries, 'lamp-check');
+		if (!check || !happenedAfter(entries, check, lastClear)) {
+			open.push('The lamps have not been watched at key-on since the clear.');
+		} else {
+			for (const { lamp, result } of check.payload.lamps) {
+				if (result !== 'lit and went out') open.push(`The ${lamp} lamp ${result}.`);
+			}
+		}
+		if (lastCompleteScan && !happenedAfter(entries, lastCompleteScan, lastClear)) {
+			open.push('Not every module has been read since the clear.');
+		}
+	}
+	return [...open, ...silentNow(facts)];
+}
+
+/** Modules that do not answer, each a finding of its own. */
+function silentNow({ lastCompleteScan }: CaseFacts): string[] {
+	return (lastCompleteScan?.payload.modules ?? [])
+		.filter((module) => !module.answered)
+		.map((module) => `${module.name} does not answer.`);
+}
+
+function verdictOf({ codes, open, lastScan }: CaseFacts): string {
+	if (!lastScan) return 'Not read yet';
+	if (open.length === 0) return codes.length > 0 ? 'Proven clear' : 'No codes in any module';
+	const worst = (
+		[
+			'back-while-driving',
+			'back-at-key-on',
+			'new',
+			'test-not-run',
+			'quiet-nothing-mended',
+			'never-cleared'
+		] as const
+	).find((verdict) => codes.some((code) => code.proof.verdict === verdict));
+	return worst ? VERDICT_WORDS[worst] : 'Not proven yet';
+}

@@ -1,0 +1,101 @@
+import type { CaseCode } from './codes';
+import type { Entry, EntryOf } from './entry';
+import { latest, ofKind } from './thread';
+
+export const STATIONS = [
+	{ id: 'listen', name: 'Listen' },
+	{ id: 'read', name: 'Read' },
+	{ id: 'watch', name: 'Watch' },
+	{ id: 'measure', name: 'Measure' },
+	{ id: 'reason', name: 'Reason' },
+	{ id: 'mend', name: 'Mend' },
+	{ id: 'prove', name: 'Prove' },
+	{ id: 'hand-over', name: 'Hand over' }
+] as const;
+export type StationId = (typeof STATIONS)[number]['id'];
+
+/** Stations that this version does not have. */
+export const LATER: readonly StationId[] = ['watch', 'measure', 'reason'];
+
+export interface StationState {
+	id: StationId;
+	name: string;
+	state: 'done' | 'begun' | 'open' | 'bad' | 'later';
+	/** What it still lacks, in a few words. */
+	lacks: string | null;
+}
+
+/** What the stations need to know of a case; computed once and handed round. */
+export interface CaseFacts {
+	/** Standing entries in order. */
+	entries: Entry[];
+	codes: CaseCode[];
+	lastScan: EntryOf<'network-scan'> | null;
+	lastCompleteScan: EntryOf<'network-scan'> | null;
+	lastClear: EntryOf<'codes-cleared'> | null;
+	signature: EntryOf<'signature'> | null;
+	/** Why the case is not proven, each a plain sentence; empty = proven. */
+	open: string[];
+}
+
+const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
+
+function listen({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	const missing = [
+		latest(entries, 'vehicle-checked') ? null : 'vehicle',
+		latest(entries, 'complaint') ? null : 'complaint',
+		latest(entries, 'lamps-reported') ? null : 'lamps',
+		latest(entries, 'tyres-fitted') ? null : 'tyres'
+	].filter((name) => name !== null);
+	if (missing.length === 0) return { state: 'done', lacks: null };
+	return { state: missing.length === 4 ? 'open' : 'begun', lacks: missing.join(', ') };
+}
+
+function read({ lastScan, lastCompleteScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	if (!lastScan) return { state: 'open', lacks: 'no scan yet' };
+	if (!lastCompleteScan) {
+		const { modules, modulesExpected } = lastScan.payload;
+		return { state: 'begun', lacks: `${plural(modulesExpected - modules.length, 'module')} unread` };
+	}
+	const silent = lastCompleteScan.payload.modules.filter((module) => !module.answered).length;
+	return { state: 'done', lacks: silent > 0 ? `${silent} silent` : null };
+}
+
+function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	if (ofKind(entries, 'repair').length === 0) return { state: 'open', lacks: null };
+	const returned = codes.some((code) => code.proof.verdict.startsWith('back-'));
+	return returned ? { state: 'bad', lacks: 'came back' } : { state: 'done', lacks: null };
+}
+
+function prove({ codes, open, lastClear, lastScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	if (lastScan && open.length === 0) return { state: 'done', lacks: null };
+	const unproven = codes.filter((code) => code.proof.verdict !== 'proven-clear');
+	const returned = unproven.some((code) => code.proof.verdict.startsWith('back-'));
+	const lacks =
+		unproven.length > 0 ? `${plural(unproven.length, 'code')} open` : lastClear ? (open[0] ?? null) : null;
+	return { state: returned ? 'bad' : lastClear ? 'begun' : 'open', lacks };
+}
+
+function handOver({ signature, open, lastScan, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	if (signature) return { state: 'done', lacks: null };
+	if (lastScan && open.length === 0) return { state: 'begun', lacks: 'a lead signs' };
+	const waiting = codes.filter((code) => code.proof.verdict !== 'proven-clear').length;
+	return { state: 'open', lacks: waiting > 0 ? `waits for ${plural(waiting, 'code')}` : null };
+}
+
+const JUDGE: Partial<Record<StationId, (facts: CaseFacts) => Omit<StationState, 'id' | 'name'>>> = {
+	listen,
+	read,
+	mend,
+	prove,
+	'hand-over': handOver
+};
+
+/** The line of stations: how far each one is and what it lacks. */
+export function stationLine(facts: CaseFacts): StationState[] {
+	return STATIONS.map(({ id, name }) => ({
+		id,
+		name,
+		...(JUDGE[id]?.(facts) ?? { state: 'later' as const, lacks: null })
+	}));
+}

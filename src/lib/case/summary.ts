@@ -1,0 +1,28 @@
+import type { Entry } from './entry';
+import { projectCase } from './project';
+import type { StationState } from './stations';
+import { latest } from './thread';
+
+/** What the floor shows of a case, computed from its thread. */
+export interface CaseSummary {
+	stations: StationState[];
+	next: { station: string; title: string; why: string } | null;
+	verdict: string;
+	complaint: string | null;
+	/** Whoever wrote last. */
+	withName: string | null;
+	lastAt: string | null;
+}
+
+export function summarise(thread: Entry[]): CaseSummary {
+	const view = projectCase(thread);
+	const last = thread.at(-1);
+	return {
+		stations: view.stations,
+		next: view.next && { station: view.next.station, title: view.next.title, why: view.next.why },
+		verdict: view.verdict,
+		complaint: latest(view.entries, 'complaint')?.payload.words ?? null,
+		withName: last?.authorName ?? null,
+		lastAt: last?.receivedAt ?? null
+	};
+}

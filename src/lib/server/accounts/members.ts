@@ -1,0 +1,15 @@
+export const ROLES = ['technician', 'lead', 'viewer'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Whoever is signed in. */
+export interface Member {
+	id: string;
+	name: string;
+	username: string;
+	role: Role;
+}
+
+/** Viewers read; technicians and leads add to threads. */
+export const mayWrite = (member: Member): boolean => member.role !== 'viewer';
+/** Only a lead signs a case off. */
+export const maySign = (member: Member): boolean => member.role === 'lead';

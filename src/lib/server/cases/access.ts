@@ -1,0 +1,41 @@
+import { error, type RequestEvent } from '@sveltejs/kit';
+import type { Entry } from '../../case/entry';
+import { projectCase, type CaseView } from '../../case/project';
+import { mayWrite, type Member } from '../accounts/members';
+import type { CaseRow } from '../db/cases';
+import { services } from '../running';
+
+type Where = Pick<RequestEvent, 'locals'>;
+
+/** Whoever is signed in. The gate in the hooks lets nobody else through. */
+export function memberHere({ locals }: Where): Member {
+	if (!locals.member) error(401, 'Sign in first.');
+	return locals.member;
+}
+
+/** Whoever is signed in, if they may add to threads. */
+export function writerHere(event: Where): Member {
+	const member = memberHere(event);
+	if (!mayWrite(member))
+		error(403, 'You can look at everything here, and add nothing: ask a lead for the technician’s role.');
+	return member;
+}
+
+export interface LoadedCase {
+	row: CaseRow;
+	thread: Entry[];
+	view: CaseView;
+}
+
+export async function caseRowHere(id: string): Promise<CaseRow> {
+	const row = await services().cases.find(id);
+	if (!row) error(404, 'There is no such case. It may have been opened in another shop.');
+	return row;
+}
+
+/** A case with its thread and all that the thread says. */
+export async function loadCase(id: string): Promise<LoadedCase> {
+	const row = await caseRowHere(id);
+	const thread = await services().threads.read(id);
+	return { row, thread, view: projectCase(thread) };
+}

@@ -1,0 +1,64 @@
+import { describeEntry, whatItShowed, type ThreadLine } from '../../case/describe';
+import { checkChain } from '../../case/hashChain';
+import { standing } from '../../case/thread';
+import type { LoadedCase } from './access';
+import { clock } from './clock';
+
+/** Newest entries shown beside the station; the rest is on the hand-over page. */
+const LINES_SHOWN = 60;
+
+/** The thread as the panel shows it, newest first. */
+export function threadLines({ thread }: Pick<LoadedCase, 'thread'>): ThreadLine[] {
+	const counting = new Set(standing(thread).map((entry) => entry.id));
+	return thread
+		.slice(-LINES_SHOWN)
+		.map((entry): ThreadLine => {
+			const { title, detail, shows } = describeEntry(entry);
+			const shown = whatItShowed(thread.slice(0, entry.seq - 1), entry);
+			return {
+				id: entry.id,
+				kind: entry.kind,
+				title,
+				detail,
+				shows: shown.length > 0 || shows === null ? shown : [{ words: shows, good: false }],
+				time: clock(entry.observedAt),
+				author: entry.authorName,
+				seq: entry.seq,
+				corrects: entry.supersedes?.why ?? null,
+				superseded: !counting.has(entry.id),
+				hash: entry.hash
+			};
+		})
+		.reverse();
+}
+
+/** Lamps with the same behaviour in one phrase: "anti-lock, stability: above a speed". */
+function lampWords(lamps: { lamp: string; when: string }[]): string[] {
+	const byWhen = new Map<string, string[]>();
+	for (const { lamp, when } of lamps) byWhen.set(when, [...(byWhen.get(when) ?? []), lamp]);
+	return [...byWhen].map(([when, names]) => `${names.join(', ')}: ${when}`);
+}
+
+/** What every page of a case shows around its station. */
+export function casePage(loaded: LoadedCase) {
+	const { row, thread, view } = loaded;
+	const chain = checkChain(thread);
+	const lamps = view.entries.filter((e) => e.kind === 'lamps-reported').at(-1)?.payload.lamps ?? [];
+	const lampCheck = view.entries.filter((e) => e.kind === 'lamp-check').at(-1);
+	const allOut = lampCheck?.payload.lamps.every((l) => l.result === 'lit and went out') ?? false;
+	return {
+		id: row.id,
+		number: row.number,
+		vehicle: row.vehicle,
+		vehicleName: row.vehicleName,
+		complaint: row.summary.complaint,
+		lampWords:
+			allOut && lampCheck ? [`all lamps out since ${clock(lampCheck.observedAt)}`] : lampWords(lamps),
+		stations: view.stations,
+		next: view.next,
+		signed: row.signed,
+		headSeq: thread.length,
+		chain: chain.intact ? null : chain.reason,
+		lines: threadLines(loaded)
+	};
+}

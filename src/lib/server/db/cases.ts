@@ -1,0 +1,141 @@
+import { and, desc, eq, sql } from 'drizzle-orm';
+import { ulid } from 'ulid';
+import { vehicleTypes } from '../../../../library';
+import { summarise, type CaseSummary } from '../../case/summary';
+import type { Database } from './open';
+import { caseRecord, entry, vehicle } from './schema';
+import type { Threads } from './threads';
+
+export type Vehicle = typeof vehicle.$inferSelect;
+
+export interface CaseRow {
+	id: string;
+	number: string;
+	wanted: string;
+	signed: boolean;
+	vehicle: Vehicle;
+	/** Maker and model. */
+	vehicleName: string;
+	summary: CaseSummary;
+}
+
+const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
+const PAGE = 25;
+
+/** Maker and model of a vehicle type; the bare id where the library does not know it. */
+export function typeName(typeId: string): string {
+	const type = vehicleTypes.get(typeId);
+	return type ? `${type.maker} ${type.model}` : typeId;
+}
+
+/** The shop's cases and vehicles. */
+export class Cases {
+	constructor(
+		private readonly db: Database,
+		private readonly threads: Threads
+	) {}
+
+	async vehicles(): Promise<Vehicle[]> {
+		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
+	}
+
+	async addVehicle(values: Omit<Vehicle, 'id' | 'createdAt'> & { id?: string }): Promise<Vehicle> {
+		const row = { id: values.id ?? ulid(), createdAt: new Date().toISOString(), ...values };
+		await this.db.insert(vehicle).values(row).onConflictDoNothing();
+		const [stored] = await this.db.select().from(vehicle).where(eq(vehicle.id, row.id));
+		return stored as Vehicle;
+	}
+
+	async setAddresses(
+		vehicleId: string,
+		linkAddress: string | null,
+		standInAddress: string | null
+	): Promise<void> {
+		await this.db.update(vehicle).set({ linkAddress, standInAddress }).where(eq(vehicle.id, vehicleId));
+	}
+
+	/** Opens a case under an id made by the client: asked twice, it is opened once. */
+	async open(id: string, vehicleId: string, wanted: string, createdAt = new Date()): Promise<string> {
+		await this.db
+			.insert(caseRecord)
+			.values({
+				id,
+				vehicleId,
+				wanted,
+				createdAt: createdAt.toISOString(),
+				number: sql`(SELECT COALESCE(MAX(number), 400) + 1 FROM case_record)`
+			})
+			.onConflictDoNothing({ target: caseRecord.id });
+		return id;
+	}
+
+	async find(id: string): Promise<CaseRow | null> {
+		const [row] = await this.db
+			.select()
+			.from(caseRecord)
+			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
+			.where(eq(caseRecord.id, id));
+		return row ? this.toRow(row) : null;
+	}
+
+	/** Open cases, oldest number first, a page at a time; `signed` gives the closed ones, newest first. */
+	async page(signed: boolean, page: number): Promise<{ rows: CaseRow[]; total: number; pages: number }> {
+		const wanted = eq(caseRecord.signed, signed);
+		const [rows, [count]] = await Promise.all([
+			this.db
+				.select()
+				.from(caseRecord)
+				.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
+				.where(and(wanted))
+				.orderBy(signed ? desc(caseRecord.number) : caseRecord.number)
+				.limit(PAGE)
+				.offset(Math.max(0, page - 1) * PAGE),
+			this.db
+				.select({ n: sql<number>`count(*)` })
+				.from(caseRecord)
+				.where(wanted)
+		]);
+		const total = count?.n ?? 0;
+		return {
+			rows: await Promise.all(rows.map((row) => this.toRow(row))),
+			total,
+			pages: Math.max(1, Math.ceil(total / PAGE))
+		};
+	}
+
+	/** Brings what the floor shows up to the thread. Harmless to repeat; run after every append. */
+	async refresh(caseId: string): Promise<CaseSummary> {
+		const thread = await this.threads.read(caseId);
+		const summary = summarise(thread);
+		await this.db
+			.update(caseRecord)
+			.set({
+				summary,
+				summarySeq: thread.length,
+				signed: thread.some((e) => e.kind === 'signature')
+			})
+			.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`));
+		return summary;
+	}
+
+	private async toRow(row: {
+		case_record: typeof caseRecord.$inferSelect;
+		vehicle: Vehicle;
+	}): Promise<CaseRow> {
+		const record = row.case_record;
+		const [head] = await this.db
+			.select({ seq: sql<number>`coalesce(max(${entry.seq}), 0)` })
+			.from(entry)
+			.where(eq(entry.caseId, record.id));
+		const fresh = record.summary !== null && record.summarySeq === head?.seq;
+		return {
+			id: record.id,
+			number: caseNumber(record.number),
+			wanted: record.wanted,
+			signed: record.signed,
+			vehicle: row.vehicle,
+			vehicleName: typeName(row.vehicle.typeId),
+			summary: fresh ? (record.summary as CaseSummary) : await this.refresh(record.id)
+		};
+	}
+}

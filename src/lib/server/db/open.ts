@@ -1,0 +1,25 @@
+import { createClient, type Client } from '@libsql/client';
+import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
+import { migrate } from 'drizzle-orm/libsql/migrator';
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import * as schema from './schema';
+
+export type Database = LibSQLDatabase<typeof schema> & { $client: Client };
+
+const MIGRATIONS = 'src/lib/server/migrations';
+const BUSY_MS = 5000;
+
+/**
+ * Opens the database and brings it up to date. A local file is given WAL; libSQL's own defaults keep foreign keys on and
+ * synchronous FULL on every connection, which an acknowledged entry relies on.
+ */
+export async function openDatabase(url: string, authToken?: string): Promise<Database> {
+	const file = url.startsWith('file:') ? url.slice('file:'.length) : null;
+	if (file) mkdirSync(dirname(file), { recursive: true });
+	const client = createClient({ url, authToken, timeout: BUSY_MS });
+	if (file) await client.execute('PRAGMA journal_mode = WAL');
+	const db = drizzle(client, { schema });
+	await migrate(db, { migrationsFolder: MIGRATIONS });
+	return db;
+}

@@ -1,0 +1,152 @@
+import { sql } from 'drizzle-orm';
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+const moment = (name: string) => integer(name, { mode: 'timestamp' });
+
+// Accounts: the columns that the sign-in library expects.
+
+export const user = sqliteTable('user', {
+	id: text('id').primaryKey(),
+	name: text('name').notNull(),
+	email: text('email').notNull().unique(),
+	emailVerified: integer('email_verified', { mode: 'boolean' }).notNull().default(false),
+	image: text('image'),
+	username: text('username').unique(),
+	displayUsername: text('display_username'),
+	role: text('role', { enum: ['technician', 'lead', 'viewer'] })
+		.notNull()
+		.default('viewer'),
+	createdAt: moment('created_at').notNull(),
+	updatedAt: moment('updated_at').notNull()
+});
+
+export const session = sqliteTable(
+	'session',
+	{
+		id: text('id').primaryKey(),
+		expiresAt: moment('expires_at').notNull(),
+		token: text('token').notNull().unique(),
+		createdAt: moment('created_at').notNull(),
+		updatedAt: moment('updated_at').notNull(),
+		ipAddress: text('ip_address'),
+		userAgent: text('user_agent'),
+		userId: text('user_id')
+			.notNull()
+			.references(() => user.id, { onDelete: 'cascade' })
+	},
+	(table) => [index('session_user').on(table.userId)]
+);
+
+export const account = sqliteTable(
+	'account',
+	{
+		id: text('id').primaryKey(),
+		accountId: text('account_id').notNull(),
+		providerId: text('provider_id').notNull(),
+		userId: text('user_id')
+			.notNull()
+			.references(() => user.id, { onDelete: 'cascade' }),
+		accessToken: text('access_token'),
+		refreshToken: text('refresh_token'),
+		idToken: text('id_token'),
+		accessTokenExpiresAt: moment('access_token_expires_at'),
+		refreshTokenExpiresAt: moment('refresh_token_expires_at'),
+		scope: text('scope'),
+		password: text('password'),
+		createdAt: moment('created_at').notNull(),
+		updatedAt: moment('updated_at').notNull()
+	},
+	(table) => [index('account_user').on(table.userId)]
+);
+
+export const verification = sqliteTable('verification', {
+	id: text('id').primaryKey(),
+	identifier: text('identifier').notNull(),
+	value: text('value').notNull(),
+	expiresAt: moment('expires_at').notNull(),
+	createdAt: moment('created_at'),
+	updatedAt: moment('updated_at')
+});
+
+// The shop.
+
+export const vehicle = sqliteTable('vehicle', {
+	id: text('id').primaryKey(),
+	/** Key into the library's vehicle types. */
+	typeId: text('type_id').notNull(),
+	/** What the shop calls it: "school minibus". */
+	nickname: text('nickname').notNull(),
+	plate: text('plate').notNull(),
+	vin: text('vin'),
+	/** Where its diagnostic interface answers, `host:port`. */
+	linkAddress: text('link_address'),
+	/** Control panel of a simulated vehicle, `host:port`; null for a real one. */
+	standInAddress: text('stand_in_address'),
+	createdAt: text('created_at').notNull()
+});
+
+export const caseRecord = sqliteTable(
+	'case_record',
+	{
+		id: text('id').primaryKey(),
+		/** Running number shown to people as TP-0418. */
+		number: integer('number').notNull().unique(),
+		vehicleId: text('vehicle_id')
+			.notNull()
+			.references(() => vehicle.id),
+		createdAt: text('created_at').notNull(),
+		/** When the customer wants it back, in words. */
+		wanted: text('wanted').notNull().default(''),
+		// What the floor shows of the thread, kept beside it and rebuilt from it whenever `summarySeq` lags behind.
+		signed: integer('signed', { mode: 'boolean' }).notNull().default(false),
+		summary: text('summary', { mode: 'json' }),
+		summarySeq: integer('summary_seq').notNull().default(0)
+	},
+	(table) => [index('case_open').on(table.signed, table.number)]
+);
+
+/** The threads. Rows are only ever added: triggers in the migrations refuse any change or removal. */
+export const entry = sqliteTable(
+	'entry',
+	{
+		id: text('id').primaryKey(),
+		caseId: text('case_id')
+			.notNull()
+			.references(() => caseRecord.id),
+		seq: integer('seq').notNull(),
+		kind: text('kind').notNull(),
+		version: integer('version').notNull(),
+		authorId: text('author_id')
+			.notNull()
+			.references(() => user.id),
+		authorName: text('author_name').notNull(),
+		observedAt: text('observed_at').notNull(),
+		receivedAt: text('received_at').notNull(),
+		payload: text('payload').notNull(),
+		supersedes: text('supersedes'),
+		previousHash: text('previous_hash').notNull(),
+		hash: text('hash').notNull()
+	},
+	(table) => [uniqueIndex('entry_case_seq').on(table.caseId, table.seq)]
+);
+
+/**
+ * Work on a vehicle that is under way, written down as it goes: if the server dies in the middle, what was done until
+ * then is put on the thread at the next start.
+ */
+export const linkJob = sqliteTable('link_job', {
+	id: text('id').primaryKey(),
+	caseId: text('case_id')
+		.notNull()
+		.references(() => caseRecord.id),
+	kind: text('kind', { enum: ['scan', 'clear'] }).notNull(),
+	authorId: text('author_id')
+		.notNull()
+		.references(() => user.id),
+	startedAt: text('started_at').notNull(),
+	/** The entry's payload as far as it has come, JSON. */
+	draft: text('draft').notNull(),
+	updatedAt: text('updated_at')
+		.notNull()
+		.default(sql`CURRENT_TIMESTAMP`)
+});

@@ -1,0 +1,291 @@
+import { eq } from 'drizzle-orm';
+import type { Logger } from 'pino';
+import {
+	ENTRY_VERSION,
+	EntryDraft,
+	type EntryKind,
+	type NetworkScan,
+	type PayloadOf
+} from '../../case/entry';
+import type { JobStatus } from '../../case/jobStatus';
+import type { ClearTarget } from '../../case/mayClear';
+import { fail, ok, type Result } from '../../core/result';
+import { vehicleTypes } from '../../../../library';
+import type { CaseRow, Cases } from '../db/cases';
+import type { Database } from '../db/open';
+import { linkJob, user } from '../db/schema';
+import type { Author, Threads } from '../db/threads';
+import { DoipLink } from '../link/doipLink';
+import type { LinkError, VehicleLink } from '../link/vehicleLink';
+import { clearModules } from './clear';
+import { readIdentity, scanVehicle } from './scan';
+
+interface Job {
+	status: JobStatus;
+	address: string;
+	authorId: string;
+	cancelled: boolean;
+}
+
+type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
+
+/**
+ * The one place that talks to vehicles: at most one piece of work on a vehicle at a time, progress for whoever watches,
+ * everything written down as it goes, and an entry on the thread at the end – also of what was cut short.
+ */
+export class LinkDesk {
+	private readonly byCase = new Map<string, Job>();
+	private readonly busy = new Map<string, Job>();
+	private readonly watchers = new Map<string, Set<(status: JobStatus) => void>>();
+
+	constructor(
+		private readonly db: Database,
+		private readonly threads: Threads,
+		private readonly cases: Cases,
+		private readonly log: Logger,
+		private readonly open: Open = (address) => DoipLink.open(address)
+	) {}
+
+	status(caseId: string): JobStatus | null {
+		return this.byCase.get(caseId)?.status ?? null;
+	}
+
+	watch(caseId: string, onChange: (status: JobStatus) => void): () => void {
+		const set = this.watchers.get(caseId) ?? new Set();
+		set.add(onChange);
+		this.watchers.set(caseId, set);
+		return () => {
+			set.delete(onChange);
+			if (set.size === 0) this.watchers.delete(caseId);
+		};
+	}
+
+	/** Asks the running scan to stop after the module it is at. A clear is never stopped half way. */
+	cancel(caseId: string): Result<null> {
+		const job = this.byCase.get(caseId);
+		if (!job || job.status.state !== 'running') return fail('Nothing is running.');
+		if (job.status.kind !== 'scan') return fail('A clear that has begun is not stopped half way.');
+		job.cancelled = true;
+		return ok(null);
+	}
+
+	startScan(row: CaseRow, author: Author, entryId: string): Result<JobStatus> {
+		const type = vehicleTypes.get(row.vehicle.typeId);
+		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
+		return this.begin(row, author, entryId, 'scan', type.modules.length, async (job, link) => {
+			const scan = await scanVehicle(link, type, {
+				begins: (name) => this.tell(job, { now: name }),
+				sofar: async (soFar) => {
+					await this.writeDown(job, 'scan', soFar);
+					const last = soFar.modules.at(-1);
+					if (last) this.tick(job, last.name, last.answered ? codesFound(last.codes.length) : 'silent');
+				},
+				cancelled: () => job.cancelled
+			});
+			await this.put(row.id, author, entryId, 'network-scan', scan);
+			return scanOutcome(scan);
+		});
+	}
+
+	startClear(row: CaseRow, author: Author, entryId: string, targets: ClearTarget[]): Result<JobStatus> {
+		const type = vehicleTypes.get(row.vehicle.typeId);
+		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
+		return this.begin(row, author, entryId, 'clear', targets.length, async (job, link) => {
+			this.tell(job, { now: 'Gateway' });
+			const { keyCycles } = await readIdentity(link, type.gateway);
+			const cleared = await clearModules(link, targets, keyCycles, async (soFar) => {
+				await this.writeDown(job, 'clear', soFar);
+				const asked = soFar.modules.filter((m) => m.outcome !== 'unknown' || m.detail !== 'Not asked yet.');
+				this.tell(job, {
+					now: asked.at(-1)?.name ?? null,
+					done: asked.map((m) => ({ name: m.name, note: m.outcome }))
+				});
+			});
+			await this.put(row.id, author, entryId, 'codes-cleared', cleared);
+			const done = cleared.modules.filter((m) => m.outcome === 'cleared').length;
+			const rest = cleared.modules
+				.filter((m) => m.outcome !== 'cleared')
+				.map((m) => `${m.name}: ${m.detail}`);
+			return [`${done} of ${targets.length} modules cleared; saved on the thread.`, ...rest].join(' ');
+		});
+	}
+
+	/**
+	 * Reads how often the key was turned and compares it with the count at the last clear: a key cycle is taken from the
+	 * vehicle, not from hope.
+	 */
+	startKeyCheck(
+		row: CaseRow,
+		author: Author,
+		entryId: string,
+		countBefore: number | null
+	): Result<JobStatus> {
+		const type = vehicleTypes.get(row.vehicle.typeId);
+		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
+		return this.begin(row, author, entryId, 'key', 1, async (job, link) => {
+			this.tell(job, { now: 'Gateway' });
+			const { keyCycles } = await readIdentity(link, type.gateway);
+			if (keyCycles === null)
+				throw new JobTrouble('The gateway does not tell its key count. Confirm the key cycle by hand.');
+			if (countBefore !== null && keyCycles <= countBefore) {
+				throw new JobTrouble(
+					`The gateway still counts ${keyCycles} key cycles, as at the clear. Turn the key off, wait ten seconds, turn it on.`
+				);
+			}
+			await this.put(row.id, author, entryId, 'key-cycled', {
+				confirmedBy: 'vehicle',
+				countBefore,
+				countAfter: keyCycles
+			});
+			return `Key cycle ${keyCycles} counted by the gateway; saved on the thread.`;
+		});
+	}
+
+	/** Puts what a stopped server left half done on its threads. Run once, before anything else is begun. */
+	async recover(): Promise<number> {
+		const left = await this.db.select().from(linkJob).innerJoin(user, eq(user.id, linkJob.authorId));
+		for (const { link_job: job, user: author } of left) {
+			if (job.kind === 'scan') {
+				const scan = {
+					...(JSON.parse(job.draft) as NetworkScan),
+					stoppedBecause: 'The server stopped during the scan.'
+				};
+				if (scan.modules.length > 0) await this.put(job.caseId, author, job.id, 'network-scan', scan);
+			} else {
+				await this.put(
+					job.caseId,
+					author,
+					job.id,
+					'codes-cleared',
+					JSON.parse(job.draft) as PayloadOf<'codes-cleared'>
+				);
+			}
+			await this.db.delete(linkJob).where(eq(linkJob.id, job.id));
+		}
+		return left.length;
+	}
+
+	private begin(
+		row: CaseRow,
+		author: Author,
+		entryId: string,
+		kind: JobStatus['kind'],
+		total: number,
+		work: (job: Job, link: VehicleLink) => Promise<string>
+	): Result<JobStatus> {
+		const address = row.vehicle.linkAddress;
+		if (!address) return fail('No interface is set for this vehicle: give its link address on Listen.');
+		const running = this.busy.get(address);
+		if (running?.status.id === entryId) return ok(running.status);
+		if (running)
+			return fail(
+				`${running.status.by} is at this vehicle now (${WORDS[running.status.kind]}). Wait until that is done.`
+			);
+		const job: Job = {
+			address,
+			authorId: author.id,
+			cancelled: false,
+			status: {
+				id: entryId,
+				caseId: row.id,
+				kind,
+				by: author.name,
+				now: null,
+				done: [],
+				total,
+				state: 'running',
+				outcome: null
+			}
+		};
+		this.busy.set(address, job);
+		this.byCase.set(row.id, job);
+		void this.run(job, work);
+		return ok(job.status);
+	}
+
+	private async run(job: Job, work: (job: Job, link: VehicleLink) => Promise<string>) {
+		let link: VehicleLink | null = null;
+		try {
+			const opened = await this.open(job.address);
+			if (!opened.ok) throw new JobTrouble(`${opened.error.text} Nothing was read and nothing was changed.`);
+			link = opened.value;
+			const outcome = await work(job, link);
+			this.tell(job, { state: 'finished', now: null, outcome });
+		} catch (error) {
+			const known = error instanceof JobTrouble;
+			if (!known)
+				this.log.error(
+					{ err: error, caseId: job.status.caseId, job: job.status.kind },
+					'work on a vehicle failed'
+				);
+			const outcome = known
+				? error.message
+				: 'Something went wrong on the server. What was read until then is kept.';
+			this.tell(job, { state: 'failed', now: null, outcome });
+		} finally {
+			link?.close();
+			this.busy.delete(job.address);
+			if (job.status.state === 'finished') await this.forget(job.status.id);
+		}
+	}
+
+	/** Writes down how far the work has come, so that a dead server cannot lose it. */
+	private async writeDown(job: Job, kind: 'scan' | 'clear', payload: unknown): Promise<void> {
+		const { id, caseId } = job.status;
+		const draft = JSON.stringify(payload);
+		const moment = new Date().toISOString();
+		await this.db
+			.insert(linkJob)
+			.values({ id, caseId, kind, authorId: job.authorId, startedAt: moment, draft })
+			.onConflictDoUpdate({ target: linkJob.id, set: { draft, updatedAt: moment } });
+	}
+
+	private async forget(id: string): Promise<void> {
+		await this.db.delete(linkJob).where(eq(linkJob.id, id));
+	}
+
+	private async put<K extends EntryKind>(
+		caseId: string,
+		author: Author,
+		id: string,
+		kind: K,
+		payload: PayloadOf<K>
+	) {
+		const draft = EntryDraft.parse({
+			id,
+			caseId,
+			kind,
+			version: ENTRY_VERSION,
+			observedAt: new Date().toISOString(),
+			supersedes: null,
+			payload
+		});
+		const stored = await this.threads.append(draft, author);
+		if (!stored.ok) throw new JobTrouble(stored.error.text);
+		await this.cases.refresh(caseId);
+	}
+
+	private tick(job: Job, name: string, note: string): void {
+		this.tell(job, { done: [...job.status.done, { name, note }] });
+	}
+
+	private tell(job: Job, change: Partial<JobStatus>): void {
+		job.status = { ...job.status, ...change };
+		for (const watcher of this.watchers.get(job.status.caseId) ?? []) watcher(job.status);
+	}
+}
+
+/** Trouble that the person can be told as it is. */
+class JobTrouble extends Error {}
+
+const WORDS = { scan: 'reading its modules', clear: 'clearing codes', key: 'checking the key' } as const;
+const codesFound = (n: number) => (n === 0 ? 'no codes' : n === 1 ? '1 code' : `${n} codes`);
+
+function scanOutcome(scan: NetworkScan): string {
+	const silent = scan.modules.filter((m) => !m.answered).map((m) => m.name);
+	if (scan.outcome === 'partial') {
+		return `${scan.stoppedBecause} ${scan.modules.length} of ${scan.modulesExpected} modules were reached; that much is saved, marked partial.`;
+	}
+	const tail = silent.length > 0 ? ` Silent: ${silent.join(', ')}.` : '';
+	return `All ${scan.modulesExpected} modules asked; saved on the thread.${tail}`;
+}

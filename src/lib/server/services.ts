@@ -1,0 +1,55 @@
+import pino, { type Logger } from 'pino';
+import { makeAuth, type Auth } from './accounts/auth';
+import { Cases } from './db/cases';
+import { openDatabase, type Database } from './db/open';
+import { Threads } from './db/threads';
+import { LinkDesk } from './jobs/desk';
+
+/** Everything a request may need, made once. */
+export interface Services {
+	db: Database;
+	auth: Auth;
+	threads: Threads;
+	cases: Cases;
+	desk: LinkDesk;
+	log: Logger;
+	origin: string;
+}
+
+export interface ServiceOptions {
+	databaseUrl: string;
+	databaseToken?: string;
+	secret: string;
+	origin: string;
+	logLevel?: string;
+}
+
+export async function startServices(options: ServiceOptions): Promise<Services> {
+	const log = pino({ level: options.logLevel ?? 'info' });
+	const db = await openDatabase(options.databaseUrl, options.databaseToken);
+	const threads = new Threads(db);
+	const cases = new Cases(db, threads);
+	const desk = new LinkDesk(db, threads, cases, log);
+	const recovered = await desk.recover();
+	if (recovered > 0)
+		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
+	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
+	return { db, auth, threads, cases, desk, log, origin: options.origin };
+}
+
+/** Options from the environment. Throws where a secret is missing: better no server than an open one. */
+export function optionsFromEnvironment(env: Record<string, string | undefined>): ServiceOptions {
+	const secret = env.JALDI_SECRET;
+	if (!secret || secret.length < 32) {
+		throw new Error(
+			'JALDI_SECRET must be set to at least 32 random characters (for example: openssl rand -hex 32).'
+		);
+	}
+	return {
+		databaseUrl: env.JALDI_DATABASE_URL ?? 'file:./data/jaldi.db',
+		databaseToken: env.JALDI_DATABASE_TOKEN,
+		secret,
+		origin: env.ORIGIN ?? `http://127.0.0.1:${env.PORT ?? '3000'}`,
+		logLevel: env.JALDI_LOG_LEVEL
+	};
+}

@@ -1,0 +1,49 @@
+<script lang="ts">
+	import type { StationState } from '../case/stations';
+
+	/** The eight stations across the top of a case, each with what it still lacks. */
+	let { stations, here, caseId }: { stations: StationState[]; here: string | null; caseId: string } =
+		$props();
+</script>
+
+<nav aria-label="Stations" class="no-print overflow-x-auto border-b border-rule">
+	<ol class="grid min-w-[760px] grid-cols-8 px-5">
+		{#each stations as station, i (station.id)}
+			{@const active = station.id === here}
+			<li>
+				<a
+					href="/cases/{caseId}/{station.id}"
+					aria-current={active ? 'page' : undefined}
+					class="flex min-h-[62px] items-start gap-2 px-2 pt-[10px] pb-1 {active
+						? 'border-b-4 border-ink'
+						: ''}"
+				>
+					<span
+						class="num mt-px flex size-[22px] shrink-0 items-center justify-center rounded-full text-sm
+						{active
+							? 'bg-neutral text-neutral-content'
+							: station.state === 'done'
+								? 'bg-good text-success-content'
+								: 'border-[1.5px] border-ink-2 text-ink-2'}"
+					>
+						{i + 1}
+					</span>
+					<span class="min-w-0">
+						<span
+							class="block leading-[24px] font-semibold {active || station.state === 'done'
+								? ''
+								: 'text-ink-2'}"
+						>
+							{station.name}
+						</span>
+						{#if station.lacks}
+							<span class="block text-sm leading-tight text-suspect">{station.lacks}</span>
+						{:else if station.state === 'later'}
+							<span class="block text-sm leading-tight text-ink-2">later</span>
+						{/if}
+					</span>
+				</a>
+			</li>
+		{/each}
+	</ol>
+</nav>

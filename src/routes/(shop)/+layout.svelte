@@ -1,0 +1,44 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import KeysHelp from '$lib/ui/KeysHelp.svelte';
+	import { useKeys } from '$lib/ui/keys';
+	import WhoAmI from '$lib/ui/WhoAmI.svelte';
+	import Wordmark from '$lib/ui/Wordmark.svelte';
+
+	let { children, data } = $props();
+	let help: KeysHelp;
+	const LINKS = [
+		{ href: '/', name: 'Floor' },
+		{ href: '/closed', name: 'Signed' }
+	];
+	useKeys({ n: () => void goto('/cases/new'), 'Shift+?': () => help.open() });
+</script>
+
+<header class="no-print flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-6 py-2">
+	<Wordmark />
+	<nav aria-label="Shop" class="flex gap-6 text-lg">
+		{#each LINKS as { href, name } (href)}
+			{@const here = page.url.pathname === href}
+			<a
+				{href}
+				aria-current={here ? 'page' : undefined}
+				class="inline-flex min-h-11 items-center {here
+					? 'border-b-4 border-ink pt-1 font-bold'
+					: 'text-ink-2'}">{name}</a
+			>
+		{/each}
+	</nav>
+	<div class="ml-auto flex items-center gap-4">
+		{#if data.member}<WhoAmI name="Tern Point Works · {data.member.name}" theme={data.theme} />{/if}
+		{#if data.member?.role !== 'viewer'}<a class="act" href="/cases/new">New case</a>{/if}
+	</div>
+</header>
+<main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">{@render children()}</main>
+<KeysHelp
+	bind:this={help}
+	keys={[
+		['n', 'new case'],
+		['?', 'these keys']
+	]}
+/>

@@ -1,0 +1,63 @@
+<script lang="ts">
+	import type { CaseSummary } from '$lib/case/summary';
+	import Chain, { type Link } from '$lib/ui/Chain.svelte';
+
+	interface Row {
+		id: string;
+		number: string;
+		wanted: string;
+		vehicle: { nickname: string; plate: string };
+		vehicleName: string;
+		summary: CaseSummary;
+	}
+	/** The floor's table: every case with its line of stations and its next step. */
+	let { rows, nextCase = null }: { rows: Row[]; nextCase?: string | null } = $props();
+
+	const MARK = { done: 'good', begun: 'suspect', bad: 'bad', open: 'open', later: 'open' } as const;
+	const SAYS = {
+		done: 'done',
+		begun: 'begun',
+		bad: 'came back',
+		open: 'not begun',
+		later: 'comes later'
+	} as const;
+	const links = (summary: CaseSummary): Link[] =>
+		summary.stations.map((s) => ({ state: MARK[s.state], says: `${s.name} ${SAYS[s.state]}` }));
+</script>
+
+<div class="overflow-x-auto">
+	<table class="w-full min-w-[900px] border-collapse text-left">
+		<thead class="border-b-2 border-ink text-sm">
+			<tr class="[&>th]:pr-4 [&>th]:pb-2 [&>th]:font-semibold">
+				<th>Case</th><th>Vehicle</th><th>Listen → Hand over</th><th>Next step</th><th>Last with</th><th
+					>Wanted</th
+				>
+			</tr>
+		</thead>
+		<tbody>
+			{#each rows as row (row.id)}
+				<tr class="relative border-b border-rule [&>td]:py-3 [&>td]:pr-4">
+					<td class="num"><a href="/cases/{row.id}" class="after:absolute after:inset-0">{row.number}</a></td>
+					<td>
+						<span class="block font-semibold">{row.vehicleName}</span>
+						<span class="block text-sm text-ink-2">{row.vehicle.nickname}</span>
+					</td>
+					<td><Chain links={links(row.summary)} step={30} size={17} /></td>
+					<td class="font-semibold">
+						{#if row.summary.next}
+							<span
+								class={row.id === nextCase
+									? 'inline-block rounded-md bg-next px-3 py-2 text-accent-content'
+									: ''}>{row.summary.next.title}</span
+							>
+						{:else}
+							{row.summary.verdict}
+						{/if}
+					</td>
+					<td>{row.summary.withName ?? '–'}</td>
+					<td>{row.wanted || '–'}</td>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+</div>

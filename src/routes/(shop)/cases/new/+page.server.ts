@@ -1,0 +1,104 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { message, superValidate } from 'sveltekit-superforms';
+import { zod4 } from 'sveltekit-superforms/adapters';
+import { ulid } from 'ulid';
+import { z } from 'zod';
+import { vehicleTypes } from '$library/index';
+import { writerHere } from '$lib/server/cases/access';
+import { addEntry } from '$lib/server/cases/addEntry';
+import { typeName } from '$lib/server/db/cases';
+import { services } from '$lib/server/running';
+
+/** `host:port` of an interface on the shop's network. */
+const Address = z
+	.string()
+	.trim()
+	.regex(/^$|^[A-Za-z0-9.-]+:\d{1,5}$/, 'Write it as host:port, for example 192.168.4.1:13400.');
+
+const NewCase = z
+	.object({
+		caseId: z.string().min(1),
+		entryId: z.string().min(1),
+		vehicleId: z.string(),
+		typeId: z.string(),
+		nickname: z.string().trim().max(80),
+		plate: z.string().trim().max(20),
+		linkAddress: Address,
+		standInAddress: Address,
+		wanted: z.string().trim().max(60)
+	})
+	.superRefine((value, context) => {
+		if (value.vehicleId !== '') return;
+		if (!vehicleTypes.has(value.typeId))
+			context.addIssue({ code: 'custom', path: ['typeId'], message: 'Choose what it is.' });
+		if (!value.nickname)
+			context.addIssue({ code: 'custom', path: ['nickname'], message: 'What do you call it?' });
+	});
+
+const fresh = () => ({
+	caseId: ulid(),
+	entryId: ulid(),
+	vehicleId: '',
+	typeId: '',
+	nickname: '',
+	plate: '',
+	linkAddress: '',
+	standInAddress: '',
+	wanted: ''
+});
+
+export const load = async (event) => {
+	writerHere(event);
+	const vehicles = await services().cases.vehicles();
+	return {
+		form: await superValidate(fresh(), zod4(NewCase), { errors: false }),
+		vehicles: vehicles.map((v) => ({
+			id: v.id,
+			name: `${typeName(v.typeId)}, ${v.nickname}`,
+			plate: v.plate
+		})),
+		types: [...vehicleTypes.values()].map((t) => ({ id: t.id, name: `${t.maker} ${t.model} (${t.use})` }))
+	};
+};
+
+export const actions = {
+	default: async (event) => {
+		const member = writerHere(event);
+		const form = await superValidate(event.request, zod4(NewCase));
+		if (!form.valid) return fail(400, { form });
+		const { cases } = services();
+		const { data } = form;
+		const vehicles = await cases.vehicles();
+		const vehicle =
+			data.vehicleId !== ''
+				? vehicles.find((v) => v.id === data.vehicleId)
+				: await cases.addVehicle({
+						// Sent twice, the same form makes the same vehicle.
+						id: data.caseId,
+						typeId: data.typeId,
+						nickname: data.nickname,
+						plate: data.plate,
+						vin: null,
+						linkAddress: data.linkAddress || null,
+						standInAddress: data.standInAddress || null
+					});
+		if (!vehicle) return message(form, 'That vehicle is no longer in the shop’s list.', { status: 400 });
+		await cases.open(data.caseId, vehicle.id, data.wanted);
+		const stored = await addEntry(
+			{
+				id: data.entryId,
+				caseId: data.caseId,
+				kind: 'case-opened',
+				payload: {
+					vehicleId: vehicle.id,
+					typeId: vehicle.typeId,
+					name: `${typeName(vehicle.typeId)}, ${vehicle.nickname}`,
+					plate: vehicle.plate
+				}
+			},
+			member
+		);
+		if (!stored.ok) return message(form, stored.error, { status: 400 });
+		redirect(303, `/cases/${data.caseId}/listen`);
+	}
+};

@@ -1,0 +1,21 @@
+<script lang="ts">
+	import CaseTable from '../CaseTable.svelte';
+	import Pages from '../Pages.svelte';
+
+	let { data } = $props();
+</script>
+
+<svelte:head><title>Signed · Jaldi</title></svelte:head>
+<h1 class="mb-6 text-2xl font-bold">
+	{data.closed.total === 0
+		? 'No case is signed yet'
+		: data.closed.total === 1
+			? 'One case signed'
+			: `${data.closed.total} cases signed`}
+</h1>
+{#if data.closed.total === 0}
+	<p class="text-lg">A case comes here once every code is proven clear and a lead has signed it.</p>
+{:else}
+	<CaseTable rows={data.closed.rows} />
+	<Pages page={data.page} pages={data.closed.pages} />
+{/if}

@@ -1,0 +1,4 @@
+export const load = ({ locals, cookies }) => ({
+	member: locals.member,
+	theme: cookies.get('jaldi-theme') === 'bay' ? ('bay' as const) : ('day' as const)
+});

@@ -1,0 +1,14 @@
+import { loadCase } from '$lib/server/cases/access';
+import { casePage } from '$lib/server/cases/page';
+import { mayWrite } from '$lib/server/accounts/members';
+import { services } from '$lib/server/running';
+
+export const load = async ({ params, depends, locals }) => {
+	depends(`jaldi:case`);
+	const loaded = await loadCase(params.id);
+	return {
+		case: casePage(loaded),
+		job: services().desk.status(params.id),
+		canWrite: locals.member !== null && mayWrite(locals.member)
+	};
+};

@@ -1,0 +1,107 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { page } from '$app/state';
+	import { onMount, tick, untrack } from 'svelte';
+	import { STATIONS } from '$lib/case/stations';
+	import KeysHelp from '$lib/ui/KeysHelp.svelte';
+	import { useKeys } from '$lib/ui/keys';
+	import NextStrip from '$lib/ui/NextStrip.svelte';
+	import StationLine from '$lib/ui/StationLine.svelte';
+	import ThreadPanel from '$lib/ui/ThreadPanel.svelte';
+	import WhoAmI from '$lib/ui/WhoAmI.svelte';
+	import Wordmark from '$lib/ui/Wordmark.svelte';
+	import { setCaseWork } from './caseWork.svelte';
+	import StandIn from './StandIn.svelte';
+
+	let { children, data } = $props();
+	let help: KeysHelp;
+	let threadOpen = $state(false);
+	const shown = $derived(data.case);
+	const here = $derived(page.url.pathname.split('/')[3] ?? null);
+	const work = setCaseWork(
+		() => shown.id,
+		untrack(() => data.job)
+	);
+
+	onMount(() => {
+		const source = new EventSource(`/cases/${shown.id}/events`);
+		source.addEventListener('head', (event) => {
+			if (Number(event.data) !== shown.headSeq) void invalidate('jaldi:case');
+		});
+		source.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
+		return () => source.close();
+	});
+
+	/** Goes to the next step; already there, does it or puts the cursor into it. */
+	async function doNext() {
+		const next = shown.next;
+		if (!next) return;
+		const there = here === next.station;
+		if (!there) await goto(`/cases/${shown.id}/${next.station}`);
+		await tick();
+		const place = next.anchor ? document.getElementById(next.anchor) : null;
+		place?.scrollIntoView({ block: 'center' });
+		const button = place?.querySelector<HTMLButtonElement>('[data-do]');
+		if (there && button && !button.disabled) button.click();
+		else place?.querySelector<HTMLElement>('input, textarea, select, [data-do], button')?.focus();
+	}
+
+	useKeys({
+		...Object.fromEntries(
+			STATIONS.map(({ id }, i) => [String(i + 1), () => void goto(`/cases/${shown.id}/${id}`)])
+		),
+		'.': () => void doNext(),
+		t: () => (threadOpen = !threadOpen),
+		f: () => void goto('/'),
+		n: () => void goto('/cases/new'),
+		'Shift+?': () => help.open()
+	});
+</script>
+
+<header class="no-print flex min-h-16 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-6 py-2">
+	<Wordmark />
+	<span class="num rounded bg-neutral px-[10px] py-1 text-neutral-content">{shown.number}</span>
+	<p class="text-xl leading-tight font-bold">{shown.vehicleName} · {shown.vehicle.nickname}</p>
+	<p class="hidden min-w-0 flex-1 truncate text-ink-2 xl:block">{shown.complaint ?? ''}</p>
+	<ul class="ml-auto hidden gap-2 md:flex xl:ml-0">
+		{#each shown.lampWords.slice(0, 2) as words (words)}
+			<li class="max-w-80 truncate rounded-full border border-ink px-3 py-0.5 text-sm" title={words}>
+				{words}
+			</li>
+		{/each}
+	</ul>
+	<div class="ml-auto flex items-center gap-2 md:ml-0">
+		<button class="act-quiet lg:hidden" aria-expanded={threadOpen} onclick={() => (threadOpen = !threadOpen)}
+			>Thread · {shown.headSeq}</button
+		>
+		{#if data.member}<WhoAmI name={data.member.name} theme={data.theme} />{/if}
+	</div>
+</header>
+<StationLine stations={shown.stations} {here} caseId={shown.id} />
+<div class="grid lg:grid-cols-[minmax(0,1fr)_348px] print:block">
+	<main class="min-w-0 px-4 py-4 sm:px-6">
+		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
+		{@render children()}
+	</main>
+	<aside
+		class="no-print border-l border-rule bg-raised {threadOpen
+			? 'fixed inset-y-0 right-0 z-20 w-[348px] overflow-y-auto lg:static'
+			: 'hidden lg:block'} lg:min-h-[calc(100vh-127px)]"
+		aria-label="Thread"
+	>
+		<button class="act-quiet mx-5 mt-4 lg:hidden" onclick={() => (threadOpen = false)}>Close</button>
+		<ThreadPanel lines={shown.lines} total={shown.headSeq} broken={shown.chain} />
+	</aside>
+</div>
+{#if shown.vehicle.standInAddress && data.canWrite}<StandIn caseId={shown.id} />{/if}
+<KeysHelp
+	bind:this={help}
+	keys={[
+		['1 – 8', 'go to a station'],
+		['.', 'the next step'],
+		['t', 'show or hide the thread (tablet)'],
+		['f', 'to the floor'],
+		['n', 'new case'],
+		['?', 'these keys']
+	]}
+/>

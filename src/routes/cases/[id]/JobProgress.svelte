@@ -1,0 +1,35 @@
+<script lang="ts">
+	import Mark from '$lib/ui/Mark.svelte';
+	import { getCaseWork } from './caseWork.svelte';
+
+	/** Work on the vehicle as it goes: module by module along the line, then what came of it. */
+	let { kinds }: { kinds: ('scan' | 'clear' | 'key')[] } = $props();
+	const work = getCaseWork();
+	const job = $derived(work.job && kinds.includes(work.job.kind) ? work.job : null);
+</script>
+
+<div aria-live="polite">
+	{#if work.refusal}
+		<p role="alert" class="my-3 border-l-4 border-ink pl-3 font-semibold">{work.refusal}</p>
+	{/if}
+	{#if job?.state === 'running'}
+		<div class="my-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+			<p class="font-semibold">
+				{job.now ? `Asking ${job.now}` : 'Connecting'} · {job.done.length} of {job.total}
+			</p>
+			{#if job.kind === 'scan'}<button class="act-quiet" onclick={() => work.cancel()}>Cancel</button>{/if}
+			<ol class="flex w-full flex-wrap gap-x-5 gap-y-1">
+				{#each job.done as { name, note } (name)}
+					<li class="flex items-center gap-2">
+						<Mark state={note === 'silent' ? 'suspect' : 'good'} size={16} />
+						{name}: {note}
+					</li>
+				{/each}
+			</ol>
+		</div>
+	{:else if job?.outcome}
+		<p class="my-3 {job.state === 'failed' ? 'border-l-4 border-ink pl-3 font-semibold' : 'text-ink-2'}">
+			{job.outcome}
+		</p>
+	{/if}
+</div>

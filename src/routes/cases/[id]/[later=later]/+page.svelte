@@ -1,0 +1,29 @@
+<script lang="ts">
+	import { page } from '$app/state';
+
+	const WILL: Record<string, { name: string; does: string; now: string }> = {
+		watch: {
+			name: 'Watch',
+			does: 'record live data, hear a wheel while you spin it, and find dropouts by themselves',
+			now: 'Spin the wheels and write what you saw as a note on Mend.'
+		},
+		measure: {
+			name: 'Measure',
+			does: 'judge meter and oscilloscope readings and say what each one proves',
+			now: 'Measure by the maker’s data and write the readings as a note on Mend.'
+		},
+		reason: {
+			name: 'Reason',
+			does: 'show which links of the signal path are proven and which test comes next',
+			now: 'Halve the path yourself: sensor side against module side.'
+		}
+	};
+	const station = $derived(WILL[page.params.later ?? ''] ?? WILL.watch!);
+</script>
+
+<svelte:head><title>{station.name} · Jaldi</title></svelte:head>
+<section class="max-w-xl py-6">
+	<h1 class="text-2xl font-bold">{station.name} comes later</h1>
+	<p class="mt-3 text-lg">This version does not have it. It will {station.does}.</p>
+	<p class="mt-3 text-lg">Until then: {station.now}</p>
+</section>

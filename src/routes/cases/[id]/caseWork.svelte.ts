@@ -1,0 +1,72 @@
+import { getContext, setContext } from 'svelte';
+import { toast } from 'svelte-sonner';
+import { ulid } from 'ulid';
+import { invalidate } from '$app/navigation';
+import type { JobStatus } from '$lib/case/jobStatus';
+
+type Request = { do: 'scan' } | { do: 'clear'; only: string | null } | { do: 'key' };
+
+/** Work on the vehicle of this case: begins it, follows it, and tells how it ended. */
+export class CaseWork {
+	job = $state<JobStatus | null>(null);
+	/** Why the last wish was refused. */
+	refusal = $state<string | null>(null);
+	/** A request is on its way and its job has not been heard of yet. */
+	private asking = $state(false);
+
+	constructor(
+		private readonly caseId: () => string,
+		job: JobStatus | null
+	) {
+		this.job = job;
+	}
+
+	get busy(): boolean {
+		return this.asking || this.job?.state === 'running';
+	}
+
+	set(job: JobStatus): void {
+		const ended = this.job?.id === job.id && this.job.state === 'running' && job.state !== 'running';
+		this.job = job;
+		if (ended) void invalidate('jaldi:case');
+	}
+
+	begin(request: Request): Promise<void> {
+		// The id is made here and kept for the retry, so that a lost answer cannot make it happen twice.
+		return this.post({ ...request, entryId: ulid() });
+	}
+
+	cancel(): Promise<void> {
+		return this.post({ do: 'cancel' });
+	}
+
+	private async post(body: object): Promise<void> {
+		this.refusal = null;
+		this.asking = true;
+		try {
+			const response = await this.send(body);
+			const answer = (await response.json()) as { job?: JobStatus | null; message?: string };
+			if (!response.ok) this.refusal = answer.message ?? 'The server refused.';
+			else if (answer.job) this.set(answer.job);
+		} catch {
+			toast.error('The server cannot be reached. Nothing was begun; try again.');
+		} finally {
+			this.asking = false;
+		}
+	}
+
+	private send(body: object): Promise<Response> {
+		const once = () =>
+			fetch(`/cases/${this.caseId()}/work`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify(body)
+			});
+		return once().catch(once);
+	}
+}
+
+const KEY = Symbol('case work');
+export const setCaseWork = (caseId: () => string, job: JobStatus | null) =>
+	setContext(KEY, new CaseWork(caseId, job));
+export const getCaseWork = (): CaseWork => getContext(KEY);

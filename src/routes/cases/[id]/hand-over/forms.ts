@@ -1,0 +1,4 @@
+import { z } from 'zod';
+import { entrySchema } from '$lib/server/cases/entryForms';
+
+export const SignForm = entrySchema({ statement: z.string().trim().min(1, 'What do you sign?').max(500) });

@@ -1,0 +1,98 @@
+import { LAMPS } from '$lib/case/entry';
+import { latest } from '$lib/case/thread';
+import { checkVin } from '$lib/core/vehicle/vin';
+import { loadCase } from '$lib/server/cases/access';
+import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { vehicleTypes } from '$library/index';
+import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const complaint = latest(view.entries, 'complaint');
+	const vehicle = latest(view.entries, 'vehicle-checked');
+	const lamps = latest(view.entries, 'lamps-reported');
+	const work = latest(view.entries, 'prior-work');
+	const tyres = latest(view.entries, 'tyres-fitted');
+	const positions = vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [];
+	const complaintForm = await entryFormFor(
+		ComplaintForm,
+		complaint?.payload ?? { words: '', symptoms: [], conditions: [] },
+		complaint
+	);
+	const vehicleForm = await entryFormFor(
+		VehicleForm,
+		vehicle
+			? { vin: vehicle.payload.vin, odometerKm: vehicle.payload.odometerKm }
+			: { vin: row.vehicle.vin ?? '', odometerKm: 0 },
+		vehicle
+	);
+	const lampsForm = await entryFormFor(
+		LampsForm,
+		{
+			lamps: LAMPS.map((lamp) => {
+				const reported = lamps?.payload.lamps.find((l) => l.lamp === lamp);
+				return { lamp, manner: reported?.manner ?? ('off' as const), when: reported?.when ?? '' };
+			})
+		},
+		lamps
+	);
+	const workForm = await entryFormFor(PriorWorkForm, work?.payload ?? { works: [] }, work);
+	const tyresForm = await entryFormFor(
+		TyresForm,
+		tyres?.payload ?? {
+			tyres: positions.map((position) => ({
+				position,
+				size: '',
+				brand: '',
+				treadMm: null,
+				pressureKpa: null
+			}))
+		},
+		tyres
+	);
+	return {
+		complaint: complaint?.payload ?? null,
+		vehicle: vehicle?.payload ?? null,
+		lamps: lamps?.payload ?? null,
+		work: work?.payload ?? null,
+		tyres: tyres?.payload ?? null,
+		scannedVin: view.lastScan?.payload.vin ?? null,
+		complaintForm,
+		vehicleForm,
+		lampsForm,
+		workForm,
+		tyresForm
+	};
+};
+
+export const actions = {
+	complaint: entryAction(
+		ComplaintForm,
+		'complaint',
+		({ words, symptoms, conditions }) => ({ words, symptoms, conditions }),
+		'Complaint saved.'
+	),
+	vehicle: entryAction(
+		VehicleForm,
+		'vehicle-checked',
+		({ vin, odometerKm }) => {
+			const checked = checkVin(vin);
+			if (!checked.ok) return checked.error;
+			return { vin: checked.value.vin, checkDigitFits: checked.value.checkDigitFits, odometerKm };
+		},
+		'Vehicle saved.'
+	),
+	lamps: entryAction(
+		LampsForm,
+		'lamps-reported',
+		({ lamps }) => ({
+			lamps: lamps.flatMap(({ lamp, manner, when }) =>
+				manner === 'off' ? [] : [{ lamp, manner, when: when === '' ? 'always' : when }]
+			)
+		}),
+		'Lamps saved.'
+	),
+	work: entryAction(PriorWorkForm, 'prior-work', ({ works }) => ({ works }), 'Work by others saved.'),
+	tyres: entryAction(TyresForm, 'tyres-fitted', ({ tyres }) => ({ tyres }), 'Tyres saved.')
+};

@@ -1,0 +1,29 @@
+<script lang="ts">
+	import ComplaintSection from './ComplaintSection.svelte';
+	import LampsSection from './LampsSection.svelte';
+	import TyresSection from './TyresSection.svelte';
+	import VehicleSection from './VehicleSection.svelte';
+	import WorkSection from './WorkSection.svelte';
+
+	let { data } = $props();
+</script>
+
+<svelte:head><title>{data.case.number} Listen · Jaldi</title></svelte:head>
+{#key data.case.id}
+	<ComplaintSection
+		saved={data.complaint}
+		data={data.complaintForm}
+		caseId={data.case.id}
+		canWrite={data.canWrite}
+	/>
+	<VehicleSection
+		saved={data.vehicle}
+		data={data.vehicleForm}
+		scannedVin={data.scannedVin}
+		caseId={data.case.id}
+		canWrite={data.canWrite}
+	/>
+	<LampsSection saved={data.lamps} data={data.lampsForm} caseId={data.case.id} canWrite={data.canWrite} />
+	<TyresSection saved={data.tyres} data={data.tyresForm} caseId={data.case.id} canWrite={data.canWrite} />
+	<WorkSection saved={data.work} data={data.workForm} caseId={data.case.id} canWrite={data.canWrite} />
+{/key}

@@ -1,0 +1,66 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import type { SuperValidated } from 'sveltekit-superforms';
+	import type { PayloadOf } from '$lib/case/entry';
+	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Field from '$lib/ui/Field.svelte';
+	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import Choices from './Choices.svelte';
+	import type { ComplaintForm } from './forms';
+	import Section from './Section.svelte';
+	import type { z } from 'zod';
+
+	interface Props {
+		saved: PayloadOf<'complaint'> | null;
+		data: SuperValidated<z.infer<typeof ComplaintForm>, string>;
+		caseId: string;
+		canWrite: boolean;
+	}
+	let { saved, data, caseId, canWrite }: Props = $props();
+	let editing = $state(false);
+	const made = entryForm(() => data, {
+		id: 'complaint-form',
+		draftKey: untrack(() => `${caseId}:complaint`),
+		onSaved: () => (editing = false)
+	});
+	const { form, errors, enhance } = made;
+	const SYMPTOMS = [
+		'pedal pulses at walking pace',
+		'pulls to one side',
+		'power is cut',
+		'noise',
+		'brakes grab',
+		'dead speedometer'
+	];
+	const CONDITIONS = [
+		'at key-on',
+		'above a speed',
+		'just before standstill',
+		'after some km',
+		'in rain',
+		'when turning',
+		'when cold',
+		'after the ferry ramp'
+	];
+</script>
+
+<Section id="complaint" title="Complaint" saved={saved !== null} {canWrite} bind:editing>
+	{#snippet summary()}
+		<p class="text-lg">“{saved?.words}”</p>
+		{#if saved && saved.symptoms.length + saved.conditions.length > 0}
+			<p class="mt-1 text-ink-2">{[...saved.symptoms, ...saved.conditions].join(' · ')}</p>
+		{/if}
+	{/snippet}
+	<form method="POST" action="?/complaint" use:enhance>
+		<Field label="In the customer’s own words" errors={$errors.words}>
+			<textarea
+				class="field"
+				rows="2"
+				bind:value={$form.words}
+				placeholder="The lamp comes on when we leave the ferry"></textarea>
+		</Field>
+		<Choices label="What is felt" offered={SYMPTOMS} bind:chosen={$form.symptoms} />
+		<Choices label="When" offered={CONDITIONS} bind:chosen={$form.conditions} />
+		<FormFoot {made} />
+	</form>
+</Section>

@@ -1,0 +1,43 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+
+	/** One part of listening: what is written down, or the form to write it. */
+	let {
+		id,
+		title,
+		saved,
+		canWrite,
+		editing = $bindable(),
+		summary,
+		children
+	}: {
+		id: string;
+		title: string;
+		saved: boolean;
+		canWrite: boolean;
+		editing: boolean;
+		summary: Snippet;
+		children: Snippet;
+	} = $props();
+	const asks = $derived(canWrite && (!saved || editing));
+</script>
+
+<section {id} class="border-b border-rule py-5" aria-labelledby="{id}-title">
+	<div class="flex items-baseline justify-between gap-4">
+		<h2 id="{id}-title" class="text-lg font-bold">{title}</h2>
+		{#if saved && canWrite}
+			<button
+				class="min-h-11 cursor-pointer px-2 underline underline-offset-4"
+				onclick={() => (editing = !editing)}
+			>
+				{editing ? 'Leave it as it is' : 'Correct'}
+			</button>
+		{/if}
+	</div>
+	{#if saved && !editing}
+		<div class="mt-1">{@render summary()}</div>
+	{:else if !asks}
+		<p class="mt-1 text-ink-2">Not written down yet.</p>
+	{/if}
+	{#if asks}<div class="mt-3">{@render children()}</div>{/if}
+</section>

@@ -1,0 +1,104 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import type { SuperValidated } from 'sveltekit-superforms';
+	import type { z } from 'zod';
+	import type { PayloadOf } from '$lib/case/entry';
+	import { positionWords } from '$lib/case/words';
+	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import type { TyresForm } from './forms';
+	import Section from './Section.svelte';
+
+	interface Props {
+		saved: PayloadOf<'tyres-fitted'> | null;
+		data: SuperValidated<z.infer<typeof TyresForm>, string>;
+		caseId: string;
+		canWrite: boolean;
+	}
+	let { saved, data, caseId, canWrite }: Props = $props();
+	let editing = $state(false);
+	const made = entryForm(() => data, {
+		id: 'tyres-form',
+		draftKey: untrack(() => `${caseId}:tyres`),
+		onSaved: () => (editing = false)
+	});
+	const { form, errors, enhance } = made;
+	const mixed = $derived(new Set(saved?.tyres.map((t) => t.size)).size > 1);
+
+	/** Copies the first corner to the corners that are still empty. */
+	function sameAllRound() {
+		const [first] = $form.tyres;
+		if (!first) return;
+		$form.tyres = $form.tyres.map((tyre) =>
+			tyre.size === '' ? { ...first, position: tyre.position } : tyre
+		);
+	}
+</script>
+
+<Section id="tyres" title="Tyres, read from the sidewall" saved={saved !== null} {canWrite} bind:editing>
+	{#snippet summary()}
+		{#if saved}
+			<table class="w-full max-w-2xl text-left">
+				<tbody>
+					{#each saved.tyres as tyre (tyre.position)}
+						<tr class="[&>td]:py-1 [&>td]:pr-4">
+							<td>{positionWords(tyre.position)}</td>
+							<td class="num font-semibold">{tyre.size}</td>
+							<td>{tyre.brand}</td>
+							<td class="num text-right">{tyre.treadMm === null ? '' : `${tyre.treadMm} mm`}</td>
+							<td class="num text-right">{tyre.pressureKpa === null ? '' : `${tyre.pressureKpa} kPa`}</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+			{#if mixed}<p class="mt-2 font-semibold">
+					The sizes differ: wheel speeds will differ by the same percentage at every speed.
+				</p>{/if}
+		{/if}
+	{/snippet}
+	<form method="POST" action="?/tyres" use:enhance>
+		<div class="hidden grid-cols-[7rem_2fr_2fr_1fr_1fr] gap-3 text-sm text-ink-2 sm:grid" aria-hidden="true">
+			<span></span><span>size</span><span>brand</span><span>tread, mm</span><span>pressure, kPa</span>
+		</div>
+		{#each $form.tyres as tyre, i (tyre.position)}
+			<div class="grid items-start gap-3 py-1.5 sm:grid-cols-[7rem_2fr_2fr_1fr_1fr]">
+				<span class="pt-2.5">{positionWords(tyre.position)}</span>
+				<div>
+					<input
+						class="field num"
+						aria-label="Size {positionWords(tyre.position)}"
+						placeholder={i === 0 ? '205/65R16C' : ''}
+						bind:value={$form.tyres[i]!.size}
+						aria-invalid={$errors.tyres?.[i]?.size ? 'true' : undefined}
+					/>
+					{#if $errors.tyres?.[i]?.size}<span class="mt-1 block font-semibold"
+							>{$errors.tyres[i]?.size?.[0]}</span
+						>{/if}
+				</div>
+				<input
+					class="field"
+					aria-label="Brand {positionWords(tyre.position)}"
+					bind:value={$form.tyres[i]!.brand}
+				/>
+				<input
+					class="field num text-right"
+					type="number"
+					step="0.5"
+					min="0"
+					aria-label="Tread {positionWords(tyre.position)}, mm"
+					bind:value={$form.tyres[i]!.treadMm}
+				/>
+				<input
+					class="field num text-right"
+					type="number"
+					step="5"
+					min="0"
+					aria-label="Pressure {positionWords(tyre.position)}, kPa"
+					bind:value={$form.tyres[i]!.pressureKpa}
+				/>
+			</div>
+		{/each}
+		<button type="button" class="act-quiet mt-2" onclick={sameAllRound}>The same all round</button>
+		<FormFoot {made} />
+	</form>
+</Section>

@@ -1,0 +1,76 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import type { SuperValidated } from 'sveltekit-superforms';
+	import type { z } from 'zod';
+	import { GRADES, type PayloadOf } from '$lib/case/entry';
+	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import type { PriorWorkForm } from './forms';
+	import Section from './Section.svelte';
+
+	interface Props {
+		saved: PayloadOf<'prior-work'> | null;
+		data: SuperValidated<z.infer<typeof PriorWorkForm>, string>;
+		caseId: string;
+		canWrite: boolean;
+	}
+	let { saved, data, caseId, canWrite }: Props = $props();
+	let editing = $state(false);
+	const made = entryForm(() => data, {
+		id: 'work-form',
+		draftKey: untrack(() => `${caseId}:work`),
+		onSaved: () => (editing = false)
+	});
+	const { form, errors, enhance } = made;
+</script>
+
+<Section id="prior-work" title="Work already done by others" saved={saved !== null} {canWrite} bind:editing>
+	{#snippet summary()}
+		{#if saved && saved.works.length > 0}
+			<ul class="text-lg">
+				{#each saved.works as { part, when, by, grade }, i (i)}
+					<li>
+						<strong>{part}</strong>{when ? `, ${when}` : ''}{by ? `, by ${by}` : ''}
+						<span class="text-ink-2">({grade})</span>
+					</li>
+				{/each}
+			</ul>
+			<p class="text-ink-2">A part replaced by others is not proven good.</p>
+		{:else}<p class="text-lg">None known.</p>{/if}
+	{/snippet}
+	<form method="POST" action="?/work" use:enhance>
+		{#each $form.works as _, i (i)}
+			<div class="hair grid gap-3 py-3 sm:grid-cols-[2fr_1fr_1fr_1fr_auto]">
+				<div>
+					<input
+						class="field"
+						aria-label="Part {i + 1}"
+						placeholder="part"
+						bind:value={$form.works[i]!.part}
+						aria-invalid={$errors.works?.[i]?.part ? 'true' : undefined}
+					/>
+					{#if $errors.works?.[i]?.part}<span class="mt-1 block font-semibold"
+							>{$errors.works[i]?.part?.[0]}</span
+						>{/if}
+				</div>
+				<input class="field" aria-label="When" placeholder="when" bind:value={$form.works[i]!.when} />
+				<input class="field" aria-label="By whom" placeholder="by whom" bind:value={$form.works[i]!.by} />
+				<select class="field" aria-label="Grade" bind:value={$form.works[i]!.grade}>
+					{#each GRADES as grade (grade)}<option value={grade}>{grade}</option>{/each}
+				</select>
+				<button
+					type="button"
+					class="act-quiet"
+					onclick={() => ($form.works = $form.works.filter((_, at) => at !== i))}>Remove</button
+				>
+			</div>
+		{/each}
+		<button
+			type="button"
+			class="act-quiet"
+			onclick={() => ($form.works = [...$form.works, { part: '', when: '', by: '', grade: 'unknown' }])}
+			>Add a part</button
+		>
+		<FormFoot {made} save={$form.works.length === 0 ? 'Save: none known' : 'Save'} />
+	</form>
+</Section>

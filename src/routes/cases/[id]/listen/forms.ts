@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { Complaint, GRADES, LAMPS, PriorWork, TyresFitted } from '$lib/case/entry';
+import { checkVin } from '$lib/core/vehicle/vin';
+import { entrySchema } from '$lib/server/cases/entryForms';
+
+/** The forms of Listen, each one entry. */
+export const ComplaintForm = entrySchema({
+	words: z.string().trim().min(1, 'In the customer’s own words: at least one.').max(2000),
+	symptoms: Complaint.shape.symptoms,
+	conditions: Complaint.shape.conditions
+});
+
+export const VehicleForm = entrySchema({
+	vin: z.string().superRefine((text, context) => {
+		const checked = checkVin(text);
+		if (!checked.ok) context.addIssue({ code: 'custom', message: checked.error });
+	}),
+	odometerKm: z
+		.number('Kilometres, as a number.')
+		.min(0, 'It cannot be below zero.')
+		.max(5_000_000, 'That is too far for any vehicle.')
+});
+
+export const LampsForm = entrySchema({
+	lamps: z.array(
+		z.object({
+			lamp: z.enum(LAMPS),
+			manner: z.enum(['off', 'steady', 'flashing']),
+			when: z.string().trim().max(200)
+		})
+	)
+});
+
+export const PriorWorkForm = entrySchema({
+	works: z.array(
+		PriorWork.shape.works.element.extend({
+			part: z.string().trim().min(1, 'Which part?').max(200),
+			grade: z.enum(GRADES)
+		})
+	)
+});
+
+export const TyresForm = entrySchema({
+	tyres: z.array(
+		TyresFitted.shape.tyres.element.extend({
+			size: z.string().trim().min(1, 'As it stands on the sidewall.').max(40)
+		})
+	)
+});

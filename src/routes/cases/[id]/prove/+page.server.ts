@@ -1,0 +1,88 @@
+import { LAMPS } from '$lib/case/entry';
+import { proofHeadline } from '$lib/case/headline';
+import { mayClear } from '$lib/case/mayClear';
+import { testNeeds } from '$lib/case/nextStep';
+import { happenedAfter, latest } from '$lib/case/thread';
+import { PROOF_MARKS, VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { DriveForm, KeyByHandForm, LampCheckForm } from './forms';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { view } = await loadCase(params.id);
+	const { entries, lastClear, lastCompleteScan } = view;
+	const since = (kind: 'key-cycled' | 'lamp-check' | 'proving-drive') => {
+		const entry = latest(entries, kind);
+		return lastClear && entry && happenedAfter(entries, entry, lastClear) ? clock(entry.observedAt) : null;
+	};
+	const clearable = mayClear(view, null);
+	const reported = latest(entries, 'lamps-reported')?.payload.lamps.map((l) => l.lamp) ?? [];
+	const toWatch =
+		reported.length > 0
+			? LAMPS.filter((lamp) => reported.includes(lamp))
+			: (['anti-lock', 'stability'] as const);
+	const readAgain = lastClear && lastCompleteScan && happenedAfter(entries, lastCompleteScan, lastClear);
+	return {
+		codes: view.codes.map((code) => ({
+			key: `${code.address}/${code.dtc}`,
+			text: code.text,
+			title: code.title ?? 'Not in the library yet',
+			moduleName: code.moduleName,
+			address: code.address,
+			verdict: VERDICT_WORDS[code.proof.verdict],
+			because: code.proof.because,
+			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc) : null,
+			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
+		})),
+		headline: proofHeadline(view.codes),
+		open: view.open,
+		scanned: view.lastScan !== null,
+		clear: clearable.ok
+			? { modules: clearable.value, refusal: null }
+			: { modules: [], refusal: clearable.error },
+		done: {
+			clear: lastClear ? clock(lastClear.observedAt) : null,
+			key: since('key-cycled'),
+			lamps: since('lamp-check'),
+			drive: since('proving-drive'),
+			read: readAgain ? clock(lastCompleteScan.observedAt) : null
+		},
+		keyForm: await entryFormFor(KeyByHandForm, {}),
+		lampForm: await entryFormFor(LampCheckForm, {
+			lamps: toWatch.map((lamp) => ({ lamp, result: 'lit and went out' as const }))
+		}),
+		driveForm: await entryFormFor(DriveForm, {
+			distanceKm: 0,
+			topSpeedKmh: 0,
+			stops: 1,
+			road: 'dry',
+			driver: '',
+			note: ''
+		})
+	};
+};
+
+export const actions = {
+	key: entryAction(
+		KeyByHandForm,
+		'key-cycled',
+		() => ({ confirmedBy: 'person', countBefore: null, countAfter: null }),
+		'Key cycle saved, by your word.'
+	),
+	lamps: entryAction(LampCheckForm, 'lamp-check', ({ lamps }) => ({ lamps }), 'Lamp check saved.'),
+	drive: entryAction(
+		DriveForm,
+		'proving-drive',
+		({ distanceKm, topSpeedKmh, stops, road, driver, note }) => ({
+			distanceKm,
+			topSpeedKmh,
+			stops,
+			road,
+			driver,
+			note
+		}),
+		'Drive saved. Now read every module again.'
+	)
+};

@@ -1,0 +1,33 @@
+<script lang="ts">
+	import JobProgress from '../JobProgress.svelte';
+	import CodeProof from './CodeProof.svelte';
+	import Steps from './Steps.svelte';
+
+	let { data } = $props();
+	const headline = $derived(
+		!data.scanned
+			? 'Read first: there is nothing to prove yet'
+			: data.codes.length === 0
+				? 'No module has a code'
+				: data.headline
+	);
+	const rest = $derived(
+		data.open.filter((reason) => !data.codes.some((code) => reason.startsWith(code.text)))
+	);
+</script>
+
+<svelte:head><title>{data.case.number} Prove · Jaldi</title></svelte:head>
+<section class="pt-5">
+	<h1 class="text-2xl font-bold">{headline}</h1>
+	<p class="mt-1 text-ink-2">
+		A cleared code is not a fixed fault. It is proven when its test has run since and it stayed away.
+	</p>
+	{#each rest as reason (reason)}<p class="mt-1">{reason}</p>{/each}
+	<JobProgress kinds={['scan', 'clear', 'key']} />
+</section>
+<section aria-label="Codes" class="mt-3">
+	{#each data.codes as code (code.key)}<CodeProof {code} {data} />{/each}
+</section>
+{#if data.canWrite && !data.case.signed && data.scanned}
+	{#key data.case.id}<Steps {data} caseId={data.case.id} />{/key}
+{/if}

@@ -1,0 +1,159 @@
+<script lang="ts">
+	import { untrack, type Snippet } from 'svelte';
+	import { LampCheck, ROADS } from '$lib/case/entry';
+	import Caution from '$lib/ui/Caution.svelte';
+	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Field from '$lib/ui/Field.svelte';
+	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { getCaseWork } from '../caseWork.svelte';
+	import type { PageData } from './$types';
+
+	/** The order of proving: clear, key, lamps, drive, read. Nothing is locked; what was done says when. */
+	let { data, caseId }: { data: PageData; caseId: string } = $props();
+	const work = getCaseWork();
+	const id = untrack(() => caseId);
+	const key = entryForm(() => data.keyForm, { id: 'key-form', draftKey: `${id}:key` });
+	const lamps = entryForm(() => data.lampForm, { id: 'lamp-form', draftKey: `${id}:lamp-check` });
+	const drive = entryForm(() => data.driveForm, { id: 'drive-form', draftKey: `${id}:drive` });
+	const { enhance: keyEnhance } = key;
+	const { form: lampForm, enhance: lampEnhance } = lamps;
+	const { form: driveForm, errors: driveErrors, enhance: driveEnhance } = drive;
+	const RESULTS = LampCheck.shape.lamps.element.shape.result.options;
+</script>
+
+{#snippet step(anchor: string, title: string, done: string | null, body: Snippet)}
+	<li id={anchor} class="relative pb-7 pl-10">
+		<span class="absolute top-0.5 left-0 z-10 bg-base-100"
+			><Mark state={done ? 'good' : 'open'} size={22} /></span
+		>
+		<h3 class="text-lg font-bold">
+			{title}{#if done}<span class="num pl-3 text-sm font-normal text-ink-2">{done}</span>{/if}
+		</h3>
+		<div class="mt-2">{@render body()}</div>
+	</li>
+{/snippet}
+
+<section aria-labelledby="steps-title" class="mt-2 border-t border-rule pt-5">
+	<h2 id="steps-title" class="mb-4 font-bold">In this order</h2>
+	<ol
+		class="relative before:absolute before:inset-y-3 before:left-[10px] before:border-l-[3px] before:border-dotted before:border-rule"
+	>
+		{#snippet clearBody()}
+			{#if data.clear.refusal}<p>{data.clear.refusal}</p>{/if}
+			<button
+				data-do
+				class="act-quiet"
+				disabled={work.busy || data.clear.refusal !== null}
+				onclick={() => work.begin({ do: 'clear', only: null })}
+			>
+				Clear {data.clear.modules.length > 0 ? `all ${data.clear.modules.length} modules` : 'all modules'}
+			</button>
+		{/snippet}
+		{@render step('clear', 'Clear the codes', data.done.clear, clearBody)}
+
+		{#snippet keyBody()}
+			<p>Key off, ten seconds, key on. The gateway counts it.</p>
+			<div class="mt-2 flex flex-wrap items-center gap-3">
+				<button
+					data-do
+					class="act-quiet"
+					disabled={work.busy || !data.done.clear}
+					onclick={() => work.begin({ do: 'key' })}>The key is on again: check</button
+				>
+				<form method="POST" action="?/key" use:keyEnhance>
+					<button class="min-h-11 cursor-pointer px-2 underline underline-offset-4"
+						>I did it, the vehicle cannot tell</button
+					>
+				</form>
+			</div>
+		{/snippet}
+		{@render step('key', 'Turn the key off and on', data.done.key, keyBody)}
+
+		{#snippet lampBody()}
+			<form method="POST" action="?/lamps" use:lampEnhance>
+				{#each $lampForm.lamps as row, i (row.lamp)}
+					<div class="flex flex-wrap items-center gap-x-4 gap-y-2 py-1">
+						<span class="w-28 font-semibold">{row.lamp}</span>
+						<span class="flex flex-wrap" role="radiogroup" aria-label="{row.lamp} lamp at key-on">
+							{#each RESULTS as result (result)}
+								<label
+									class="flex min-h-11 cursor-pointer items-center border px-3 first:rounded-l-md last:rounded-r-md {row.result ===
+									result
+										? 'border-ink bg-neutral text-neutral-content'
+										: 'border-ink-2'} has-focus-visible:outline-3"
+								>
+									<input
+										class="sr-only"
+										type="radio"
+										name="{row.lamp}-result"
+										value={result}
+										bind:group={$lampForm.lamps[i]!.result}
+									/>
+									{result}
+								</label>
+							{/each}
+						</span>
+					</div>
+				{/each}
+				<FormFoot made={lamps} save="Save what the lamps did" />
+			</form>
+		{/snippet}
+		{@render step('lamps', 'Watch the lamps at key-on', data.done.lamps, lampBody)}
+
+		{#snippet driveBody()}
+			<Caution
+				>Two people: the driver watches the road, the other the screen. Braking may be without anti-lock. Hard
+				turns and stability checks only on a closed area.</Caution
+			>
+			<form method="POST" action="?/drive" use:driveEnhance>
+				<div class="grid gap-4 sm:grid-cols-3">
+					<Field label="Distance, km" errors={$driveErrors.distanceKm}
+						><input
+							class="field num text-right"
+							type="number"
+							step="0.1"
+							min="0"
+							bind:value={$driveForm.distanceKm}
+						/></Field
+					>
+					<Field label="Top speed, km/h" errors={$driveErrors.topSpeedKmh}
+						><input
+							class="field num text-right"
+							type="number"
+							step="1"
+							min="0"
+							bind:value={$driveForm.topSpeedKmh}
+						/></Field
+					>
+					<Field label="Stops" errors={$driveErrors.stops}
+						><input
+							class="field num text-right"
+							type="number"
+							step="1"
+							min="0"
+							bind:value={$driveForm.stops}
+						/></Field
+					>
+					<Field label="Road"
+						><select class="field" bind:value={$driveForm.road}
+							>{#each ROADS as road (road)}<option value={road}>{road}</option>{/each}</select
+						></Field
+					>
+					<Field label="Driver"><input class="field" bind:value={$driveForm.driver} /></Field>
+					<Field label="Seen on the way"><input class="field" bind:value={$driveForm.note} /></Field>
+				</div>
+				<FormFoot made={drive} save="Save the drive" />
+			</form>
+		{/snippet}
+		{@render step('drive', 'Drive it', data.done.drive, driveBody)}
+
+		{#snippet readBody()}
+			<p>Every module, not only the one that had a code.</p>
+			<button data-do class="act-quiet mt-2" disabled={work.busy} onclick={() => work.begin({ do: 'scan' })}
+				>Read every module</button
+			>
+		{/snippet}
+		{@render step('read', 'Read every module again', data.done.read, readBody)}
+	</ol>
+</section>

@@ -1,0 +1,94 @@
+<script lang="ts">
+	import JobProgress from '../JobProgress.svelte';
+	import { getCaseWork } from '../caseWork.svelte';
+	import ModuleReading from './ModuleReading.svelte';
+
+	let { data } = $props();
+	const work = getCaseWork();
+	const shown = $derived(data.shown);
+	const silent = $derived(shown?.modules.filter((m) => !m.answered) ?? []);
+	const codes = $derived(shown?.modules.reduce((sum, m) => sum + m.codes.length, 0) ?? 0);
+	const headline = $derived.by(() => {
+		if (!shown) return 'Nothing is read yet';
+		const where = shown.modules.filter((m) => m.codes.length > 0).length;
+		const found =
+			codes === 0
+				? 'No codes'
+				: `${codes} ${codes === 1 ? 'code' : 'codes'} in ${where} ${where === 1 ? 'module' : 'modules'}`;
+		return silent.length > 0 ? `${found}, ${silent.length} silent` : found;
+	});
+</script>
+
+<svelte:head><title>{data.case.number} Read · Jaldi</title></svelte:head>
+<section id="scan" class="pt-5">
+	<div class="flex flex-wrap items-end justify-between gap-4">
+		<div>
+			<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
+			{#if shown}
+				<p class="mt-1 text-ink-2">
+					{shown.time} by {shown.by}{shown.outcome === 'partial'
+						? `, partial: ${shown.modules.length} of ${shown.expected} modules`
+						: ''}
+					{#if shown.vin}· <span class="num">{shown.vin}</span>{/if}
+				</p>
+			{:else}
+				<p class="mt-2 text-lg">
+					Key on, interface plugged in. Every module is asked, not only the one behind the lamp.
+				</p>
+			{/if}
+		</div>
+		{#if data.canWrite && !data.case.signed}
+			<button
+				data-do
+				class={shown ? 'act-quiet' : 'act'}
+				disabled={work.busy}
+				onclick={() => work.begin({ do: 'scan' })}
+			>
+				{shown ? 'Scan again' : 'Scan every module'}
+			</button>
+		{/if}
+	</div>
+	{#if !data.linkAddress}<p class="mt-3 font-semibold">
+			This vehicle has no interface address, so nothing can be read over the line.
+		</p>{/if}
+	<JobProgress kinds={['scan']} />
+</section>
+
+{#if shown}
+	{#if shown.outcome === 'partial'}
+		<p class="my-4 border-l-4 border-ink pl-3">
+			<strong>Partial.</strong>
+			{shown.stoppedBecause} What was read until then is kept below.
+		</p>
+	{/if}
+	{#if shown.vinDiffers}
+		<p class="my-4 border-l-4 border-ink pl-3">
+			<strong>Another number.</strong> The gateway’s number is not the one written down on Listen.
+		</p>
+	{/if}
+	<div class="mt-5">
+		{#each shown.modules as module (module.address)}<ModuleReading {module} />{/each}
+	</div>
+{/if}
+{#if data.scans.length > 1}
+	<nav aria-label="Earlier readings" class="mt-6">
+		<h2 class="font-bold">All readings</h2>
+		<ul>
+			{#each data.scans as scan (scan.id)}
+				<li>
+					<a
+						class="inline-flex min-h-11 items-center gap-3 {scan.id === shown?.id
+							? 'font-bold'
+							: 'underline underline-offset-4'}"
+						href="?scan={scan.id}"
+						data-sveltekit-noscroll
+					>
+						<span class="num">{scan.time}</span>
+						{scan.codes}
+						{scan.codes === 1 ? 'code' : 'codes'}{scan.outcome === 'partial' ? ', partial' : ''}, by {scan.by}
+					</a>
+				</li>
+			{/each}
+		</ul>
+	</nav>
+{/if}

@@ -1,0 +1,47 @@
+<script lang="ts">
+	import type { CodeView } from '$lib/case/scanView';
+
+	/** One code in plain words; its bits and bytes are a click away. */
+	let { code }: { code: CodeView } = $props();
+</script>
+
+<article class="mt-3 grid gap-x-8 gap-y-2 lg:grid-cols-[minmax(0,1fr)_19rem]">
+	<div>
+		<h3 class="text-lg leading-tight">
+			<span class="num">{code.text}</span> <span class="pl-1 font-bold">{code.title}</span>
+		</h3>
+		<p class="mt-1">
+			{code.failureType}. <strong>{code.phrase}</strong>{code.counters ? `, ${code.counters}` : ''}.
+		</p>
+		{#each code.troubles as trouble (trouble)}<p class="font-semibold">{trouble}</p>{/each}
+		<details>
+			<summary
+				class="inline-flex min-h-11 cursor-pointer items-center text-sm text-ink-2 underline underline-offset-4"
+				>Status {code.statusByte}, bit by bit</summary
+			>
+			<p class="text-sm text-ink-2">
+				{code.origin}; bytes <span class="num">{code.dtc.replace(/../g, '$& ')}</span>
+			</p>
+			<ol class="mt-1 text-sm" start="0">
+				{#each code.bits as { words, set }, bit (bit)}
+					<li class="grid grid-cols-[2rem_2.5rem_1fr] {set ? 'font-semibold' : 'text-ink-2'}">
+						<span class="num">{bit}</span><span>{set ? 'yes' : 'no'}</span><span>{words}</span>
+					</li>
+				{/each}
+			</ol>
+		</details>
+	</div>
+	{#each code.snapshots as snapshot (snapshot.record)}
+		<div class="lg:col-start-2">
+			<p class="text-sm text-ink-2">Snapshot, {snapshot.title}</p>
+			<dl>
+				{#each snapshot.values as value (value.id)}
+					<div class="flex justify-between gap-3 border-b border-rule py-0.5">
+						<dt>{value.name}</dt>
+						<dd class="num text-right" title="{value.id}: {value.raw}">{value.text}</dd>
+					</div>
+				{/each}
+			</dl>
+		</div>
+	{/each}
+</article>

@@ -1,0 +1,40 @@
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { mayClear } from '$lib/case/mayClear';
+import type { Result } from '$lib/core/result';
+import { loadCase, writerHere } from '$lib/server/cases/access';
+import { services } from '$lib/server/running';
+
+const Work = z.discriminatedUnion('do', [
+	z.object({ do: z.literal('scan'), entryId: z.string() }),
+	z.object({ do: z.literal('clear'), entryId: z.string(), only: z.string().nullable() }),
+	z.object({ do: z.literal('key'), entryId: z.string() }),
+	z.object({ do: z.literal('cancel') })
+]);
+
+/** Begins (or cancels) work on the vehicle of this case. Progress and outcome come over the case's events. */
+export async function POST(event) {
+	const member = writerHere(event);
+	const work = Work.safeParse(await event.request.json().catch(() => null));
+	if (!work.success) error(400, z.prettifyError(work.error));
+	const { row, view, thread } = await loadCase(event.params.id);
+	const { desk } = services();
+	const answer = (result: Result<unknown>) =>
+		result.ok ? json({ job: result.value }) : json({ message: result.error }, { status: 409 });
+
+	if (work.data.do === 'cancel') return answer(desk.cancel(row.id));
+	const { entryId } = work.data;
+	// Sent again after it was done: it is done.
+	if (thread.some((entry) => entry.id === entryId)) return json({ job: desk.status(row.id) });
+	if (view.signature) return json({ message: 'This case is signed: its thread is closed.' }, { status: 409 });
+	switch (work.data.do) {
+		case 'scan':
+			return answer(desk.startScan(row, member, entryId));
+		case 'key':
+			return answer(desk.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null));
+		case 'clear': {
+			const targets = mayClear(view, work.data.only);
+			return answer(targets.ok ? desk.startClear(row, member, entryId, targets.value) : targets);
+		}
+	}
+}

@@ -1,0 +1,72 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { message, setError, superValidate } from 'sveltekit-superforms';
+import { zod4 } from 'sveltekit-superforms/adapters';
+import { z } from 'zod';
+import { CLIENT_ADDRESS_HEADER } from '$lib/server/accounts/auth';
+import { services } from '$lib/server/running';
+
+const SignIn = z.object({
+	username: z.string().trim().min(1, 'Your user name.'),
+	password: z.string().min(1, 'Your password.')
+});
+
+export const load = async ({ locals }) => {
+	if (locals.member) redirect(303, '/');
+	return { form: await superValidate(zod4(SignIn)) };
+};
+
+/** Hands a request to the accounts library as from this browser, with an address the browser cannot invent. */
+async function toAccounts(
+	path: string,
+	event: { request: Request; getClientAddress(): string },
+	body: unknown
+) {
+	const { auth, origin } = services();
+	const headers = new Headers({
+		'content-type': 'application/json',
+		origin,
+		cookie: event.request.headers.get('cookie') ?? '',
+		'user-agent': event.request.headers.get('user-agent') ?? '',
+		[CLIENT_ADDRESS_HEADER]: event.getClientAddress()
+	});
+	return auth.handler(
+		new Request(`${origin}/api/auth${path}`, { method: 'POST', headers, body: JSON.stringify(body) })
+	);
+}
+
+/** Passes the session cookie on; it is written by the accounts library, HttpOnly and SameSite=Lax. */
+function passCookies(response: Response, cookies: import('@sveltejs/kit').Cookies): void {
+	for (const header of response.headers.getSetCookie()) {
+		const [pair = '', ...attributes] = header.split('; ');
+		const at = pair.indexOf('=');
+		const maxAge = attributes.find((a) => a.toLowerCase().startsWith('max-age='))?.slice('max-age='.length);
+		cookies.set(pair.slice(0, at), pair.slice(at + 1), {
+			path: '/',
+			httpOnly: true,
+			sameSite: 'lax',
+			secure: services().origin.startsWith('https:'),
+			maxAge: maxAge === undefined ? undefined : Number(maxAge),
+			encode: (value) => value
+		});
+	}
+}
+
+export const actions = {
+	in: async (event) => {
+		const form = await superValidate(event.request, zod4(SignIn));
+		if (!form.valid) return fail(400, { form });
+		const response = await toAccounts('/sign-in/username', event, form.data);
+		form.data.password = '';
+		if (response.status === 429) {
+			return message(form, 'Too many tries from here. Wait a minute, then try again.', { status: 429 });
+		}
+		if (!response.ok) return setError(form, 'password', 'User name and password do not belong together.');
+		passCookies(response, event.cookies);
+		const back = event.url.searchParams.get('back') ?? '/';
+		redirect(303, /^\/(?!\/)/.test(back) ? back : '/');
+	},
+	out: async (event) => {
+		passCookies(await toAccounts('/sign-out', event, {}), event.cookies);
+		redirect(303, '/sign-in');
+	}
+};
