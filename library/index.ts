@@ -57,7 +57,7 @@ const Identifier = z.discriminatedUnion('as', [
 export type Identifier = z.infer<typeof Identifier>;
 
 const Address = z.string().regex(/^[0-9A-F]{4}$/);
-export const MODULE_ROLES = ['gateway', 'brake', 'steering-angle', 'cluster'] as const;
+const MODULE_ROLES = ['gateway', 'brake', 'steering-angle', 'cluster'] as const;
 const VehicleType = z.object({
 	id: z.string(),
 	maker: z.string(),
@@ -75,7 +75,6 @@ const VehicleType = z.object({
 	senseResistorOhms: z.number().positive()
 });
 export type VehicleType = z.infer<typeof VehicleType>;
-export type ModuleRole = (typeof MODULE_ROLES)[number];
 
 const byKey = <T, K extends keyof T>(items: T[], key: K) => new Map(items.map((item) => [item[key], item]));
 

@@ -6,6 +6,10 @@ import { join } from 'node:path';
 const SOURCES = ['src', 'library', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'];
 const STAMP = 'build/.jaldi-built';
 
+/**
+ * @param {string} path
+ * @returns {number} when the newest file below it was written, ms
+ */
 function newest(path) {
 	const stat = statSync(path);
 	if (!stat.isDirectory()) return stat.mtimeMs;

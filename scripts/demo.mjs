@@ -23,5 +23,5 @@ Jaldi is open at ${shop.origin}
 
 Everything stays in ${DATA}; "npm run demo -- --fresh" starts over. Stop with Ctrl+C.
 `);
-for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => shop.stop());
+for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM'])) process.once(signal, () => shop.stop());
 for (const part of [shop.server, shop.bench]) part.once('exit', () => shop.stop());

@@ -5,14 +5,20 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const START_MS = 60_000;
+/** @type {(script: string, args: string[]) => [string, string[]]} */
 const run = (script, args) => [process.execPath, ['--import', 'tsx', script, ...args]];
 
+/** @param {string} data */
 function secretOf(data) {
 	const file = join(data, 'secret');
 	if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
 	return readFileSync(file, 'utf8');
 }
 
+/**
+ * @param {string} origin
+ * @param {import('node:child_process').ChildProcess} server
+ */
 async function untilHealthy(origin, server) {
 	const deadline = Date.now() + START_MS;
 	for (;;) {
@@ -27,26 +33,14 @@ async function untilHealthy(origin, server) {
 	}
 }
 
-/** Starts everything; resolves once the server answers. `stop` ends it all. */
-export async function startShop({ data, port, firstPort, logLevel = 'warn' }) {
-	mkdirSync(data, { recursive: true });
+/**
+ * The server alone, on a shop that is already made.
+ * @param {{ data: string, port: number, logLevel?: string }} options
+ */
+export async function startServer({ data, port, logLevel = 'warn' }) {
 	const origin = `http://127.0.0.1:${port}`;
-	const secret = secretOf(data);
-	const [node, prepare] = run('demo/prepare.ts', [
-		'--data',
-		data,
-		'--secret',
-		secret,
-		'--first-port',
-		String(firstPort)
-	]);
-	if (spawnSync(node, prepare, { stdio: ['ignore', 'inherit', 'inherit'] }).status !== 0) {
-		throw new Error('The demo shop could not be made; see above.');
-	}
-	const [, benchArgs] = run('demo/bench.ts', ['--data', data, '--first-port', String(firstPort)]);
-	const bench = spawn(node, benchArgs, { stdio: ['ignore', 'ignore', 'inherit'] });
-	const server = spawn(node, ['build/index.js'], {
-		stdio: ['ignore', 'inherit', 'inherit'],
+	const server = spawn(process.execPath, ['build/index.js'], {
+		stdio: ['ignore', 'ignore', 'inherit'],
 		env: {
 			...process.env,
 			NODE_ENV: 'production',
@@ -54,19 +48,55 @@ export async function startShop({ data, port, firstPort, logLevel = 'warn' }) {
 			PORT: String(port),
 			ORIGIN: origin,
 			JALDI_DATABASE_URL: `file:${join(data, 'jaldi.db')}`,
-			JALDI_SECRET: secret,
+			JALDI_SECRET: secretOf(data),
 			JALDI_LOG_LEVEL: process.env.JALDI_LOG_LEVEL ?? logLevel
 		}
 	});
-	const stop = () => {
-		bench.kill('SIGTERM');
-		server.kill('SIGTERM');
-	};
 	try {
 		await untilHealthy(origin, server);
 	} catch (error) {
-		stop();
+		server.kill('SIGTERM');
 		throw error;
 	}
-	return { origin, server, bench, stop };
+	return { origin, server };
+}
+
+/**
+ * Makes the shop of a folder, or brings it to these ports.
+ * @param {{ data: string, firstPort: number }} options
+ */
+export function prepareShop({ data, firstPort }) {
+	mkdirSync(data, { recursive: true });
+	const [node, args] = run('demo/prepare.ts', [
+		'--data',
+		data,
+		'--secret',
+		secretOf(data),
+		'--first-port',
+		String(firstPort)
+	]);
+	if (spawnSync(node, args, { stdio: ['ignore', 'inherit', 'inherit'] }).status !== 0) {
+		throw new Error('The demo shop could not be made; see above.');
+	}
+}
+
+/**
+ * Starts everything; resolves once the server answers. `stop` ends it all.
+ * @param {{ data: string, port: number, firstPort: number, logLevel?: string }} options
+ */
+export async function startShop({ data, port, firstPort, logLevel }) {
+	prepareShop({ data, firstPort });
+	const [node, args] = run('demo/bench.ts', ['--data', data, '--first-port', String(firstPort)]);
+	const bench = spawn(node, args, { stdio: ['ignore', 'ignore', 'inherit'] });
+	try {
+		const { origin, server } = await startServer({ data, port, logLevel });
+		const stop = () => {
+			bench.kill('SIGTERM');
+			server.kill('SIGTERM');
+		};
+		return { origin, server, bench, stop };
+	} catch (error) {
+		bench.kill('SIGTERM');
+		throw error;
+	}
 }

@@ -1,8 +1,13 @@
 <script lang="ts">
 	import '../app.css';
+	import { onMount } from 'svelte';
 	import { Toaster } from 'svelte-sonner';
 
 	let { children, data } = $props();
+	onMount(() => {
+		// From here on a click is answered by the page itself.
+		document.documentElement.dataset.ready = '';
+	});
 	$effect(() => {
 		document.documentElement.dataset.theme = data.theme;
 	});

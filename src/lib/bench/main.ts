@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { vehicleTypes } from '../../../library';
+import { DOIP_PORT } from '../core/uds/doip';
 import { parseFault } from './faults';
 import { BenchHost } from './net/host';
 
@@ -13,7 +14,7 @@ const { values } = parseArgs({
 		vin: { type: 'string', default: 'BRM16SCH9P0004183' },
 		'odometer-km': { type: 'string', default: '84210' },
 		fault: { type: 'string', default: '' },
-		'link-port': { type: 'string', default: '13400' },
+		'link-port': { type: 'string', default: String(DOIP_PORT) },
 		'panel-port': { type: 'string', default: '13480' },
 		key: { type: 'string', default: 'on' }
 	}

@@ -31,7 +31,7 @@ const list = (codes: CaseCode[]) => [...new Set(codes.map((code) => code.text))]
 
 /** Null once a lead has signed. */
 export function nextStep(facts: CaseFacts): NextStep | null {
-	const { entries, codes, lastScan, lastCompleteScan, lastClear, signature } = facts;
+	const { entries, codes, lastScan, lastCompleteScan, signature } = facts;
 	if (signature) return null;
 	if (!latest(entries, 'complaint')) {
 		return step(

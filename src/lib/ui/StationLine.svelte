@@ -7,14 +7,14 @@
 </script>
 
 <nav aria-label="Stations" class="no-print overflow-x-auto border-b border-rule">
-	<ol class="grid min-w-[760px] grid-cols-8 px-5">
+	<ol class="flex justify-between px-4 lg:grid lg:grid-cols-8 lg:px-5">
 		{#each stations as station, i (station.id)}
 			{@const active = station.id === here}
 			<li>
 				<a
 					href="/cases/{caseId}/{station.id}"
 					aria-current={active ? 'page' : undefined}
-					class="flex min-h-[62px] items-start gap-2 px-2 pt-[10px] pb-1 {active
+					class="flex min-h-[62px] items-start gap-1.5 px-1.5 pt-[10px] pb-1 lg:gap-2 lg:px-2 {active
 						? 'border-b-4 border-ink'
 						: ''}"
 				>
@@ -30,16 +30,18 @@
 					</span>
 					<span class="min-w-0">
 						<span
-							class="block leading-[24px] font-semibold {active || station.state === 'done'
+							class="block leading-[24px] font-semibold whitespace-nowrap {active || station.state === 'done'
 								? ''
 								: 'text-ink-2'}"
 						>
 							{station.name}
 						</span>
 						{#if station.lacks}
-							<span class="block text-sm leading-tight text-suspect">{station.lacks}</span>
+							<span class="text-sm leading-tight text-suspect {active ? 'block' : 'hidden lg:block'}"
+								>{station.lacks}</span
+							>
 						{:else if station.state === 'later'}
-							<span class="block text-sm leading-tight text-ink-2">later</span>
+							<span class="hidden text-sm leading-tight text-ink-2 lg:block">later</span>
 						{/if}
 					</span>
 				</a>

@@ -26,23 +26,25 @@
 </script>
 
 <div class="overflow-x-auto">
-	<table class="w-full min-w-[900px] border-collapse text-left">
+	<table class="w-full min-w-[740px] border-collapse text-left">
 		<thead class="border-b-2 border-ink text-sm">
 			<tr class="[&>th]:pr-4 [&>th]:pb-2 [&>th]:font-semibold">
-				<th>Case</th><th>Vehicle</th><th>Listen → Hand over</th><th>Next step</th><th>Last with</th><th
-					>Wanted</th
-				>
+				<th>Case</th><th>Vehicle</th><th>Listen → Hand over</th><th>Next step</th><th class="max-lg:hidden"
+					>Last with</th
+				><th>Wanted</th>
 			</tr>
 		</thead>
 		<tbody>
 			{#each rows as row (row.id)}
 				<tr class="relative border-b border-rule [&>td]:py-3 [&>td]:pr-4">
-					<td class="num"><a href="/cases/{row.id}" class="after:absolute after:inset-0">{row.number}</a></td>
+					<td class="num whitespace-nowrap"
+						><a href="/cases/{row.id}" class="after:absolute after:inset-0">{row.number}</a></td
+					>
 					<td>
 						<span class="block font-semibold">{row.vehicleName}</span>
 						<span class="block text-sm text-ink-2">{row.vehicle.nickname}</span>
 					</td>
-					<td><Chain links={links(row.summary)} step={30} size={17} /></td>
+					<td><Chain links={links(row.summary)} step={26} size={16} /></td>
 					<td class="font-semibold">
 						{#if row.summary.next}
 							<span
@@ -54,7 +56,7 @@
 							{row.summary.verdict}
 						{/if}
 					</td>
-					<td>{row.summary.withName ?? '–'}</td>
+					<td class="max-lg:hidden">{row.summary.withName ?? '–'}</td>
 					<td>{row.wanted || '–'}</td>
 				</tr>
 			{/each}

@@ -48,7 +48,7 @@ export const PROOF_MARKS = [
 	'stayed-away'
 ] as const;
 export type ProofMark = (typeof PROOF_MARKS)[number];
-export type MarkState = 'good' | 'open' | 'bad';
+export type MarkState = 'good' | 'open' | 'suspect' | 'bad';
 
 export interface CodeProof {
 	verdict: Verdict;
@@ -113,6 +113,7 @@ export function proveCode(events: CodeEvent[]): CodeProof {
 	if (back) {
 		marks['stayed-away'] = 'bad';
 		marks['test-ran'] = 'good';
+		if (mended) marks.mended = 'suspect';
 		if (!recorded) return verdict('new', 'It was not there before the clear.');
 		const moved =
 			back.snapshotKmh !== null

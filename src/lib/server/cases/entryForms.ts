@@ -28,6 +28,9 @@ export async function entryFormFor<S extends z.ZodObject>(
 	return superValidate(start as never, zod4(schema as never), { errors: false }) as never;
 }
 
+/** A number field that nobody has filled: shown empty, and refused by the schema until it holds a number. */
+export const EMPTY_NUMBER = null as unknown as number;
+
 type CaseEvent = RequestEvent<{ id: string }>;
 
 /** A form action that turns the form into an entry of one kind. `toPayload` may refuse with a sentence. */

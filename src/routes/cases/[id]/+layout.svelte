@@ -63,14 +63,14 @@
 	<span class="num rounded bg-neutral px-[10px] py-1 text-neutral-content">{shown.number}</span>
 	<p class="text-xl leading-tight font-bold">{shown.vehicleName} · {shown.vehicle.nickname}</p>
 	<p class="hidden min-w-0 flex-1 truncate text-ink-2 xl:block">{shown.complaint ?? ''}</p>
-	<ul class="ml-auto hidden gap-2 md:flex xl:ml-0">
+	<ul class="ml-auto hidden gap-2 lg:flex xl:ml-0">
 		{#each shown.lampWords.slice(0, 2) as words (words)}
 			<li class="max-w-80 truncate rounded-full border border-ink px-3 py-0.5 text-sm" title={words}>
 				{words}
 			</li>
 		{/each}
 	</ul>
-	<div class="ml-auto flex items-center gap-2 md:ml-0">
+	<div class="ml-auto flex items-center gap-2 lg:ml-0">
 		<button class="act-quiet lg:hidden" aria-expanded={threadOpen} onclick={() => (threadOpen = !threadOpen)}
 			>Thread · {shown.headSeq}</button
 		>
@@ -79,7 +79,7 @@
 </header>
 <StationLine stations={shown.stations} {here} caseId={shown.id} />
 <div class="grid lg:grid-cols-[minmax(0,1fr)_348px] print:block">
-	<main class="min-w-0 px-4 py-4 sm:px-6">
+	<main class="min-w-0 px-4 pt-4 pb-24 sm:px-6">
 		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
 		{@render children()}
 	</main>

@@ -66,10 +66,10 @@
 </script>
 
 <div
-	class="no-print fixed bottom-0 left-1/2 z-30 w-[min(920px,96vw)] -translate-x-1/2 lg:left-[calc((100vw-348px)/2)] lg:w-[min(880px,calc(100vw-390px))]"
+	class="no-print fixed right-0 bottom-0 z-30 flex max-w-[96vw] flex-col items-end lg:max-w-[calc(100vw-348px)]"
 >
 	<button
-		class="mx-auto flex min-h-11 cursor-pointer items-center gap-2 rounded-t-lg bg-neutral px-5 text-neutral-content"
+		class="mr-4 flex min-h-11 cursor-pointer items-center gap-2 rounded-t-lg bg-neutral px-5 text-neutral-content"
 		aria-expanded={open}
 		onclick={() => (open = !open)}
 	>

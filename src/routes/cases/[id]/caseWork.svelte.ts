@@ -26,6 +26,8 @@ export class CaseWork {
 	}
 
 	set(job: JobStatus): void {
+		// The answer to the request may come after the news that its job is already over.
+		if (this.job?.id === job.id && this.job.state !== 'running' && job.state === 'running') return;
 		const ended = this.job?.id === job.id && this.job.state === 'running' && job.state !== 'running';
 		this.job = job;
 		if (ended) void invalidate('jaldi:case');

@@ -42,7 +42,9 @@
 			<input class="field num" bind:value={$form.linkAddress} placeholder="192.168.4.1:13400" />
 		</Field>
 		<details>
-			<summary class="flex min-h-11 cursor-pointer items-center">It is a simulated vehicle</summary>
+			<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
+				>It is a simulated vehicle</summary
+			>
 			<Field label="Control panel of the stand-in" errors={$errors.standInAddress}>
 				<input class="field num" bind:value={$form.standInAddress} placeholder="127.0.0.1:13480" />
 			</Field>

@@ -2,7 +2,7 @@ import { LAMPS } from '$lib/case/entry';
 import { latest } from '$lib/case/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { loadCase } from '$lib/server/cases/access';
-import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { EMPTY_NUMBER, entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { vehicleTypes } from '$library/index';
 import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
 
@@ -24,7 +24,7 @@ export const load = async ({ params, depends }) => {
 		VehicleForm,
 		vehicle
 			? { vin: vehicle.payload.vin, odometerKm: vehicle.payload.odometerKm }
-			: { vin: row.vehicle.vin ?? '', odometerKm: 0 },
+			: { vin: row.vehicle.vin ?? '', odometerKm: EMPTY_NUMBER },
 		vehicle
 	);
 	const lampsForm = await entryFormFor(

@@ -6,7 +6,7 @@ import { happenedAfter, latest } from '$lib/case/thread';
 import { PROOF_MARKS, VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
 import { loadCase } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
-import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { EMPTY_NUMBER, entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { DriveForm, KeyByHandForm, LampCheckForm } from './forms';
 
 export const load = async ({ params, depends }) => {
@@ -23,7 +23,12 @@ export const load = async ({ params, depends }) => {
 		reported.length > 0
 			? LAMPS.filter((lamp) => reported.includes(lamp))
 			: (['anti-lock', 'stability'] as const);
-	const readAgain = lastClear && lastCompleteScan && happenedAfter(entries, lastCompleteScan, lastClear);
+	// A reading counts for this step only after everything that could have changed what it says.
+	const steps = [lastClear, latest(entries, 'key-cycled'), latest(entries, 'proving-drive')];
+	const readAgain =
+		lastClear !== null &&
+		lastCompleteScan !== null &&
+		steps.every((done) => happenedAfter(entries, lastCompleteScan, done));
 	return {
 		codes: view.codes.map((code) => ({
 			key: `${code.address}/${code.dtc}`,
@@ -54,8 +59,8 @@ export const load = async ({ params, depends }) => {
 			lamps: toWatch.map((lamp) => ({ lamp, result: 'lit and went out' as const }))
 		}),
 		driveForm: await entryFormFor(DriveForm, {
-			distanceKm: 0,
-			topSpeedKmh: 0,
+			distanceKm: EMPTY_NUMBER,
+			topSpeedKmh: EMPTY_NUMBER,
 			stops: 1,
 			road: 'dry',
 			driver: '',

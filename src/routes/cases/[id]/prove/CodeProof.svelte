@@ -30,7 +30,7 @@
 		'test-ran': 'its test ran',
 		'stayed-away': 'stayed away'
 	};
-	const SAYS: Record<MarkState, string> = { good: 'yes', open: 'not yet', bad: 'no' };
+	const SAYS: Record<MarkState, string> = { good: 'yes', open: 'not yet', suspect: 'in doubt', bad: 'no' };
 	const clearable = $derived(
 		data.canWrite && !data.case.signed && data.clear.modules.some((m) => m.address === code.address)
 	);

@@ -1,0 +1,39 @@
+import { defineConfig, devices } from '@playwright/test';
+import { ORIGIN } from './tests/where';
+
+export default defineConfig({
+	testDir: 'tests',
+	globalSetup: './tests/startShop.ts',
+	timeout: 60_000,
+	expect: { timeout: 15_000 },
+	fullyParallel: true,
+	workers: 2,
+	forbidOnly: Boolean(process.env.CI),
+	retries: 0,
+	reporter: process.env.JALDI_TEST_REPORT
+		? [['list'], ['json', { outputFile: process.env.JALDI_TEST_REPORT }]]
+		: [['list']],
+	use: {
+		...devices['Desktop Chrome'],
+		baseURL: ORIGIN,
+		viewport: { width: 1280, height: 800 },
+		launchOptions: {
+			executablePath: process.env.JALDI_CHROMIUM ?? '/usr/bin/chromium',
+			args: [
+				'--no-sandbox',
+				'--disable-gpu',
+				'--disable-quic',
+				'--no-first-run',
+				'--disable-background-networking',
+				'--disable-component-update',
+				'--disable-sync'
+			]
+		}
+	},
+	projects: [
+		{ name: 'sign-in', testMatch: 'signIn.setup.ts' },
+		{ name: 'pages', dependencies: ['sign-in'], testMatch: '*.spec.ts' },
+		// Uses up the sign-in attempts of this address, so it comes when nobody else has to sign in.
+		{ name: 'last', dependencies: ['pages'], testMatch: 'rateLimit.last.ts' }
+	]
+});

@@ -1,0 +1,124 @@
+import { expect, test as base, type Page } from '@playwright/test';
+import { vehicleTypes } from '../library';
+import { BenchHost } from '../src/lib/bench/net/host';
+import type { BenchFault } from '../src/lib/bench/faults';
+import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
+import { SIGNED_IN } from './where';
+
+/** A vehicle of the test's own, on the bench. */
+export interface Bay {
+	host: BenchHost;
+	link: string;
+	panel: string;
+}
+
+type Fixtures = {
+	/** Puts a vehicle with these faults on the bench, key on. */
+	bay: (...faults: BenchFault[]) => Promise<Bay>;
+};
+
+export const VIN = 'BRM16SCH0P0004183';
+
+export const test = base.extend<Fixtures>({
+	storageState: SIGNED_IN.ana,
+	page: async ({ page }, use) => {
+		patient(page);
+		await use(page);
+	},
+	bay: async ({ page: _page }, use) => {
+		const hosts: BenchHost[] = [];
+		await use(async (...faults) => {
+			const type = vehicleTypes.get('brindle-marlow-16');
+			if (!type) throw new Error('the minibus is missing from the library');
+			const host = new BenchHost({ type, vin: VIN, odometerKm: 50_000, faults });
+			hosts.push(host);
+			host.act({ do: 'key', to: 'on' });
+			host.vehicle.advance(5);
+			const { linkPort, panelPort } = await host.start();
+			return { host, link: `127.0.0.1:${linkPort}`, panel: `127.0.0.1:${panelPort}` };
+		});
+		await Promise.all(hosts.map((host) => host.stop()));
+	}
+});
+
+/** Makes a page wait, wherever it goes, until its scripts have taken it over, as a person's eyes and hands do. */
+export function patient(page: Page): Page {
+	const settled =
+		(act: (...args: never[]) => Promise<unknown>) =>
+		async (...args: never[]) => {
+			const result = await act(...args);
+			await page.locator('html[data-ready]').waitFor({ state: 'attached' });
+			return result;
+		};
+	page.goto = settled(page.goto.bind(page) as never) as never;
+	page.reload = settled(page.reload.bind(page) as never) as never;
+	return page;
+}
+
+/** Drives the bench vehicle at once, as a customer would have before coming. */
+export function driveNow({ host }: Bay): void {
+	host.vehicle.drive(STRAIGHT_DRIVE);
+	host.vehicle.advance(STRAIGHT_DRIVE.reduce((sum, leg) => sum + leg.overS, 2));
+}
+
+export function cycleKeyNow({ host }: Bay): void {
+	host.act({ do: 'key', to: 'off' });
+	host.vehicle.advance(10);
+	host.act({ do: 'key', to: 'on' });
+	host.vehicle.advance(5);
+}
+
+/** Opens a case for a vehicle that answers at these addresses. */
+export async function openCase(page: Page, nickname: string, link: string, panel = ''): Promise<void> {
+	await page.goto('/cases/new');
+	await page.getByLabel('What is it?').selectOption('brindle-marlow-16');
+	await page.getByLabel('What do you call it?').fill(nickname);
+	await page.getByLabel('Where its interface answers').fill(link);
+	if (panel) {
+		await page.getByText('It is a simulated vehicle').click();
+		await page.getByLabel('Control panel of the stand-in').fill(panel);
+	}
+	await page.getByRole('button', { name: 'Open the case' }).click();
+	await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
+}
+
+export async function goTo(page: Page, station: string): Promise<void> {
+	await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).click();
+	await expect(page).toHaveURL(new RegExp(`${station.toLowerCase().replace(' ', '-')}$`));
+}
+
+export async function scan(page: Page): Promise<void> {
+	await goTo(page, 'Read');
+	await page.getByRole('button', { name: /Scan/ }).click();
+	await expect(page.getByText('All 4 modules asked; saved on the thread.')).toBeVisible();
+}
+
+export async function writeRepair(page: Page, title: string, corner: string): Promise<void> {
+	await goTo(page, 'Mend');
+	await page.getByLabel('Done', { exact: true }).fill(title);
+	await page.getByLabel('Where').selectOption(corner);
+	await page.getByRole('button', { name: 'Save the repair' }).click();
+	await expect(page.getByRole('heading', { name: 'One repair is written down' })).toBeVisible();
+}
+
+export async function clearAll(page: Page): Promise<void> {
+	await goTo(page, 'Prove');
+	await page.getByRole('button', { name: 'Clear all 4 modules' }).click();
+	await expect(page.getByText('4 of 4 modules cleared; saved on the thread.')).toBeVisible();
+}
+
+export async function confirmKey(page: Page): Promise<void> {
+	await page.getByRole('button', { name: 'The key is on again: check' }).click();
+	await expect(page.getByText(/Key cycle \d+ counted by the gateway/)).toBeVisible();
+}
+
+export async function readAgain(page: Page): Promise<void> {
+	await page.getByRole('button', { name: 'Read every module' }).click();
+	await expect(page.getByText('All 4 modules asked; saved on the thread.')).toBeVisible();
+}
+
+/** The verdict beside a code, by module. */
+export const verdictOf = (page: Page, code: string, module: string) =>
+	page.getByRole('article', { name: `${code} in ${module}` }).locator('[data-verdict]');
+
+export { expect };

@@ -1,0 +1,86 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, openCase, test } from './bay';
+
+test('the keyboard alone goes from the floor to a saved scan', async ({ page, bay }) => {
+	const { link } = await bay({ kind: 'lead-open', position: 'rear-left' });
+	await openCase(page, 'hands-free', link);
+	await page.goto('/');
+	await page.keyboard.press('n');
+	await expect(page.getByRole('heading', { name: 'A vehicle comes in' })).toBeVisible();
+	await page.goBack();
+	const row = page.getByRole('row').filter({ hasText: 'hands-free' });
+	await row.getByRole('link').focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('heading', { name: 'Write down what the customer says' })).toBeVisible();
+	await page.keyboard.press('.');
+	await expect(page.getByLabel('In the customer’s own words')).toBeFocused();
+	await page.keyboard.type('Lamp 2 is on.');
+	await expect(page).toHaveURL(/listen$/);
+	await page.locator('#complaint').getByRole('button', { name: 'Save' }).focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByText('“Lamp 2 is on.”')).toBeVisible();
+	await page.keyboard.press('2');
+	await expect(page.getByRole('heading', { name: 'Nothing is read yet' })).toBeVisible();
+	await page.getByRole('button', { name: 'Scan every module' }).focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('heading', { name: '3 codes in 3 modules' })).toBeVisible();
+	await page.keyboard.press('Shift+?');
+	await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('5');
+	await expect(page.getByRole('heading', { name: 'Reason comes later' })).toBeVisible();
+});
+
+for (const theme of ['day', 'bay'] as const) {
+	test(`every page can be read by everybody, in ${theme} colours`, async ({ page, context }) => {
+		test.setTimeout(120_000);
+		await context.addCookies([
+			{ name: 'jaldi-theme', value: theme, url: new URL(test.info().project.use.baseURL ?? '').origin }
+		]);
+		await page.goto('/');
+		const href = await page
+			.getByRole('row')
+			.filter({ hasText: 'volunteer ambulance' })
+			.getByRole('link')
+			.getAttribute('href');
+		for (const path of [
+			'/',
+			'/closed',
+			'/cases/new',
+			...['listen', 'read', 'watch', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)
+		]) {
+			await page.goto(path);
+			await expect(page.getByRole('heading').first()).toBeVisible();
+			const { violations } = await new AxeBuilder({ page })
+				.withTags(['wcag2a', 'wcag2aa', 'wcag21aa'])
+				.analyze();
+			expect(violations.map((v) => `${path} ${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`)).toEqual([]);
+		}
+	});
+}
+
+test('nothing is clipped or pushed off the page on a tablet', async ({ page }) => {
+	await page.setViewportSize({ width: 820, height: 1180 });
+	await page.goto('/');
+	const href = await page
+		.getByRole('row')
+		.filter({ hasText: 'island vet' })
+		.getByRole('link')
+		.getAttribute('href');
+	for (const path of ['/', ...['listen', 'read', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)]) {
+		await page.goto(path);
+		await expect(page.getByRole('heading').first()).toBeVisible();
+		expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(
+			0
+		);
+	}
+	await page.getByRole('button', { name: /^Thread/ }).click();
+	await expect(page.getByRole('heading', { name: 'Thread' })).toBeVisible();
+});
+
+test('a wrong address of a case says so, and a station that is not built says that it comes later', async ({
+	page
+}) => {
+	await page.goto('/cases/nothing/listen');
+	await expect(page.getByRole('heading', { name: 'There is no such case.' })).toBeVisible();
+});
