@@ -15,6 +15,13 @@ function secretOf(data) {
 	return readFileSync(file, 'utf8');
 }
 
+/** @param {string} origin */
+const answers = (origin) =>
+	fetch(`${origin}/healthz`).then(
+		(response) => response.ok,
+		() => false
+	);
+
 /**
  * @param {string} origin
  * @param {import('node:child_process').ChildProcess} server
@@ -23,11 +30,7 @@ async function untilHealthy(origin, server) {
 	const deadline = Date.now() + START_MS;
 	for (;;) {
 		if (server.exitCode !== null) throw new Error('The server stopped while starting; its words are above.');
-		const healthy = await fetch(`${origin}/healthz`).then(
-			(response) => response.ok,
-			() => false
-		);
-		if (healthy) return;
+		if (await answers(origin)) return;
 		if (Date.now() > deadline) throw new Error(`The server did not answer at ${origin} within a minute.`);
 		await new Promise((resolve) => setTimeout(resolve, 50));
 	}
@@ -39,6 +42,8 @@ async function untilHealthy(origin, server) {
  */
 export async function startServer({ data, port, logLevel = 'warn' }) {
 	const origin = `http://127.0.0.1:${port}`;
+	if (await answers(origin))
+		throw new Error(`Something answers at ${origin} already: stop it, or choose another port with PORT.`);
 	const server = spawn(process.execPath, ['build/index.js'], {
 		stdio: ['ignore', 'ignore', 'inherit'],
 		env: {

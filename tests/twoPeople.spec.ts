@@ -58,6 +58,8 @@ test('an entry sent twice is stored once, and another under its id is refused', 
 	expect(two).toEqual(one);
 	const other = await page.request.post(entries, { data: { ...first, payload: { text: 'twice' } } });
 	expect(other.status()).toBe(409);
+	expect((await page.request.post(entries, { data: note('half \ud83d') })).status()).toBe(400);
+	expect((await page.request.post(entries, { data: note('x'.repeat(2001)) })).status()).toBe(400);
 	const early = { ...note('from tomorrow'), observedAt: '2199-01-01T00:00:00.000Z' };
 	expect((await page.request.post(entries, { data: early })).status()).toBe(400);
 	expect((await page.request.post(entries, { data: { ...note('x'), kind: 'signature' } })).status()).toBe(

@@ -257,6 +257,11 @@ describe('services, byte for byte', () => {
 		one.turnKey('off');
 		expect(one.request(BRAKE, hexToBytes('3e00'))).toBeNull();
 		expect(ask(one, GATEWAY, '3E 00')).toBe('7E 00');
+		one.turnKey('on');
+		expect(ask(one, GATEWAY, '3E 00')).toBe('7E 00');
+		expect(one.request(BRAKE, hexToBytes('3e00'))).toBeNull();
+		one.advance(0.5);
+		expect(ask(one, BRAKE, '3E 00')).toBe('7E 00');
 	});
 
 	it('takes any bytes without throwing', () => {

@@ -125,7 +125,11 @@ export class BenchVehicle {
 	/** The gateway lives on permanent power; the rest goes with the key. A silent module has none at all. */
 	private powered(address: number): boolean {
 		if (this.silent.has(address)) return false;
-		return this.world.keyOn || address === this.roles.get('gateway');
+		return this.world.keyOn || this.permanentPower(address);
+	}
+
+	private permanentPower(address: number): boolean {
+		return address === this.roles.get('gateway');
 	}
 
 	turnKey(to: 'off' | 'on'): void {
@@ -137,7 +141,7 @@ export class BenchVehicle {
 			return;
 		}
 		this.world.keyCycles += 1;
-		for (const module of this.modules.values()) module.wake();
+		for (const [address, module] of this.modules) module.newCycle(this.permanentPower(address));
 	}
 
 	drive(legs: DriveLeg[]): boolean {

@@ -6,7 +6,13 @@ import { POSITIONS } from '../../../library';
  * supersedes an old one and says why. Everything Jaldi says about a case is computed from these.
  */
 
-const Text = z.string().trim().max(2000);
+/** Half of a character that needs two: no text, and nothing that can be hashed. */
+const BROKEN_CHARACTER = /\p{Surrogate}/u;
+const Text = z
+	.string()
+	.trim()
+	.max(2000, 'That is longer than 2,000 characters: split it.')
+	.refine((text) => !BROKEN_CHARACTER.test(text), 'It contains a broken character: type it again.');
 const Words = Text.min(1, 'Write at least a word.');
 const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
 const Position = z.enum(POSITIONS);

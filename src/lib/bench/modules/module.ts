@@ -80,13 +80,13 @@ export abstract class Module {
 		return this.awakeS >= BOOT_S;
 	}
 
-	wake(): void {
-		this.awakeS = 0;
-		this.session = 'default';
+	/** The key is turned on: a new operation cycle, from cold where the module had no power. */
+	newCycle(hadPower: boolean): void {
+		if (!hadPower) this.restart();
 		for (const monitor of this.monitors) monitor.newCycle();
 	}
 
-	/** Starts again by diagnostic request: the key cycle goes on. */
+	/** Starts from cold; the operation cycle goes on. */
 	restart(): void {
 		this.awakeS = 0;
 		this.session = 'default';

@@ -1,6 +1,6 @@
-import { betterAuth } from 'better-auth';
+import { betterAuth } from 'better-auth/minimal';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
-import { username } from 'better-auth/plugins';
+import { username } from 'better-auth/plugins/username';
 import type { Database } from '../db/open';
 import * as schema from '../db/schema';
 import { ROLES, type Member, type Role } from './members';

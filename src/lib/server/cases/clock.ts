@@ -1,4 +1,5 @@
-import { format, isSameDay } from 'date-fns';
+import { format } from 'date-fns/format';
+import { isSameDay } from 'date-fns/isSameDay';
 
 /** The one way times are shown: the shop's clock; the day too when it is not today. */
 export function clock(iso: string, now = new Date()): string {

@@ -124,7 +124,7 @@ export class LinkDesk {
 		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
 		return this.begin(row, author, entryId, 'key', 1, async (job, link) => {
 			this.tell(job, { now: 'Gateway' });
-			const { keyCycles } = await readIdentity(link, type.gateway);
+			const keyCycles = await afterWaking(async () => (await readIdentity(link, type.gateway)).keyCycles);
 			if (keyCycles === null)
 				throw new JobTrouble('The gateway does not tell its key count. Confirm the key cycle by hand.');
 			if (countBefore !== null && keyCycles <= countBefore) {
@@ -274,6 +274,17 @@ export class LinkDesk {
 		for (const watcher of this.watchers.get(job.status.caseId) ?? []) watcher(job.status);
 	}
 }
+
+/** A network that has just been woken may need a moment: asks again for a few seconds before taking no for an answer. */
+async function afterWaking<T>(ask: () => Promise<T | null>): Promise<T | null> {
+	for (let left = WAKING_TRIES; ; left--) {
+		const answer = await ask();
+		if (answer !== null || left === 0) return answer;
+		await new Promise((resolve) => setTimeout(resolve, WAKING_PAUSE_MS));
+	}
+}
+const WAKING_TRIES = 5;
+const WAKING_PAUSE_MS = 500;
 
 /** Trouble that the person can be told as it is. */
 class JobTrouble extends Error {}

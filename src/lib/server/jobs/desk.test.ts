@@ -1,0 +1,210 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import pino from 'pino';
+import { ulid } from 'ulid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { checkChain } from '../../case/hashChain';
+import { fail, ok } from '../../core/result';
+import { addMember, makeAuth } from '../accounts/auth';
+import { Cases, type CaseRow } from '../db/cases';
+import { openDatabase, type Database } from '../db/open';
+import { linkJob } from '../db/schema';
+import { Threads, type Author } from '../db/threads';
+import type { VehicleLink } from '../link/vehicleLink';
+import { LinkDesk } from './desk';
+
+let folder: string;
+let db: Database;
+let threads: Threads;
+let cases: Cases;
+let ana: Author;
+let row: CaseRow;
+
+/** A vehicle that answers by a rule; counts what it was asked. */
+class Scripted implements VehicleLink {
+	asked: string[] = [];
+	constructor(
+		private readonly rule: (
+			address: number,
+			service: number
+		) => number[] | 'cut' | 'silent' | Promise<number[]>
+	) {}
+	async request(address: number, bytes: ArrayLike<number>) {
+		this.asked.push(`${address.toString(16)}:${bytes[0]?.toString(16)}`);
+		const answer = await this.rule(address, bytes[0] ?? 0);
+		if (answer === 'cut')
+			return fail({ kind: 'closed' as const, text: 'The vehicle closed the connection.' });
+		if (answer === 'silent') return fail({ kind: 'no-answer' as const, text: 'The module did not answer.' });
+		return ok(Uint8Array.from(answer));
+	}
+	close() {}
+}
+const willing = (_address: number, service: number) =>
+	service === 0x19
+		? [0x59, 0x02, 0xff]
+		: service === 0x3e
+			? [0x7e, 0]
+			: service === 0x14
+				? [0x54]
+				: [0x7f, service, 0x31];
+
+const deskFor = (link: VehicleLink) =>
+	new LinkDesk(db, threads, cases, pino({ level: 'silent' }), async () => ok(link));
+
+async function ended(desk: LinkDesk): Promise<string> {
+	return new Promise((resolve) => {
+		const look = () => {
+			const status = desk.status(row.id);
+			if (!status || status.state === 'running') return false;
+			resolve(status.outcome ?? '');
+			return true;
+		};
+		if (look()) return;
+		const stop = desk.watch(row.id, () => look() && stop());
+	});
+}
+
+beforeEach(async () => {
+	folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
+	db = await openDatabase(`file:${join(folder, 'test.db')}`);
+	threads = new Threads(db);
+	cases = new Cases(db, threads);
+	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: 'http://127.0.0.1:1' });
+	ana = {
+		id: await addMember(auth, { name: 'Ana', username: 'ana', password: 'tide-tables', role: 'technician' }),
+		name: 'Ana'
+	};
+	const vehicle = await cases.addVehicle({
+		typeId: 'brindle-marlow-16',
+		nickname: 'school minibus',
+		plate: '',
+		vin: null,
+		linkAddress: '127.0.0.1:1',
+		standInAddress: null
+	});
+	const found = await cases.find(await cases.open(ulid(), vehicle.id, ''));
+	if (!found) throw new Error('the case was not opened');
+	row = found;
+});
+afterEach(() => {
+	db.$client.close();
+	rmSync(folder, { recursive: true });
+});
+
+const onlyScan = async () => {
+	const [entry] = await threads.read(row.id);
+	if (entry?.kind !== 'network-scan') throw new Error('no scan on the thread');
+	return entry;
+};
+
+describe('work on a vehicle', () => {
+	it('puts a whole scan on the thread under the id it was asked with', async () => {
+		const desk = deskFor(new Scripted(willing));
+		const id = ulid();
+		expect(desk.startScan(row, ana, id)).toMatchObject({ ok: true });
+		expect(await ended(desk)).toBe('All 4 modules asked; saved on the thread.');
+		expect(await onlyScan()).toMatchObject({ id, payload: { outcome: 'complete', modulesExpected: 4 } });
+	});
+
+	it('keeps what was read when the line breaks, marked partial with the reason', async () => {
+		const desk = deskFor(
+			new Scripted((address, service) => (address === 0x1020 ? 'cut' : willing(address, service)))
+		);
+		desk.startScan(row, ana, ulid());
+		expect(await ended(desk)).toContain('3 of 4 modules were reached');
+		const { payload } = await onlyScan();
+		expect(payload).toMatchObject({
+			outcome: 'partial',
+			stoppedBecause: 'The vehicle closed the connection.'
+		});
+		expect(payload.modules.map((m) => m.answered)).toEqual([true, true, false]);
+	});
+
+	it('lets only one be at a vehicle at a time, and frees it afterwards', async () => {
+		let go = () => {};
+		const gate = new Promise<void>((resolve) => (go = resolve));
+		const desk = deskFor(new Scripted((address, service) => gate.then(() => willing(address, service))));
+		const id = ulid();
+		desk.startScan(row, ana, id);
+		expect(desk.startClear(row, ana, ulid(), [{ address: '1010', name: 'Brake control' }])).toMatchObject({
+			ok: false
+		});
+		expect(desk.startScan(row, ana, id)).toMatchObject({ ok: true, value: { id } });
+		go();
+		await ended(desk);
+		expect(desk.startScan(row, ana, ulid()).ok).toBe(true);
+		await ended(desk);
+	});
+
+	it('never calls a module cleared that did not say so', async () => {
+		const outcomes: Record<number, number[] | 'silent'> = {
+			0x1010: [0x54],
+			0x1020: [0x7f, 0x14, 0x22],
+			0x1030: 'silent'
+		};
+		const desk = deskFor(
+			new Scripted((address, service) =>
+				service === 0x14 ? (outcomes[address] ?? [0x54]) : willing(address, service)
+			)
+		);
+		desk.startClear(row, ana, ulid(), [
+			{ address: '1010', name: 'Brake control' },
+			{ address: '1020', name: 'Steering angle' },
+			{ address: '1030', name: 'Instrument cluster' }
+		]);
+		expect(await ended(desk)).toContain('1 of 3 modules cleared');
+		const [entry] = await threads.read(row.id);
+		expect(
+			entry?.kind === 'codes-cleared' && entry.payload.modules.map((m) => [m.outcome, m.detail])
+		).toEqual([
+			['cleared', null],
+			['refused', 'It refused: conditions are not right.'],
+			['unknown', 'The module did not answer.']
+		]);
+	});
+
+	it('takes a key cycle from the vehicle’s own count', async () => {
+		const counting = (count: number) =>
+			new Scripted((_address, service) =>
+				service === 0x22 ? [0x62, 0xd0, 0xa0, count >> 8, count & 0xff] : [0x7f, service, 0x31]
+			);
+		const same = deskFor(counting(41));
+		same.startKeyCheck(row, ana, ulid(), 41);
+		expect(await ended(same)).toContain('still counts 41 key cycles');
+		expect(await threads.headSeq(row.id)).toBe(0);
+		const more = deskFor(counting(42));
+		more.startKeyCheck(row, ana, ulid(), 41);
+		await ended(more);
+		expect(await threads.headSeq(row.id)).toBe(1);
+	});
+
+	it('finishes after a dead server what it had written down: a scan as partial, a clear as unknown', async () => {
+		const scanning = deskFor(
+			new Scripted((address, service) =>
+				address === 0x1020 ? new Promise<number[]>(() => {}) : willing(address, service)
+			)
+		);
+		const id = ulid();
+		scanning.startScan(row, ana, id);
+		await new Promise<void>((resolve) => {
+			const stop = scanning.watch(row.id, ({ done }) => {
+				if (done.length < 2) return;
+				stop();
+				resolve();
+			});
+		});
+		// The process dies here: a new one opens the same file.
+		expect(await db.select().from(linkJob)).toHaveLength(1);
+		expect(await deskFor(new Scripted(willing)).recover()).toBe(1);
+		const { payload } = await onlyScan();
+		expect(payload).toMatchObject({
+			outcome: 'partial',
+			stoppedBecause: 'The server stopped during the scan.'
+		});
+		expect(payload.modules).toHaveLength(2);
+		expect(await db.select().from(linkJob)).toHaveLength(0);
+		expect(await deskFor(new Scripted(willing)).recover()).toBe(0);
+		expect(checkChain(await threads.read(row.id))).toEqual({ intact: true });
+	});
+});
