@@ -31,9 +31,9 @@ export default defineConfig({
 		}
 	},
 	projects: [
-		// The longest one, on a shop of its own: it begins first so that the others run beside it.
-		{ name: 'kill', testMatch: 'kill.long.ts' },
 		{ name: 'sign-in', testMatch: 'signIn.setup.ts' },
+		// The longest one, on a shop of its own: it begins first so that the others run beside it.
+		{ name: 'kill', dependencies: ['sign-in'], testMatch: 'kill.long.ts' },
 		{ name: 'pages', dependencies: ['sign-in'], testMatch: '*.spec.ts' },
 		// Uses up the sign-in attempts of this address, so it comes when nobody else has to sign in.
 		{ name: 'last', dependencies: ['pages'], testMatch: 'rateLimit.last.ts' }

@@ -37,10 +37,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'refit-ring',
 				ana
 			);
-			await story.clear(ana);
-			await story.cycleKey(ana);
-			await story.watchLamps(ana);
-			await story.scan(ana);
+			await story.proveStanding(ana);
 			await story.later(20).provingDrive(ana, 'dry');
 			await story.scan(ana);
 			await story.later(30).sign(marit);
@@ -94,10 +91,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'refit-ring',
 				teo
 			);
-			await story.clear(teo);
-			await story.cycleKey(teo);
-			await story.watchLamps(teo);
-			await story.scan(teo);
+			await story.proveStanding(teo);
 		}
 	},
 	{
@@ -158,10 +152,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'renew-sensor',
 				ana
 			);
-			await story.clear(ana);
-			await story.cycleKey(ana);
-			await story.watchLamps(ana);
-			await story.scan(ana);
+			await story.proveStanding(ana);
 		}
 	},
 	{
@@ -189,10 +180,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'renew-lead',
 				ana
 			);
-			await story.clear(ana);
-			await story.cycleKey(ana);
-			await story.watchLamps(ana);
-			await story.scan(ana);
+			await story.proveStanding(ana);
 			await story.later(15).provingDrive(ana, 'wet');
 			await story.scan(ana);
 		}

@@ -120,7 +120,7 @@ export class Story {
 		await this.add('network-scan', scan, author);
 	}
 
-	async clear(author: Author): Promise<void> {
+	private async clear(author: Author): Promise<void> {
 		const targets = mayClear(projectCase(await this.threads.read(this.caseId)), null);
 		if (!targets.ok) throw new Error(targets.error);
 		const { keyCycles } = await readIdentity(this.link, this.type.gateway);
@@ -132,7 +132,7 @@ export class Story {
 		this.bench.advance(1);
 	}
 
-	async cycleKey(author: Author): Promise<void> {
+	private async cycleKey(author: Author): Promise<void> {
 		const countBefore = this.bench.world.keyCycles;
 		this.bench.turnKey('off');
 		this.bench.advance(10);
@@ -145,7 +145,7 @@ export class Story {
 		);
 	}
 
-	async watchLamps(author: Author): Promise<void> {
+	private async watchLamps(author: Author): Promise<void> {
 		const { lamps } = this.bench.state;
 		await this.add(
 			'lamp-check',
@@ -157,6 +157,14 @@ export class Story {
 			},
 			author
 		);
+	}
+
+	/** Clear, key, lamps, read: the proof as far as it goes without driving. */
+	async proveStanding(author: Author): Promise<void> {
+		await this.clear(author);
+		await this.cycleKey(author);
+		await this.watchLamps(author);
+		await this.scan(author);
 	}
 
 	/** Drives without writing it down, as a customer does. */

@@ -23,7 +23,10 @@ async function stranger(answer: (socket: Socket, message: Buffer, count: number)
 const reply = (asked: Buffer, ...bytes: number[]) =>
 	encodeDoip(PayloadType.diagnosticMessage, [...asked.subarray(10, 12), ...asked.subarray(8, 10), ...bytes]);
 
-test('nothing listens: the person is told, nothing is saved', async ({ page }) => {
+test('nothing listens: the person is told, nothing is saved, and the address can be put right', async ({
+	page,
+	bay
+}) => {
 	const { server, link } = await stranger(() => undefined);
 	server.close();
 	await openCase(page, 'unplugged', link);
@@ -33,6 +36,15 @@ test('nothing listens: the person is told, nothing is saved', async ({ page }) =
 		page.getByText(/No connection to .* Nothing was read and nothing was changed\./)
 	).toBeVisible();
 	await expect(page.getByRole('heading', { name: 'Nothing is read yet' })).toBeVisible();
+	await page.getByRole('button', { name: 'change' }).click();
+	await page.getByLabel('Where its interface answers').fill('nowhere');
+	await page.getByRole('button', { name: 'Save the address' }).click();
+	await expect(page.getByText('Write it as host:port')).toBeVisible();
+	const vehicle = await bay();
+	await page.getByLabel('Where its interface answers').fill(vehicle.link);
+	await page.getByRole('button', { name: 'Save the address' }).click();
+	await expect(page.getByText(`Interface at ${vehicle.link}`)).toBeVisible();
+	await scan(page);
 });
 
 test('the line is cut in the middle of an answer: the partial scan is kept and says so', async ({ page }) => {
@@ -90,13 +102,18 @@ test('a silent module is a finding', async ({ page, bay }) => {
 	await expect(page.getByRole('heading', { name: 'No codes, 1 silent' })).toBeVisible();
 });
 
-test('switched off during a scan: what was read stays, the rest is silent', async ({ page, bay }) => {
+test('a sleeping vehicle is told from silent modules: the scan is kept and marked partial', async ({
+	page,
+	bay
+}) => {
 	const { host, link } = await bay();
 	await openCase(page, 'dozing bus', link);
 	await goTo(page, 'Read');
 	host.act({ do: 'key', to: 'off' });
 	await page.getByRole('button', { name: 'Scan every module' }).click();
-	await expect(page.getByText('Silent: Brake control, Steering angle, Instrument cluster.')).toBeVisible();
+	await expect(page.getByText('Only the gateway answers: the key is off.').first()).toBeVisible();
+	await page.reload();
+	await expect(page.getByText('Partial.', { exact: true })).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Gateway' })).toContainText('answers, no codes');
 });
 

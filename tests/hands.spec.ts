@@ -51,9 +51,11 @@ for (const theme of ['day', 'bay'] as const) {
 		]) {
 			await page.goto(path);
 			await expect(page.getByRole('heading').first()).toBeVisible();
-			const { violations } = await new AxeBuilder({ page })
-				.withTags(['wcag2a', 'wcag2aa', 'wcag21aa'])
-				.analyze();
+			// Everything by day; by night only what the colours can change.
+			const axe = new AxeBuilder({ page });
+			const { violations } = await (
+				theme === 'day' ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa']) : axe.withRules(['color-contrast'])
+			).analyze();
 			expect(violations.map((v) => `${path} ${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`)).toEqual([]);
 		}
 	});

@@ -6,7 +6,7 @@
 </script>
 
 <dialog bind:this={dialog} class="modal" aria-label="Keys">
-	<div class="modal-box border border-ink bg-base-100">
+	<div class="modal-box border border-ink bg-base-100 shadow-none">
 		<h2 class="text-xl font-bold">Keys</h2>
 		<dl class="mt-3">
 			{#each keys as [key, does] (key)}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { CaseSummary } from '$lib/case/summary';
 	import Chain, { type Link } from '$lib/ui/Chain.svelte';
+	import Legend from '$lib/ui/Legend.svelte';
 
 	interface Row {
 		id: string;
@@ -63,3 +64,4 @@
 		</tbody>
 	</table>
 </div>
+<Legend words={{ good: 'done', suspect: 'begun', bad: 'came back', open: 'not begun, or not built yet' }} />

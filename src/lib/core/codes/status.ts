@@ -30,7 +30,7 @@ export const STATUS_BITS = [
 export const STATUS_WORDS: Record<keyof CodeStatus, string> = {
 	testFailed: 'failing at this moment',
 	testFailedThisCycle: 'failed since the key was turned on',
-	pending: 'seen, not yet confirmed',
+	pending: 'failed in this key cycle or the one before',
 	confirmed: 'confirmed and stored',
 	notTestedSinceClear: 'its test has not run since the last clear',
 	failedSinceClear: 'failed since the last clear',

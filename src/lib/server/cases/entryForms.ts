@@ -28,8 +28,18 @@ export async function entryFormFor<S extends z.ZodObject>(
 	return superValidate(start as never, zod4(schema as never), { errors: false }) as never;
 }
 
-/** A number field that nobody has filled: shown empty, and refused by the schema until it holds a number. */
-export const EMPTY_NUMBER = null as unknown as number;
+/**
+ * A number field that starts empty: null until somebody fills it, and refused as long as it is null.
+ * @param missing what to say then
+ */
+export const numberField = (number: z.ZodNumber, missing: string) =>
+	number.nullable().refine((value) => value !== null, missing);
+
+/** The value of a {@link numberField} that has passed its schema. Throws if it has not: an empty field is no zero. */
+export function filled(value: number | null): number {
+	if (value === null) throw new TypeError('an empty number field reached the entry');
+	return value;
+}
 
 type CaseEvent = RequestEvent<{ id: string }>;
 

@@ -54,6 +54,10 @@ export class Cases {
 		await this.db.update(vehicle).set({ linkAddress, standInAddress }).where(eq(vehicle.id, vehicleId));
 	}
 
+	async setLinkAddress(vehicleId: string, linkAddress: string | null): Promise<void> {
+		await this.db.update(vehicle).set({ linkAddress }).where(eq(vehicle.id, vehicleId));
+	}
+
 	/** Opens a case under an id made by the client: asked twice, it is opened once. */
 	async open(id: string, vehicleId: string, wanted: string, createdAt = new Date()): Promise<string> {
 		await this.db

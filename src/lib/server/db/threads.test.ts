@@ -1,16 +1,13 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { ulid } from 'ulid';
 import type { EntryDraft } from '../../case/entry';
 import { checkChain } from '../../case/hashChain';
-import { addMember, makeAuth } from '../accounts/auth';
-import { Cases } from './cases';
-import { openDatabase, type Database } from './open';
+import { openTestShop, type TestShop } from '../shop.fixture';
+import type { Cases } from './cases';
+import type { Database } from './open';
 import { Threads, type Author } from './threads';
 
-let folder: string;
+let shop: TestShop;
 let db: Database;
 let threads: Threads;
 let cases: Cases;
@@ -18,29 +15,10 @@ let ana: Author;
 let caseId: string;
 
 beforeEach(async () => {
-	folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
-	db = await openDatabase(`file:${join(folder, 'test.db')}`);
-	threads = new Threads(db);
-	cases = new Cases(db, threads);
-	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: 'http://127.0.0.1:1' });
-	ana = {
-		id: await addMember(auth, { name: 'Ana', username: 'ana', password: 'tide-tables', role: 'technician' }),
-		name: 'Ana'
-	};
-	const vehicle = await cases.addVehicle({
-		typeId: 'brindle-marlow-16',
-		nickname: 'school minibus',
-		plate: 'TP 16',
-		vin: null,
-		linkAddress: null,
-		standInAddress: null
-	});
-	caseId = await cases.open(ulid(), vehicle.id, 'today');
+	shop = await openTestShop();
+	({ db, threads, cases, ana, caseId } = shop);
 });
-afterEach(() => {
-	db.$client.close();
-	rmSync(folder, { recursive: true });
-});
+afterEach(() => shop.close());
 
 const note = (text: string, change: Partial<EntryDraft> = {}): EntryDraft =>
 	({

@@ -1,20 +1,17 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import pino from 'pino';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { checkChain } from '../../case/hashChain';
 import { fail, ok } from '../../core/result';
-import { addMember, makeAuth } from '../accounts/auth';
-import { Cases, type CaseRow } from '../db/cases';
-import { openDatabase, type Database } from '../db/open';
+import { openTestShop, type TestShop } from '../shop.fixture';
+import type { Cases, CaseRow } from '../db/cases';
+import type { Database } from '../db/open';
 import { linkJob } from '../db/schema';
-import { Threads, type Author } from '../db/threads';
+import type { Threads, Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
 import { LinkDesk } from './desk';
 
-let folder: string;
+let shop: TestShop;
 let db: Database;
 let threads: Threads;
 let cases: Cases;
@@ -66,31 +63,13 @@ async function ended(desk: LinkDesk): Promise<string> {
 }
 
 beforeEach(async () => {
-	folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
-	db = await openDatabase(`file:${join(folder, 'test.db')}`);
-	threads = new Threads(db);
-	cases = new Cases(db, threads);
-	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: 'http://127.0.0.1:1' });
-	ana = {
-		id: await addMember(auth, { name: 'Ana', username: 'ana', password: 'tide-tables', role: 'technician' }),
-		name: 'Ana'
-	};
-	const vehicle = await cases.addVehicle({
-		typeId: 'brindle-marlow-16',
-		nickname: 'school minibus',
-		plate: '',
-		vin: null,
-		linkAddress: '127.0.0.1:1',
-		standInAddress: null
-	});
-	const found = await cases.find(await cases.open(ulid(), vehicle.id, ''));
+	shop = await openTestShop();
+	({ db, threads, cases, ana } = shop);
+	const found = await cases.find(shop.caseId);
 	if (!found) throw new Error('the case was not opened');
 	row = found;
 });
-afterEach(() => {
-	db.$client.close();
-	rmSync(folder, { recursive: true });
-});
+afterEach(() => shop.close());
 
 const onlyScan = async () => {
 	const [entry] = await threads.read(row.id);
@@ -119,6 +98,33 @@ describe('work on a vehicle', () => {
 			stoppedBecause: 'The vehicle closed the connection.'
 		});
 		expect(payload.modules.map((m) => m.answered)).toEqual([true, true, false]);
+	});
+
+	it('tells a silent module from a vehicle that was switched off in the middle', async () => {
+		let on = true;
+		const dozing = deskFor(
+			new Scripted((address, service) => {
+				if (address === 0x1020) on = false;
+				return on || address === 0x1000 ? willing(address, service) : 'silent';
+			})
+		);
+		dozing.startScan(row, ana, ulid());
+		expect(await ended(dozing)).toContain('The vehicle was switched off during the scan.');
+		expect((await onlyScan()).payload.modules.map((m) => m.answered)).toEqual([true, true, false, false]);
+	});
+
+	it('calls one silent module a finding of a complete scan, and a sleeping network a partial one', async () => {
+		const one = deskFor(
+			new Scripted((address, service) => (address === 0x1030 ? 'silent' : willing(address, service)))
+		);
+		one.startScan(row, ana, ulid());
+		expect(await ended(one)).toContain('Silent: Instrument cluster.');
+		expect((await onlyScan()).payload.outcome).toBe('complete');
+		const asleep = deskFor(
+			new Scripted((address, service) => (address === 0x1000 ? willing(address, service) : 'silent'))
+		);
+		asleep.startScan(row, ana, ulid());
+		expect(await ended(asleep)).toContain('Only the gateway answers: the key is off.');
 	});
 
 	it('lets only one be at a vehicle at a time, and frees it afterwards', async () => {

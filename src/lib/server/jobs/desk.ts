@@ -1,4 +1,3 @@
-import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import {
 	ENTRY_VERSION,
@@ -13,11 +12,13 @@ import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
-import { linkJob, user } from '../db/schema';
 import type { Author, Threads } from '../db/threads';
 import { DoipLink } from '../link/doipLink';
 import type { LinkError, VehicleLink } from '../link/vehicleLink';
 import { clearModules } from './clear';
+import { JobNotes } from './jobNotes';
+import { checkKeyCycle } from './keyCheck';
+import { clearOutcome, codesFound, scanOutcome } from './outcome';
 import { readIdentity, scanVehicle } from './scan';
 
 interface Job {
@@ -34,17 +35,20 @@ type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
  * everything written down as it goes, and an entry on the thread at the end – also of what was cut short.
  */
 export class LinkDesk {
+	private readonly notes: JobNotes;
 	private readonly byCase = new Map<string, Job>();
 	private readonly busy = new Map<string, Job>();
 	private readonly watchers = new Map<string, Set<(status: JobStatus) => void>>();
 
 	constructor(
-		private readonly db: Database,
+		db: Database,
 		private readonly threads: Threads,
 		private readonly cases: Cases,
 		private readonly log: Logger,
 		private readonly open: Open = (address) => DoipLink.open(address)
-	) {}
+	) {
+		this.notes = new JobNotes(db);
+	}
 
 	status(caseId: string): JobStatus | null {
 		return this.byCase.get(caseId)?.status ?? null;
@@ -71,12 +75,12 @@ export class LinkDesk {
 
 	startScan(row: CaseRow, author: Author, entryId: string): Result<JobStatus> {
 		const type = vehicleTypes.get(row.vehicle.typeId);
-		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
+		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'scan', type.modules.length, async (job, link) => {
 			const scan = await scanVehicle(link, type, {
 				begins: (name) => this.tell(job, { now: name }),
 				sofar: async (soFar) => {
-					await this.writeDown(job, 'scan', soFar);
+					await this.notes.write(noteOf(job), 'scan', soFar);
 					const last = soFar.modules.at(-1);
 					if (last) this.tick(job, last.name, last.answered ? codesFound(last.codes.length) : 'silent');
 				},
@@ -89,12 +93,12 @@ export class LinkDesk {
 
 	startClear(row: CaseRow, author: Author, entryId: string, targets: ClearTarget[]): Result<JobStatus> {
 		const type = vehicleTypes.get(row.vehicle.typeId);
-		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
+		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'clear', targets.length, async (job, link) => {
 			this.tell(job, { now: 'Gateway' });
 			const { keyCycles } = await readIdentity(link, type.gateway);
 			const cleared = await clearModules(link, targets, keyCycles, async (soFar) => {
-				await this.writeDown(job, 'clear', soFar);
+				await this.notes.write(noteOf(job), 'clear', soFar);
 				const asked = soFar.modules.filter((m) => m.outcome !== 'unknown' || m.detail !== 'Not asked yet.');
 				this.tell(job, {
 					now: asked.at(-1)?.name ?? null,
@@ -102,18 +106,11 @@ export class LinkDesk {
 				});
 			});
 			await this.put(row.id, author, entryId, 'codes-cleared', cleared);
-			const done = cleared.modules.filter((m) => m.outcome === 'cleared').length;
-			const rest = cleared.modules
-				.filter((m) => m.outcome !== 'cleared')
-				.map((m) => `${m.name}: ${m.detail}`);
-			return [`${done} of ${targets.length} modules cleared; saved on the thread.`, ...rest].join(' ');
+			return clearOutcome(cleared);
 		});
 	}
 
-	/**
-	 * Reads how often the key was turned and compares it with the count at the last clear: a key cycle is taken from the
-	 * vehicle, not from hope.
-	 */
+	/** Has the vehicle itself confirm that its key was turned since the clear. */
 	startKeyCheck(
 		row: CaseRow,
 		author: Author,
@@ -121,46 +118,28 @@ export class LinkDesk {
 		countBefore: number | null
 	): Result<JobStatus> {
 		const type = vehicleTypes.get(row.vehicle.typeId);
-		if (!type) return fail('This vehicle has no network description: choose one on Listen.');
+		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'key', 1, async (job, link) => {
 			this.tell(job, { now: 'Gateway' });
-			const keyCycles = await afterWaking(async () => (await readIdentity(link, type.gateway)).keyCycles);
-			if (keyCycles === null)
-				throw new JobTrouble('The gateway does not tell its key count. Confirm the key cycle by hand.');
-			if (countBefore !== null && keyCycles <= countBefore) {
-				throw new JobTrouble(
-					`The gateway still counts ${keyCycles} key cycles, as at the clear. Turn the key off, wait ten seconds, turn it on.`
-				);
-			}
-			await this.put(row.id, author, entryId, 'key-cycled', {
-				confirmedBy: 'vehicle',
-				countBefore,
-				countAfter: keyCycles
-			});
-			return `Key cycle ${keyCycles} counted by the gateway; saved on the thread.`;
+			const cycled = await checkKeyCycle(link, type.gateway, countBefore);
+			if (!cycled.ok) throw new JobTrouble(cycled.error);
+			await this.put(row.id, author, entryId, 'key-cycled', cycled.value);
+			return `Key cycle ${cycled.value.countAfter} counted by the gateway; saved on the thread.`;
 		});
 	}
 
 	/** Puts what a stopped server left half done on its threads. Run once, before anything else is begun. */
 	async recover(): Promise<number> {
-		const left = await this.db.select().from(linkJob).innerJoin(user, eq(user.id, linkJob.authorId));
-		for (const { link_job: job, user: author } of left) {
-			if (job.kind === 'scan') {
-				const scan = {
-					...(JSON.parse(job.draft) as NetworkScan),
-					stoppedBecause: 'The server stopped during the scan.'
-				};
-				if (scan.modules.length > 0) await this.put(job.caseId, author, job.id, 'network-scan', scan);
+		const left = await this.notes.left();
+		for (const { id, caseId, kind, author, draft } of left) {
+			if (kind === 'clear') {
+				await this.put(caseId, author, id, 'codes-cleared', draft as PayloadOf<'codes-cleared'>);
 			} else {
-				await this.put(
-					job.caseId,
-					author,
-					job.id,
-					'codes-cleared',
-					JSON.parse(job.draft) as PayloadOf<'codes-cleared'>
-				);
+				const scan = draft as NetworkScan;
+				const cut = { ...scan, stoppedBecause: 'The server stopped during the scan.' };
+				if (scan.modules.length > 0) await this.put(caseId, author, id, 'network-scan', cut);
 			}
-			await this.db.delete(linkJob).where(eq(linkJob.id, job.id));
+			await this.notes.forget(id);
 		}
 		return left.length;
 	}
@@ -174,7 +153,7 @@ export class LinkDesk {
 		work: (job: Job, link: VehicleLink) => Promise<string>
 	): Result<JobStatus> {
 		const address = row.vehicle.linkAddress;
-		if (!address) return fail('No interface is set for this vehicle: give its link address on Listen.');
+		if (!address) return fail('No interface is set for this vehicle: give its address on Read.');
 		const running = this.busy.get(address);
 		if (running?.status.id === entryId) return ok(running.status);
 		if (running)
@@ -225,23 +204,8 @@ export class LinkDesk {
 		} finally {
 			link?.close();
 			this.busy.delete(job.address);
-			if (job.status.state === 'finished') await this.forget(job.status.id);
+			if (job.status.state === 'finished') await this.notes.forget(job.status.id);
 		}
-	}
-
-	/** Writes down how far the work has come, so that a dead server cannot lose it. */
-	private async writeDown(job: Job, kind: 'scan' | 'clear', payload: unknown): Promise<void> {
-		const { id, caseId } = job.status;
-		const draft = JSON.stringify(payload);
-		const moment = new Date().toISOString();
-		await this.db
-			.insert(linkJob)
-			.values({ id, caseId, kind, authorId: job.authorId, startedAt: moment, draft })
-			.onConflictDoUpdate({ target: linkJob.id, set: { draft, updatedAt: moment } });
-	}
-
-	private async forget(id: string): Promise<void> {
-		await this.db.delete(linkJob).where(eq(linkJob.id, id));
 	}
 
 	private async put<K extends EntryKind>(
@@ -275,28 +239,12 @@ export class LinkDesk {
 	}
 }
 
-/** A network that has just been woken may need a moment: asks again for a few seconds before taking no for an answer. */
-async function afterWaking<T>(ask: () => Promise<T | null>): Promise<T | null> {
-	for (let left = WAKING_TRIES; ; left--) {
-		const answer = await ask();
-		if (answer !== null || left === 0) return answer;
-		await new Promise((resolve) => setTimeout(resolve, WAKING_PAUSE_MS));
-	}
-}
-const WAKING_TRIES = 5;
-const WAKING_PAUSE_MS = 500;
+const NOT_DESCRIBED =
+	'The library holds no description of this vehicle’s network, so nobody knows whom to ask.';
 
 /** Trouble that the person can be told as it is. */
 class JobTrouble extends Error {}
 
 const WORDS = { scan: 'reading its modules', clear: 'clearing codes', key: 'checking the key' } as const;
-const codesFound = (n: number) => (n === 0 ? 'no codes' : n === 1 ? '1 code' : `${n} codes`);
 
-function scanOutcome(scan: NetworkScan): string {
-	const silent = scan.modules.filter((m) => !m.answered).map((m) => m.name);
-	if (scan.outcome === 'partial') {
-		return `${scan.stoppedBecause} ${scan.modules.length} of ${scan.modulesExpected} modules were reached; that much is saved, marked partial.`;
-	}
-	const tail = silent.length > 0 ? ` Silent: ${silent.join(', ')}.` : '';
-	return `All ${scan.modulesExpected} modules asked; saved on the thread.${tail}`;
-}
+const noteOf = ({ status, authorId }: Job) => ({ id: status.id, caseId: status.caseId, authorId });

@@ -14,6 +14,8 @@ type Asked = Result<Uint8Array, { text: string; lost: boolean; silent: boolean }
 const lengthOf = (id: string): number | null => identifiers.get(id)?.bytes ?? null;
 const bytesOfId = (id: string): [number, number] => [parseInt(id.slice(0, 2), 16), parseInt(id.slice(2), 16)];
 
+const TESTER_PRESENT = [0x3e, 0x00];
+
 /** One module's side of a scan: keeps every exchange as it went over the line. */
 class ModuleTalk {
 	readonly exchanges: ScannedModule['exchanges'] = [];
@@ -76,7 +78,7 @@ export async function readModule(
 		supported: [],
 		exchanges: talk.exchanges
 	};
-	const present = await talk.ask([0x3e, 0x00]);
+	const present = await talk.ask(TESTER_PRESENT);
 	if (!present.ok && present.error.silent) {
 		module.trouble = present.error.text;
 		return { module, lost: present.error.lost ? present.error.text : null };
@@ -168,7 +170,25 @@ export async function scanVehicle(
 		if (lost) return { ...scan, stoppedBecause: lost };
 	}
 	if (watcher.cancelled()) return { ...scan, stoppedBecause: CANCELLED };
-	return { ...scan, outcome: 'complete', stoppedBecause: null };
+	const asleep = await whyAsleep(link, type, scan);
+	return { ...scan, outcome: asleep ? 'partial' : 'complete', stoppedBecause: asleep };
+}
+
+/**
+ * Tells silent modules from a vehicle that was switched off: asks one that answered before whether it still does. Null
+ * where the silence is the modules' own and so a finding.
+ */
+async function whyAsleep(link: VehicleLink, type: VehicleType, scan: NetworkScan): Promise<string | null> {
+	if (scan.modules.every((module) => module.answered)) return null;
+	const awake = scan.modules.filter((module) => module.answered && module.address !== type.gateway);
+	const witness = awake.at(-1);
+	if (!witness) {
+		return scan.modules.some((module) => module.answered)
+			? 'Only the gateway answers: the key is off.'
+			: 'No module answers: no power, or no network behind the interface.';
+	}
+	const still = await link.request(parseInt(witness.address, 16), TESTER_PRESENT);
+	return still.ok ? null : 'The vehicle was switched off during the scan.';
 }
 
 /** The vehicle's number and how often its key was turned, from the gateway. */

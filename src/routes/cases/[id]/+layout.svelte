@@ -61,7 +61,9 @@
 <header class="no-print flex min-h-16 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-6 py-2">
 	<Wordmark />
 	<span class="num rounded bg-neutral px-[10px] py-1 text-neutral-content">{shown.number}</span>
-	<p class="text-xl leading-tight font-bold">{shown.vehicleName} · {shown.vehicle.nickname}</p>
+	<p class="min-w-0 truncate text-xl leading-tight font-bold max-lg:flex-1">
+		{shown.vehicleName} · {shown.vehicle.nickname}
+	</p>
 	<p class="hidden min-w-0 flex-1 truncate text-ink-2 xl:block">{shown.complaint ?? ''}</p>
 	<ul class="ml-auto hidden gap-2 lg:flex xl:ml-0">
 		{#each shown.lampWords.slice(0, 2) as words (words)}

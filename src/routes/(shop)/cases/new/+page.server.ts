@@ -5,15 +5,10 @@ import { ulid } from 'ulid';
 import { z } from 'zod';
 import { vehicleTypes } from '$library/index';
 import { writerHere } from '$lib/server/cases/access';
+import { LinkAddress, StandInAddress } from '$lib/server/cases/linkAddress';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { typeName } from '$lib/server/db/cases';
 import { services } from '$lib/server/running';
-
-/** `host:port` of an interface on the shop's network. */
-const Address = z
-	.string()
-	.trim()
-	.regex(/^$|^[A-Za-z0-9.-]+:\d{1,5}$/, 'Write it as host:port, for example 192.168.4.1:13400.');
 
 const NewCase = z
 	.object({
@@ -23,8 +18,8 @@ const NewCase = z
 		typeId: z.string(),
 		nickname: z.string().trim().max(80),
 		plate: z.string().trim().max(20),
-		linkAddress: Address,
-		standInAddress: Address,
+		linkAddress: LinkAddress,
+		standInAddress: StandInAddress,
 		wanted: z.string().trim().max(60)
 	})
 	.superRefine((value, context) => {

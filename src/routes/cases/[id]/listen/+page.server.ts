@@ -2,7 +2,7 @@ import { LAMPS } from '$lib/case/entry';
 import { latest } from '$lib/case/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { loadCase } from '$lib/server/cases/access';
-import { EMPTY_NUMBER, entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import { vehicleTypes } from '$library/index';
 import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
 
@@ -24,7 +24,7 @@ export const load = async ({ params, depends }) => {
 		VehicleForm,
 		vehicle
 			? { vin: vehicle.payload.vin, odometerKm: vehicle.payload.odometerKm }
-			: { vin: row.vehicle.vin ?? '', odometerKm: EMPTY_NUMBER },
+			: { vin: row.vehicle.vin ?? '', odometerKm: null },
 		vehicle
 	);
 	const lampsForm = await entryFormFor(
@@ -79,7 +79,11 @@ export const actions = {
 		({ vin, odometerKm }) => {
 			const checked = checkVin(vin);
 			if (!checked.ok) return checked.error;
-			return { vin: checked.value.vin, checkDigitFits: checked.value.checkDigitFits, odometerKm };
+			return {
+				vin: checked.value.vin,
+				checkDigitFits: checked.value.checkDigitFits,
+				odometerKm: filled(odometerKm)
+			};
 		},
 		'Vehicle saved.'
 	),

@@ -4,6 +4,7 @@
 	import type { z } from 'zod';
 	import type { PayloadOf } from '$lib/case/entry';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import OneOf from '$lib/ui/OneOf.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import type { LampsForm } from './forms';
 	import Section from './Section.svelte';
@@ -54,25 +55,12 @@
 			{#each $form.lamps as row, i (row.lamp)}
 				<li class="hair grid items-center gap-x-4 gap-y-2 py-2 sm:grid-cols-[10rem_auto_1fr]">
 					<span class="font-semibold">{row.lamp}</span>
-					<span class="flex" role="radiogroup" aria-label="{row.lamp} lamp">
-						{#each MANNERS as manner (manner)}
-							<label
-								class="flex min-h-11 cursor-pointer items-center border px-3 first:rounded-l-md last:rounded-r-md {row.manner ===
-								manner
-									? 'border-ink bg-neutral text-neutral-content'
-									: 'border-ink-2'} has-focus-visible:outline-3"
-							>
-								<input
-									class="sr-only"
-									type="radio"
-									name="{row.lamp}-manner"
-									value={manner}
-									bind:group={$form.lamps[i]!.manner}
-								/>
-								{manner}
-							</label>
-						{/each}
-					</span>
+					<OneOf
+						label="{row.lamp} lamp"
+						name="{row.lamp}-manner"
+						options={MANNERS}
+						bind:value={$form.lamps[i]!.manner}
+					/>
 					{#if row.manner !== 'off'}
 						<input
 							class="field"

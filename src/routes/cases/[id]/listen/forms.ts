@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Complaint, GRADES, LAMPS, PriorWork, TyresFitted } from '$lib/case/entry';
 import { checkVin } from '$lib/core/vehicle/vin';
-import { entrySchema } from '$lib/server/cases/entryForms';
+import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
 /** The forms of Listen, each one entry. */
 export const ComplaintForm = entrySchema({
@@ -15,10 +15,10 @@ export const VehicleForm = entrySchema({
 		const checked = checkVin(text);
 		if (!checked.ok) context.addIssue({ code: 'custom', message: checked.error });
 	}),
-	odometerKm: z
-		.number('Kilometres, as a number.')
-		.min(0, 'It cannot be below zero.')
-		.max(5_000_000, 'That is too far for any vehicle.')
+	odometerKm: numberField(
+		z.number().min(0, 'It cannot be below zero.').max(5_000_000, 'That is too far for any vehicle.'),
+		'Kilometres, as a number.'
+	)
 });
 
 export const LampsForm = entrySchema({

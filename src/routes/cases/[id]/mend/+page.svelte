@@ -31,7 +31,7 @@
 	</h1>
 	{#if data.repairs.length === 0 && data.codes.length > 0}
 		<p class="mt-1 text-ink-2">
-			{data.codes.map((c) => c.text).join(', ')}: a code names a circuit, never a part.
+			{[...new Set(data.codes.map((c) => c.text))].join(', ')}: a code names a circuit, never a part.
 		</p>
 	{/if}
 	<ol class="mt-3">

@@ -6,7 +6,7 @@ import { happenedAfter, latest } from '$lib/case/thread';
 import { PROOF_MARKS, VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
 import { loadCase } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
-import { EMPTY_NUMBER, entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import { DriveForm, KeyByHandForm, LampCheckForm } from './forms';
 
 export const load = async ({ params, depends }) => {
@@ -37,6 +37,8 @@ export const load = async ({ params, depends }) => {
 			moduleName: code.moduleName,
 			address: code.address,
 			verdict: VERDICT_WORDS[code.proof.verdict],
+			// What is on its way to being proven is not cleared again by a slip of the hand.
+			mayBeCleared: !['proven-clear', 'test-not-run'].includes(code.proof.verdict),
 			because: code.proof.because,
 			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc) : null,
 			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
@@ -59,8 +61,8 @@ export const load = async ({ params, depends }) => {
 			lamps: toWatch.map((lamp) => ({ lamp, result: 'lit and went out' as const }))
 		}),
 		driveForm: await entryFormFor(DriveForm, {
-			distanceKm: EMPTY_NUMBER,
-			topSpeedKmh: EMPTY_NUMBER,
+			distanceKm: null,
+			topSpeedKmh: null,
 			stops: 1,
 			road: 'dry',
 			driver: '',
@@ -81,9 +83,9 @@ export const actions = {
 		DriveForm,
 		'proving-drive',
 		({ distanceKm, topSpeedKmh, stops, road, driver, note }) => ({
-			distanceKm,
-			topSpeedKmh,
-			stops,
+			distanceKm: filled(distanceKm),
+			topSpeedKmh: filled(topSpeedKmh),
+			stops: filled(stops),
 			road,
 			driver,
 			note

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Legend from '$lib/ui/Legend.svelte';
 	import JobProgress from '../JobProgress.svelte';
 	import CodeProof from './CodeProof.svelte';
 	import Steps from './Steps.svelte';
@@ -27,6 +28,11 @@
 </section>
 <section aria-label="Codes" class="mt-3">
 	{#each data.codes as code (code.key)}<CodeProof {code} {data} />{/each}
+	{#if data.codes.length > 0}
+		<Legend
+			words={{ good: 'shown', suspect: 'in doubt', bad: 'shown not to be so', open: 'not yet shown' }}
+		/>
+	{/if}
 </section>
 {#if data.canWrite && !data.case.signed && data.scanned}
 	{#key data.case.id}<Steps {data} caseId={data.case.id} />{/key}

@@ -10,6 +10,7 @@
 		address: string;
 		verdict: string;
 		because: string;
+		mayBeCleared: boolean;
 		needs: string | null;
 		marks: { mark: ProofMark; state: MarkState }[];
 	}
@@ -32,7 +33,10 @@
 	};
 	const SAYS: Record<MarkState, string> = { good: 'yes', open: 'not yet', suspect: 'in doubt', bad: 'no' };
 	const clearable = $derived(
-		data.canWrite && !data.case.signed && data.clear.modules.some((m) => m.address === code.address)
+		code.mayBeCleared &&
+			data.canWrite &&
+			!data.case.signed &&
+			data.clear.modules.some((m) => m.address === code.address)
 	);
 </script>
 

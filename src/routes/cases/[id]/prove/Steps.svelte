@@ -5,6 +5,7 @@
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import OneOf from '$lib/ui/OneOf.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { getCaseWork } from '../caseWork.svelte';
 	import type { PageData } from './$types';
@@ -75,25 +76,12 @@
 				{#each $lampForm.lamps as row, i (row.lamp)}
 					<div class="flex flex-wrap items-center gap-x-4 gap-y-2 py-1">
 						<span class="w-28 font-semibold">{row.lamp}</span>
-						<span class="flex flex-wrap" role="radiogroup" aria-label="{row.lamp} lamp at key-on">
-							{#each RESULTS as result (result)}
-								<label
-									class="flex min-h-11 cursor-pointer items-center border px-3 first:rounded-l-md last:rounded-r-md {row.result ===
-									result
-										? 'border-ink bg-neutral text-neutral-content'
-										: 'border-ink-2'} has-focus-visible:outline-3"
-								>
-									<input
-										class="sr-only"
-										type="radio"
-										name="{row.lamp}-result"
-										value={result}
-										bind:group={$lampForm.lamps[i]!.result}
-									/>
-									{result}
-								</label>
-							{/each}
-						</span>
+						<OneOf
+							label="{row.lamp} lamp at key-on"
+							name="{row.lamp}-result"
+							options={RESULTS}
+							bind:value={$lampForm.lamps[i]!.result}
+						/>
 					</div>
 				{/each}
 				<FormFoot made={lamps} save="Save what the lamps did" />

@@ -1,19 +1,19 @@
 import { z } from 'zod';
 import { LampCheck, ROADS } from '$lib/case/entry';
-import { entrySchema } from '$lib/server/cases/entryForms';
+import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
 export const LampCheckForm = entrySchema({ lamps: LampCheck.shape.lamps });
 
 export const DriveForm = entrySchema({
-	distanceKm: z
-		.number('Kilometres, as a number.')
-		.positive('A drive has a distance.')
-		.max(2000, 'Longer than any proving drive.'),
-	topSpeedKmh: z
-		.number('km/h, as a number.')
-		.positive('A drive has a speed.')
-		.max(300, 'No vehicle here goes that fast.'),
-	stops: z.number('How many, as a number.').int('Whole stops.').min(0).max(1000),
+	distanceKm: numberField(
+		z.number().positive('A drive has a distance.').max(2000, 'Longer than any proving drive.'),
+		'Kilometres, as a number.'
+	),
+	topSpeedKmh: numberField(
+		z.number().positive('A drive has a speed.').max(300, 'No vehicle here goes that fast.'),
+		'km/h, as a number.'
+	),
+	stops: numberField(z.number().int('Whole stops.').min(0).max(1000), 'How many, as a number.'),
 	road: z.enum(ROADS),
 	driver: z.string().trim().max(100),
 	note: z.string().trim().max(2000)

@@ -1,7 +1,15 @@
 import { ofKind } from '$lib/case/thread';
 import { viewScan } from '$lib/case/scanView';
-import { loadCase } from '$lib/server/cases/access';
+import { fail } from '@sveltejs/kit';
+import { message, superValidate } from 'sveltekit-superforms';
+import { zod4 } from 'sveltekit-superforms/adapters';
+import { z } from 'zod';
+import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
+import { LinkAddress } from '$lib/server/cases/linkAddress';
+import { services } from '$lib/server/running';
 import { clock } from '$lib/server/cases/clock';
+
+const AddressForm = z.object({ address: LinkAddress });
 
 export const load = async ({ params, depends, url }) => {
 	depends('jaldi:case');
@@ -12,6 +20,9 @@ export const load = async ({ params, depends, url }) => {
 	const vin = chosen?.payload.vin ?? null;
 	return {
 		linkAddress: row.vehicle.linkAddress,
+		addressForm: await superValidate({ address: row.vehicle.linkAddress ?? '' }, zod4(AddressForm), {
+			errors: false
+		}),
 		scans: scans
 			.map((scan) => ({
 				id: scan.id,
@@ -33,4 +44,15 @@ export const load = async ({ params, depends, url }) => {
 			modules: viewScan(chosen)
 		}
 	};
+};
+
+export const actions = {
+	address: async (event) => {
+		writerHere(event);
+		const form = await superValidate(event.request, zod4(AddressForm));
+		if (!form.valid) return fail(400, { form });
+		const { vehicle } = await caseRowHere(event.params.id);
+		await services().cases.setLinkAddress(vehicle.id, form.data.address || null);
+		return message(form, 'Address saved.');
+	}
 };

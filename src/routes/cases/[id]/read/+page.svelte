@@ -1,6 +1,7 @@
 <script lang="ts">
 	import JobProgress from '../JobProgress.svelte';
 	import { getCaseWork } from '../caseWork.svelte';
+	import LinkAddress from './LinkAddress.svelte';
 	import ModuleReading from './ModuleReading.svelte';
 
 	let { data } = $props();
@@ -41,16 +42,18 @@
 			<button
 				data-do
 				class={shown ? 'act-quiet' : 'act'}
-				disabled={work.busy}
+				disabled={work.busy || !data.linkAddress}
 				onclick={() => work.begin({ do: 'scan' })}
 			>
 				{shown ? 'Scan again' : 'Scan every module'}
 			</button>
 		{/if}
 	</div>
-	{#if !data.linkAddress}<p class="mt-3 font-semibold">
-			This vehicle has no interface address, so nothing can be read over the line.
-		</p>{/if}
+	{#if data.canWrite && !data.case.signed}<LinkAddress
+			data={data.addressForm}
+			saved={data.linkAddress}
+			caseId={data.case.id}
+		/>{/if}
 	<JobProgress kinds={['scan']} />
 </section>
 

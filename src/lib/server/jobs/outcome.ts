@@ -1,0 +1,21 @@
+import type { NetworkScan, PayloadOf } from '../../case/entry';
+
+/** What came of work on a vehicle, told to the person: what happened, and what was saved. */
+
+export const codesFound = (n: number): string => (n === 0 ? 'no codes' : n === 1 ? '1 code' : `${n} codes`);
+
+export function scanOutcome(scan: NetworkScan): string {
+	if (scan.outcome === 'partial') {
+		const reached = `${scan.modules.length} of ${scan.modulesExpected} modules were reached`;
+		return `${scan.stoppedBecause} ${reached}; that much is saved, marked partial.`;
+	}
+	const silent = scan.modules.filter((module) => !module.answered).map((module) => module.name);
+	const tail = silent.length > 0 ? ` Silent: ${silent.join(', ')}.` : '';
+	return `All ${scan.modulesExpected} modules asked; saved on the thread.${tail}`;
+}
+
+export function clearOutcome({ modules }: PayloadOf<'codes-cleared'>): string {
+	const done = modules.filter((module) => module.outcome === 'cleared').length;
+	const rest = modules.filter((module) => module.outcome !== 'cleared').map((m) => `${m.name}: ${m.detail}`);
+	return [`${done} of ${modules.length} modules cleared; saved on the thread.`, ...rest].join(' ');
+}

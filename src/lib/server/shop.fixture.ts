@@ -1,0 +1,52 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ulid } from 'ulid';
+import { addMember, makeAuth } from './accounts/auth';
+import { Cases } from './db/cases';
+import { openDatabase, type Database } from './db/open';
+import { Threads, type Author } from './db/threads';
+
+/** A shop on disk for one test: one technician, one vehicle, one open case. */
+export interface TestShop {
+	db: Database;
+	threads: Threads;
+	cases: Cases;
+	ana: Author;
+	caseId: string;
+	close(): void;
+}
+
+export async function openTestShop(): Promise<TestShop> {
+	const folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
+	const db = await openDatabase(`file:${join(folder, 'test.db')}`);
+	const threads = new Threads(db);
+	const cases = new Cases(db, threads);
+	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: 'http://127.0.0.1:1' });
+	const id = await addMember(auth, {
+		name: 'Ana',
+		username: 'ana',
+		password: 'tide-tables',
+		role: 'technician'
+	});
+	const vehicle = await cases.addVehicle({
+		typeId: 'brindle-marlow-16',
+		nickname: 'school minibus',
+		plate: 'TP 16',
+		vin: null,
+		linkAddress: '127.0.0.1:1',
+		standInAddress: null
+	});
+	const caseId = await cases.open(ulid(), vehicle.id, 'today');
+	return {
+		db,
+		threads,
+		cases,
+		ana: { id, name: 'Ana' },
+		caseId,
+		close() {
+			db.$client.close();
+			rmSync(folder, { recursive: true });
+		}
+	};
+}
