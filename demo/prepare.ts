@@ -55,10 +55,11 @@ async function makeShop(): Promise<void> {
 
 if (!existsSync(made)) {
 	await makeShop();
-	writeFileSync(made, new Date().toISOString());
 }
 for (const [index, { id }] of VEHICLES.entries()) {
 	const { linkPort, panelPort } = portsOf(index, Number(firstPort));
 	await cases.setAddresses(id, `127.0.0.1:${linkPort}`, `127.0.0.1:${panelPort}`);
 }
+// Says that the shop is whole, and for which ports.
+writeFileSync(made, firstPort);
 db.$client.close();

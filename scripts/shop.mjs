@@ -5,6 +5,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const START_MS = 60_000;
+const DIE_WITH_PARENT = './scripts/dieWithParent.mjs';
 /** @type {(script: string, args: string[]) => [string, string[]]} */
 const run = (script, args) => [process.execPath, ['--import', 'tsx', script, ...args]];
 
@@ -44,8 +45,8 @@ export async function startServer({ data, port, logLevel = 'warn' }) {
 	const origin = `http://127.0.0.1:${port}`;
 	if (await answers(origin))
 		throw new Error(`Something answers at ${origin} already: stop it, or choose another port with PORT.`);
-	const server = spawn(process.execPath, ['build/index.js'], {
-		stdio: ['ignore', 'ignore', 'inherit'],
+	const server = spawn(process.execPath, ['--import', DIE_WITH_PARENT, 'build/index.js'], {
+		stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
 		env: {
 			...process.env,
 			NODE_ENV: 'production',
@@ -72,6 +73,8 @@ export async function startServer({ data, port, logLevel = 'warn' }) {
  */
 export function prepareShop({ data, firstPort }) {
 	mkdirSync(data, { recursive: true });
+	const made = join(data, 'made');
+	if (existsSync(made) && readFileSync(made, 'utf8') === String(firstPort)) return;
 	const [node, args] = run('demo/prepare.ts', [
 		'--data',
 		data,
@@ -92,7 +95,9 @@ export function prepareShop({ data, firstPort }) {
 export async function startShop({ data, port, firstPort, logLevel }) {
 	prepareShop({ data, firstPort });
 	const [node, args] = run('demo/bench.ts', ['--data', data, '--first-port', String(firstPort)]);
-	const bench = spawn(node, args, { stdio: ['ignore', 'ignore', 'inherit'] });
+	const bench = spawn(node, ['--import', DIE_WITH_PARENT, ...args], {
+		stdio: ['ignore', 'ignore', 'inherit', 'ipc']
+	});
 	try {
 		const { origin, server } = await startServer({ data, port, logLevel });
 		const stop = () => {

@@ -1,5 +1,5 @@
 // npm test: everything, on a fresh clone. Ends with one line "N passed, N failed".
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { installWhenNeeded } from './install.mjs';
 
@@ -26,16 +26,29 @@ let passed = 0;
 let failed = 0;
 
 /**
- * One step of the run; its outcome is counted as one unless it counts its own tests.
+ * One step of the run; its outcome is counted as one unless it counts its own tests. What it says is printed whole when
+ * it ends, so that steps side by side do not talk into each other; a long one (`aloud`) speaks as it goes.
  * @param {string} name
  * @param {string[]} command
- * @param {{ report?: string, count?: (report: any) => [number, number], env?: Record<string, string> }} [options]
+ * @param {{ report?: string, count?: (report: any) => [number, number], env?: Record<string, string>, aloud?: boolean }} [options]
+ * @returns {Promise<boolean>}
  */
-function step(name, command, { report, count, env } = {}) {
-	console.log(`\n— ${name}`);
+async function step(name, [program = '', ...args], { report, count, env, aloud } = {}) {
 	const began = Date.now();
-	const [program, ...args] = command;
-	const { status } = spawnSync(program ?? '', args, { stdio: 'inherit', env: { ...process.env, ...env } });
+	if (aloud) console.log(`\n— ${name}`);
+	const child = spawn(program, args, {
+		stdio: ['ignore', aloud ? 'inherit' : 'pipe', aloud ? 'inherit' : 'pipe'],
+		env: { ...process.env, ...env }
+	});
+	/** @type {Buffer[]} */
+	const said = [];
+	child.stdout?.on('data', (chunk) => said.push(chunk));
+	child.stderr?.on('data', (chunk) => said.push(chunk));
+	const status = await new Promise((resolve) => {
+		child.once('error', () => resolve(1));
+		child.once('close', resolve);
+	});
+	if (!aloud) console.log(`\n— ${name}\n${Buffer.concat(said).toString()}`);
 	console.log(
 		`— ${name}: ${status === 0 ? 'good' : 'failed'}, ${((Date.now() - began) / 1000).toFixed(0)} s`
 	);
@@ -56,28 +69,30 @@ rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 const bin = (/** @type {string} */ name) => `node_modules/.bin/${name}`;
 
-step('form', [bin('prettier'), '--check', '--log-level', 'warn', '.']);
-step('rules', [bin('eslint'), '.']);
-step('nothing unused', [bin('knip')]);
-step('types', ['npm', 'run', '--silent', 'check']);
-step(
+// Two cores: one line of checks beside the other.
+await Promise.all([
+	step('form', [bin('prettier'), '--check', '--log-level', 'warn', '.'])
+		.then(() => step('rules', [bin('eslint'), '.']))
+		.then(() => step('nothing unused', [bin('knip')])),
+	step('types', ['npm', 'run', '--silent', 'check'])
+]);
+const unit = `${REPORTS}/unit.json`;
+await step(
 	'unit tests',
-	[bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${REPORTS}/unit.json`],
+	[bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
 	{
-		report: `${REPORTS}/unit.json`,
+		report: unit,
 		count: (report) => [report.numPassedTests, report.numFailedTests]
 	}
 );
-if (
-	step('build', [process.execPath, '-e', "import('./scripts/build.mjs').then((b) => b.buildWhenStale())"])
-) {
-	step('page tests', [bin('playwright'), 'test'], {
-		report: `${REPORTS}/pages.json`,
-		env: { JALDI_TEST_REPORT: `${REPORTS}/pages.json`, JALDI_CHROMIUM: CHROMIUM },
-		count: (report) => [
-			report.stats.expected + report.stats.flaky,
-			report.stats.unexpected + report.stats.skipped
-		]
+const build = "import('./scripts/build.mjs').then((b) => b.buildWhenStale())";
+if (await step('build', [process.execPath, '-e', build])) {
+	const pages = `${REPORTS}/pages.json`;
+	await step('page tests', [bin('playwright'), 'test'], {
+		aloud: true,
+		report: pages,
+		env: { JALDI_TEST_REPORT: pages, JALDI_CHROMIUM: CHROMIUM },
+		count: ({ stats }) => [stats.expected + stats.flaky, stats.unexpected + stats.skipped]
 	});
 }
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -6,6 +6,8 @@ import type { JobStatus } from '$lib/case/jobStatus';
 
 type Request = { do: 'scan' } | { do: 'clear'; only: string | null } | { do: 'key' };
 
+const LOST = 'The server stopped in the middle. What it had read by then is on the thread.';
+
 /** Work on the vehicle of this case: begins it, follows it, and tells how it ended. */
 export class CaseWork {
 	job = $state<JobStatus | null>(null);
@@ -25,7 +27,14 @@ export class CaseWork {
 		return this.asking || this.job?.state === 'running';
 	}
 
-	set(job: JobStatus): void {
+	/** Takes news of the work. None at all, while some was running, means that the server died over it. */
+	set(job: JobStatus | null): void {
+		if (job === null) {
+			if (this.job?.state !== 'running') return;
+			this.job = { ...this.job, state: 'failed', now: null, outcome: LOST };
+			void invalidate('jaldi:case');
+			return;
+		}
 		// The answer to the request may come after the news that its job is already over.
 		if (this.job?.id === job.id && this.job.state !== 'running' && job.state === 'running') return;
 		const ended = this.job?.id === job.id && this.job.state === 'running' && job.state !== 'running';

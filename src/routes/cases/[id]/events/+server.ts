@@ -27,8 +27,8 @@ export async function GET({ params, request }) {
 			};
 			request.signal.addEventListener('abort', () => stop());
 			send('head', await threads.headSeq(params.id));
-			const job = desk.status(params.id);
-			if (job) send('job', job);
+			// Also when there is none: whoever reconnects may be waiting for work that died with another server.
+			send('job', desk.status(params.id));
 		},
 		cancel: () => stop()
 	});
