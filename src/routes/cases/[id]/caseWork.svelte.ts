@@ -35,8 +35,6 @@ export class CaseWork {
 			void invalidate('jaldi:case');
 			return;
 		}
-		// The answer to the request may come after the news that its job is already over.
-		if (this.job?.id === job.id && this.job.state !== 'running' && job.state === 'running') return;
 		const ended = this.job?.id === job.id && this.job.state === 'running' && job.state !== 'running';
 		this.job = job;
 		if (ended) void invalidate('jaldi:case');
@@ -58,7 +56,8 @@ export class CaseWork {
 			const response = await this.send(body);
 			const answer = (await response.json()) as { job?: JobStatus | null; message?: string };
 			if (!response.ok) this.refusal = answer.message ?? 'The server refused.';
-			else if (answer.job) this.set(answer.job);
+			// The news of a job may overtake the answer that it has begun: then the news is newer.
+			else if (answer.job && answer.job.id !== this.job?.id) this.set(answer.job);
 		} catch {
 			toast.error('The server cannot be reached. Nothing was begun; try again.');
 		} finally {
