@@ -1,8 +1,6 @@
 import { z } from 'zod';
-import codesFile from './codes/wheel-speed-and-network.json' with { type: 'json' };
-import failureTypesFile from './failure-types.json' with { type: 'json' };
 import identifiersFile from './identifiers.json' with { type: 'json' };
-import testConditionsFile from './test-conditions.json' with { type: 'json' };
+import { Position } from './positions';
 import marlow from './vehicles/brindle-marlow-16.json' with { type: 'json' };
 import heath from './vehicles/norvane-heath.json' with { type: 'json' };
 import lichen from './vehicles/norvane-lichen.json' with { type: 'json' };
@@ -11,31 +9,7 @@ import skiff from './vehicles/velmora-skiff.json' with { type: 'json' };
 
 /** Shipped reference data, checked the moment it is loaded: a wrong file stops the build, not a technician. */
 
-export const POSITIONS = ['front-left', 'front-right', 'rear-left', 'rear-right'] as const;
-export const Position = z.enum(POSITIONS);
-export type Position = z.infer<typeof Position>;
-
-const CodeDefinition = z.object({
-	code: z.string().regex(/^[PCBU][0-3][0-9A-F]{3}$/),
-	title: z.string().min(1),
-	corner: Position.nullable(),
-	path: z.enum(['wheel-speed', 'steering-angle', 'network'])
-});
-export type CodeDefinition = z.infer<typeof CodeDefinition>;
-
-const FailureType = z.object({
-	byte: z.string().regex(/^[0-9A-F]{2}$/),
-	text: z.string(),
-	class: z.string()
-});
-export type FailureType = z.infer<typeof FailureType>;
-
-/** What must happen before a code's monitor completes, in words. */
-const TestCondition = z.object({
-	path: CodeDefinition.shape.path,
-	failureType: FailureType.shape.byte,
-	needs: z.string().min(1)
-});
+export { POSITIONS, Position } from './positions';
 
 const identifierBase = {
 	id: z.string().regex(/^[0-9A-F]{4}$/),
@@ -64,7 +38,23 @@ const VehicleType = z.object({
 	model: z.string(),
 	use: z.string(),
 	gateway: Address,
-	modules: z.array(z.object({ role: z.enum(MODULE_ROLES), name: z.string(), address: Address })).min(1),
+	modules: z
+		.array(
+			z.object({
+				role: z.enum(MODULE_ROLES),
+				name: z.string(),
+				address: Address,
+				/** What it hangs on, each by the name the vehicle's diagrams give it, in order from the source to the module. */
+				hangsOn: z.array(
+					z.object({
+						kind: z.enum(['fuse', 'ground', 'splice', 'segment']),
+						name: z.string(),
+						where: z.string()
+					})
+				)
+			})
+		)
+		.min(1),
 	wheels: z.array(
 		z.object({
 			position: Position,
@@ -78,8 +68,5 @@ export type VehicleType = z.infer<typeof VehicleType>;
 
 const byKey = <T, K extends keyof T>(items: T[], key: K) => new Map(items.map((item) => [item[key], item]));
 
-export const codeDefinitions = byKey(z.array(CodeDefinition).parse(codesFile.codes), 'code');
-export const failureTypes = byKey(z.array(FailureType).parse(failureTypesFile.types), 'byte');
 export const identifiers = byKey(z.array(Identifier).parse(identifiersFile.identifiers), 'id');
-export const testConditions = z.array(TestCondition).parse(testConditionsFile.conditions);
 export const vehicleTypes = byKey(z.array(VehicleType).parse([marlow, lichen, skiff, pip, heath]), 'id');

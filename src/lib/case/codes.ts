@@ -1,11 +1,12 @@
-import { codeDefinitions, failureTypes, type Position } from '../../../library';
+import { identifiers, vehicleTypes, type Position } from '../../../library';
+import { shippedBook, titleSource, type CodeBook } from '../../../library/codes';
+import { failureType } from '../../../library/failureTypes';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
 import { tellsOfFault } from '../core/codes/status';
 import { proveCode, type CodeEvent, type CodeProof } from '../core/prove/codeVerdict';
 import { decodeIdentifier } from '../core/uds/identifierValue';
-import { identifiers } from '../../../library';
 import type { Entry, ScannedCode, ScannedModule } from './entry';
-import { ofKind, standing } from './thread';
+import { latest, ofKind, standing } from './thread';
 
 /** One code in one module over the whole case, with how far it is proven. */
 export interface CaseCode {
@@ -13,7 +14,7 @@ export interface CaseCode {
 	/** `C0045-13`. */
 	text: string;
 	title: string | null;
-	failureType: string | null;
+	failureType: string;
 	corner: Position | null;
 	address: string;
 	moduleName: string;
@@ -22,15 +23,41 @@ export interface CaseCode {
 	proof: CodeProof;
 }
 
-/** Plain words for a code from the shipped library; null where nobody has described it. */
-export function describeCode(dtc: string): Pick<CaseCode, 'text' | 'title' | 'failureType' | 'corner'> {
-	const definition = codeDefinitions.get(codeText(dtc));
+/** Plain words for a code; the title is null where no source describes it for this maker. */
+export function describeCode(
+	dtc: string,
+	book: CodeBook = shippedBook,
+	maker: string | null = null
+): Pick<CaseCode, 'text' | 'title' | 'failureType' | 'corner'> {
+	const suffix = failureTypeByte(dtc);
+	const source = titleSource(book, { code: codeText(dtc), failureType: suffix, maker });
 	return {
 		text: codeWithSuffix(dtc),
-		title: definition?.title ?? null,
-		failureType: failureTypes.get(failureTypeByte(dtc))?.text ?? null,
-		corner: definition?.corner ?? null
+		title: source?.title ?? null,
+		failureType: failureType(suffix).text,
+		corner: source?.corner ?? null
 	};
+}
+
+/** Who made the vehicle of this case, where the library knows its type. */
+export function makerOf(thread: Entry[]): string | null {
+	const opened = latest(thread, 'case-opened');
+	return (opened && vehicleTypes.get(opened.payload.typeId)?.maker) ?? null;
+}
+
+/** Every code that is named anywhere on a thread, written without its suffix. */
+export function codesOn(thread: Entry[]): Set<string> {
+	const found = new Set<string>();
+	for (const entry of thread) {
+		if (entry.kind === 'network-scan')
+			for (const { codes } of entry.payload.modules) for (const { dtc } of codes) found.add(codeText(dtc));
+		if (entry.kind === 'frame-log')
+			for (const { codes } of entry.payload.modules) for (const { code } of codes) found.add(code);
+		if (entry.kind === 'codes-reported')
+			for (const { codes } of entry.payload.modules)
+				for (const { code } of codes) if (code.kind === 'dtc') found.add(code.code);
+	}
+	return found;
 }
 
 const VEHICLE_SPEED_ID = 'F40D';
@@ -88,15 +115,16 @@ function storyOf(entries: Entry[], address: string, dtc: string): CodeEvent[] {
 }
 
 /** Every code that ever told of a fault on this case, in the order in which it was first seen. */
-export function caseCodes(thread: Entry[]): CaseCode[] {
+export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCode[] {
 	const entries = standing(thread);
+	const maker = makerOf(entries);
 	const found = new Map<string, CaseCode>();
 	for (const scan of ofKind(entries, 'network-scan')) {
 		for (const module of scan.payload.modules) {
 			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {
 				const key = `${module.address}/${code.dtc}`;
 				found.set(key, {
-					...describeCode(code.dtc),
+					...describeCode(code.dtc, book, maker),
 					dtc: code.dtc,
 					address: module.address,
 					moduleName: module.name,

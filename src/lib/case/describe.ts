@@ -1,3 +1,4 @@
+import { formatSpelling } from '../core/codes/spelling';
 import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import { caseCodes, describeCode } from './codes';
 import type { Entry } from './entry';
@@ -24,6 +25,14 @@ export interface ThreadLine extends Omit<EntryLine, 'shows'> {
 	corrects: string | null;
 	superseded: boolean;
 	hash: string;
+}
+
+const MOST_LISTED = 8;
+/** Each once, and how many more there are. */
+function listed(texts: string[]): string {
+	const once = [...new Set(texts)];
+	const more = once.length - MOST_LISTED;
+	return once.slice(0, MOST_LISTED).join(', ') + (more > 0 ? ` and ${more} more` : '');
 }
 
 export function describeEntry(entry: Entry): EntryLine {
@@ -70,6 +79,38 @@ export function describeEntry(entry: Entry): EntryLine {
 					: `Partial scan, ${modules.length} of ${modulesExpected}`,
 				codes.length > 0 ? [...new Set(codes.map((c) => describeCode(c.dtc).text))].join(', ') : 'no codes',
 				stoppedBecause ?? (silent.length > 0 ? `silent: ${silent.join(', ')}` : null)
+			);
+		}
+		case 'codes-reported': {
+			const codes = entry.payload.modules.flatMap((m) => m.codes);
+			return line(
+				entry.payload.origin === 'typed'
+					? 'Code noted'
+					: `${count(codes.length, 'code')} from ${entry.payload.sourceName || 'a text'}`,
+				listed(codes.map(({ code }) => formatSpelling(code))),
+				'told, not read by us'
+			);
+		}
+		case 'frame-log': {
+			const { fileName, modules, broadcasts, exchangeCount, problemCount } = entry.payload;
+			const codes = [
+				...modules.flatMap((m) =>
+					m.codes.map((code) => formatSpelling({ kind: 'dtc', ...code, status: null }))
+				),
+				...broadcasts.flatMap((b) => b.codes.map(({ spn, fmi }) => `SPN ${spn} FMI ${fmi}`))
+			];
+			return line(
+				`Frame log ${fileName}`,
+				codes.length > 0 ? listed(codes) : `${count(exchangeCount, 'exchange')}, no codes`,
+				problemCount > 0 ? count(problemCount, 'broken message') : null
+			);
+		}
+		case 'source-judged': {
+			const { code, failureType, supported, because } = entry.payload;
+			return line(
+				`${code}${failureType ? `-${failureType}` : ''}: ${supported.name} is right here`,
+				because,
+				supported.says
 			);
 		}
 		case 'repair': {

@@ -1,6 +1,7 @@
 import { codeText, failureTypeByte } from '../core/codes/dtc';
-import { codeDefinitions, testConditions } from '../../../library';
-import type { CaseCode } from './codes';
+import { testConditionsOf } from '../../../library/codes';
+import { sayCondition } from '../../../library/signals';
+import { makerOf, type CaseCode } from './codes';
 import type { CaseFacts, StationId } from './stations';
 import { happenedAfter, latest } from './thread';
 
@@ -20,10 +21,17 @@ const step = (station: StationId, title: string, why: string, anchor: string | n
 	anchor
 });
 
-/** What must happen on the road before a code's test runs, where the library knows. */
-export function testNeeds(dtc: string): string | null {
-	const path = codeDefinitions.get(codeText(dtc))?.path;
-	return testConditions.find((c) => c.path === path && c.failureType === failureTypeByte(dtc))?.needs ?? null;
+/** What must happen on the road before a code's test completes, where a source says so. */
+export function testNeeds(
+	dtc: string,
+	{ entries, book }: Pick<CaseFacts, 'entries' | 'book'>
+): string | null {
+	const condition = testConditionsOf(book, {
+		code: codeText(dtc),
+		failureType: failureTypeByte(dtc),
+		maker: makerOf(entries)
+	});
+	return condition && sayCondition(condition);
 }
 
 const unrun = (codes: CaseCode[]) => codes.filter((code) => code.proof.verdict === 'test-not-run');
@@ -162,7 +170,7 @@ function proofStep(facts: CaseFacts): NextStep | null {
 				'read'
 			);
 		}
-		const needs = [...new Set(waiting.map((code) => testNeeds(code.dtc)).filter((n) => n !== null))];
+		const needs = [...new Set(waiting.map((code) => testNeeds(code.dtc, facts)).filter((n) => n !== null))];
 		return step(
 			'prove',
 			'Drive it',

@@ -15,6 +15,12 @@ const state = (station: string) => view().stations.find((s) => s.id === station)
 
 describe('the one thing to do next', () => {
 	it('walks through a whole job in the trade’s order', () => {
+		maker.add('case-opened', {
+			vehicleId: 'v',
+			typeId: 'brindle-marlow-16',
+			name: 'minibus',
+			plate: 'TPI 16'
+		});
 		expect(next()).toBe('Write down what the customer says');
 		maker.add('complaint', { words: 'Lamp on', symptoms: [], conditions: [] });
 		expect(next()).toBe('Read the number off the vehicle');
@@ -32,7 +38,7 @@ describe('the one thing to do next', () => {
 		expect(next()).toBe('Read every module again');
 		maker.scan([[BRAKE, OPEN, 0x50]]);
 		expect(next()).toBe('Drive it');
-		expect(view().next?.why).toContain('that wheel turning above 5 km/h');
+		expect(view().next?.why).toContain('rear-left wheel speed above 5 km/h');
 		maker.drive();
 		expect(next()).toBe('Read every module again');
 		maker.scan([]);

@@ -1,3 +1,4 @@
+import { shippedBook, type CodeBook } from '../../../library/codes';
 import { caseCodes } from './codes';
 import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import type { Entry } from './entry';
@@ -14,13 +15,14 @@ export interface CaseView extends CaseFacts {
 	verdict: string;
 }
 
-/** A thread (in any order) → what it says. */
-export function projectCase(thread: Entry[]): CaseView {
+/** A thread (in any order) → what it says. @param book where the words for its codes come from */
+export function projectCase(thread: Entry[], book: CodeBook = shippedBook): CaseView {
 	const entries = standing(thread);
-	const codes = caseCodes(thread);
+	const codes = caseCodes(thread, book);
 	const scans = ofKind(entries, 'network-scan');
 	const base: CaseFacts = {
 		entries,
+		book,
 		codes,
 		lastScan: scans.at(-1) ?? null,
 		lastCompleteScan: scans.filter((scan) => scan.payload.outcome === 'complete').at(-1) ?? null,

@@ -1,5 +1,7 @@
 import { identifiers } from '../../../library';
-import { codeSystem, definedBy } from '../core/codes/dtc';
+import { shippedBook, type CodeBook } from '../../../library/codes';
+import { hexByte } from '../core/bytes';
+import { codeSystem, codeText, definedBy } from '../core/codes/dtc';
 import { decodeStatus, STATUS_BITS, STATUS_WORDS, statusPhrase } from '../core/codes/status';
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import { describeCode } from './codes';
@@ -38,8 +40,6 @@ export interface ModuleView {
 	exchanges: ScannedModule['exchanges'];
 }
 
-const hexByte = (byte: number) => byte.toString(16).toUpperCase().padStart(2, '0');
-
 /** One raw value → its name and what it says. An identifier nobody described keeps its bytes. */
 export function nameValue(id: string, raw: string): NamedValue {
 	const rule = identifiers.get(id);
@@ -60,18 +60,16 @@ const DEFINED_BY = {
 	reserved: 'a reserved number'
 } as const;
 
-function viewCode(code: ScannedCode): CodeView {
-	const { text, title, failureType } = describeCode(code.dtc);
+function viewCode(code: ScannedCode, book: CodeBook, maker: string | null): CodeView {
+	const { text, title, failureType } = describeCode(code.dtc, book, maker);
 	const status = decodeStatus(code.status);
 	const several = code.snapshots.length > 1;
 	return {
 		dtc: code.dtc,
 		text,
 		title: title ?? 'Not in the library yet',
-		failureType: failureType
-			? failureType.charAt(0).toUpperCase() + failureType.slice(1)
-			: 'Failure type not in the library yet',
-		origin: `${DEFINED_BY[definedBy(code.dtc)]}, ${codeSystem(code.dtc)}`,
+		failureType: failureType.charAt(0).toUpperCase() + failureType.slice(1),
+		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,
 		phrase: statusPhrase(code.status),
 		statusByte: hexByte(code.status),
 		bits: STATUS_BITS.map((bit) => ({ words: STATUS_WORDS[bit], set: status[bit] })),
@@ -94,7 +92,11 @@ function viewCode(code: ScannedCode): CodeView {
 const findings = (module: ScannedModule) => (module.answered ? module.codes.length : 100);
 
 /** A scan as a technician reads it: modules with findings first, otherwise in the order asked. */
-export const viewScan = (scan: EntryOf<'network-scan'>): ModuleView[] =>
+export const viewScan = (
+	scan: EntryOf<'network-scan'>,
+	book: CodeBook = shippedBook,
+	maker: string | null = null
+): ModuleView[] =>
 	[...scan.payload.modules]
 		.sort((a, b) => findings(b) - findings(a))
 		.map((module) => ({
@@ -103,6 +105,6 @@ export const viewScan = (scan: EntryOf<'network-scan'>): ModuleView[] =>
 			answered: module.answered,
 			trouble: module.trouble,
 			software: module.software,
-			codes: module.codes.map(viewCode),
+			codes: module.codes.map((code) => viewCode(code, book, maker)),
 			exchanges: module.exchanges
 		}));

@@ -1,3 +1,4 @@
+import type { CodeBook } from '../../../library/codes';
 import type { CaseCode } from './codes';
 import type { Entry, EntryOf } from './entry';
 import { latest, ofKind } from './thread';
@@ -29,6 +30,8 @@ export interface StationState {
 export interface CaseFacts {
 	/** Standing entries in order. */
 	entries: Entry[];
+	/** Where the words for its codes come from. */
+	book: CodeBook;
 	codes: CaseCode[];
 	lastScan: EntryOf<'network-scan'> | null;
 	lastCompleteScan: EntryOf<'network-scan'> | null;

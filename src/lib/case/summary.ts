@@ -1,5 +1,5 @@
 import type { Entry } from './entry';
-import { projectCase } from './project';
+import { projectCase, type CaseView } from './project';
 import type { StationState } from './stations';
 import { latest } from './thread';
 
@@ -14,8 +14,8 @@ export interface CaseSummary {
 	lastAt: string | null;
 }
 
-export function summarise(thread: Entry[]): CaseSummary {
-	const view = projectCase(thread);
+/** @param view what the thread says, where it has been computed already */
+export function summarise(thread: Entry[], view: CaseView = projectCase(thread)): CaseSummary {
 	const last = thread.at(-1);
 	return {
 		stations: view.stations,

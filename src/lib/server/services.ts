@@ -1,6 +1,7 @@
 import pino, { type Logger } from 'pino';
 import { makeAuth, type Auth } from './accounts/auth';
 import { Cases } from './db/cases';
+import { CodeLibrary } from './db/codeLibrary';
 import { openDatabase, type Database } from './db/open';
 import { Threads } from './db/threads';
 import { LinkDesk } from './jobs/desk';
@@ -11,6 +12,7 @@ export interface Services {
 	auth: Auth;
 	threads: Threads;
 	cases: Cases;
+	codes: CodeLibrary;
 	desk: LinkDesk;
 	log: Logger;
 	origin: string;
@@ -29,12 +31,14 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	const threads = new Threads(db);
 	const cases = new Cases(db, threads);
+	const codes = new CodeLibrary(db);
+	await codes.prepare();
 	const desk = new LinkDesk(db, threads, cases, log);
 	const recovered = await desk.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
 	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
-	return { db, auth, threads, cases, desk, log, origin: options.origin };
+	return { db, auth, threads, cases, codes, desk, log, origin: options.origin };
 }
 
 /** Options from the environment. Throws where a secret is missing: better no server than an open one. */

@@ -5,7 +5,7 @@
 	let { lines, total, broken }: { lines: ThreadLine[]; total: number; broken: string | null } = $props();
 	const FILTERS = [
 		{ id: 'all', name: 'All', kinds: null },
-		{ id: 'read', name: 'Read', kinds: ['network-scan'] },
+		{ id: 'read', name: 'Read', kinds: ['network-scan', 'codes-reported', 'frame-log'] },
 		{
 			id: 'done',
 			name: 'Done',
@@ -21,7 +21,8 @@
 				'tyres-fitted',
 				'vehicle-checked',
 				'note',
-				'case-opened'
+				'case-opened',
+				'source-judged'
 			]
 		}
 	] as const;

@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result';
+import { hexByte } from '../bytes';
 
 /**
  * Diagnostic trouble codes as ISO 15031-6 / SAE J2012 write them: two bytes name the code, a third byte after the dash
@@ -11,16 +11,32 @@ export type DefinedBy = 'standard' | 'maker' | 'reserved';
 
 /** Three bytes, upper-case hex without spaces: the form in which codes travel through Jaldi, for example `403513`. */
 export type DtcHex = string;
+/** The written form of the two code bytes, for example `C0035`. */
+export type CodeText = string;
+
+export const CODE_TEXT = /^[PCBU][0-3][0-9A-F]{3}$/;
 
 const LETTERS = ['P', 'C', 'B', 'U'] as const;
 const SYSTEM: Record<string, CodeSystem> = { P: 'powertrain', C: 'chassis', B: 'body', U: 'network' };
 
+/** The two code bytes, 0–65535 → `C0035`. */
+export function codeFromNumber(number: number): CodeText {
+	const rest = (number & 0xfff).toString(16).toUpperCase().padStart(3, '0');
+	return `${LETTERS[(number >> 14) & 3]}${(number >> 12) & 3}${rest}`;
+}
+
+/** `C0035` → 0x4035. Throws RangeError for anything but a written code: parse at the edge first. */
+export function codeToNumber(code: CodeText): number {
+	if (!CODE_TEXT.test(code)) throw new RangeError(`a code is a letter and four digits, not "${code}"`);
+	const letter = LETTERS.indexOf(code.charAt(0) as (typeof LETTERS)[number]);
+	return (letter << 14) | parseInt(code.slice(1), 16);
+}
+
 /** `403513` → `C0035`. Throws RangeError unless given three bytes in hex: parse at the edge first. */
-export function codeText(dtc: DtcHex): string {
+export function codeText(dtc: DtcHex): CodeText {
 	if (!/^[0-9A-F]{6}$/.test(dtc))
 		throw new RangeError(`a code is three bytes of upper-case hex, not "${dtc}"`);
-	const high = parseInt(dtc.slice(0, 2), 16);
-	return `${LETTERS[high >> 6]}${(high >> 4) & 3}${dtc.slice(1, 4)}`;
+	return codeFromNumber(parseInt(dtc.slice(0, 4), 16));
 }
 
 /** `403513` → `13`: the failure type byte. */
@@ -29,34 +45,29 @@ export const failureTypeByte = (dtc: DtcHex): string => dtc.slice(4, 6);
 /** `403513` → `C0035-13`, the way technicians write it. */
 export const codeWithSuffix = (dtc: DtcHex): string => `${codeText(dtc)}-${failureTypeByte(dtc)}`;
 
-/** `C0035-13`, `c0035:13` or `C003513` → `403513`. The error names what was expected. */
-export function parseCode(text: string): Result<DtcHex> {
-	const match = /^([PCBU])([0-3])([0-9A-F]{3})[-:]?([0-9A-F]{2})$/.exec(text.trim().toUpperCase());
-	if (!match)
-		return fail('a letter P, C, B or U, a digit 0–3, three hex digits and a two-digit failure type');
-	const [, letter, digit, rest, failureType] = match as unknown as [string, string, string, string, string];
-	const high = (LETTERS.indexOf(letter as (typeof LETTERS)[number]) << 2) | Number(digit);
-	return ok(`${high.toString(16).toUpperCase()}${rest}${failureType}`);
-}
+/** `C0035` and `13` → `403513`. */
+export const dtcHex = (code: CodeText, failureType: string): DtcHex => {
+	const number = codeToNumber(code);
+	return `${hexByte(number >> 8)}${hexByte(number & 0xff)}${failureType}`;
+};
 
 /** Which part of the vehicle the first letter names. */
-export const codeSystem = (dtc: DtcHex): CodeSystem => SYSTEM[codeText(dtc).charAt(0)] as CodeSystem;
+export const codeSystem = (code: CodeText): CodeSystem => SYSTEM[code.charAt(0)] as CodeSystem;
 
 /**
- * Who defines the code. For C, B and U: 0 standard, 1 and 2 the maker, 3 reserved. For P: 0, 2 and P34–P39 standard,
- * 1 and P30–P33 the maker.
+ * Who defines the code. For C, B and U: 0 standard, 1 and 2 the maker, 3 reserved – but U3, of which the standard has
+ * meanwhile assigned U30xx. For P: 0, 2 and P34–P39 standard, 1 and P30–P33 the maker.
  */
-export function definedBy(dtc: DtcHex): DefinedBy {
-	const text = codeText(dtc);
-	const digit = text.charAt(1);
-	if (text.startsWith('P')) {
+export function definedBy(code: CodeText): DefinedBy {
+	const digit = code.charAt(1);
+	if (code.startsWith('P')) {
 		if (digit === '0' || digit === '2') return 'standard';
 		if (digit === '1') return 'maker';
-		const third = text.charAt(2);
+		const third = code.charAt(2);
 		if (third >= '0' && third <= '3') return 'maker';
 		return third >= '4' && third <= '9' ? 'standard' : 'reserved';
 	}
-	if (digit === '0') return 'standard';
+	if (digit === '0' || code.startsWith('U30')) return 'standard';
 	return digit === '3' ? 'reserved' : 'maker';
 }
 

@@ -1,4 +1,4 @@
-import { bytesToHex } from '@noble/hashes/utils.js';
+import { hex } from '../bytes';
 import type { DtcHex } from '../codes/dtc';
 import { fail, ok, type Result } from '../result';
 
@@ -25,8 +25,6 @@ export interface CodeList {
 	availabilityMask: number;
 	codes: CodeAndStatus[];
 }
-
-export const hex = (bytes: Uint8Array): string => bytesToHex(bytes).toUpperCase();
 
 /** Answer to 19 02 or 19 0A: 59 xx mask, then four bytes a code. */
 export function parseCodeList(bytes: Uint8Array): Result<CodeList> {

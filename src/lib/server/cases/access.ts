@@ -3,6 +3,7 @@ import type { Entry } from '../../case/entry';
 import { projectCase, type CaseView } from '../../case/project';
 import { mayWrite, type Member } from '../accounts/members';
 import type { CaseRow } from '../db/cases';
+import { codesOn } from '../../case/codes';
 import { services } from '../running';
 
 type Where = Pick<RequestEvent, 'locals'>;
@@ -37,5 +38,6 @@ export async function caseRowHere(id: string): Promise<CaseRow> {
 export async function loadCase(id: string): Promise<LoadedCase> {
 	const row = await caseRowHere(id);
 	const thread = await services().threads.read(id);
-	return { row, thread, view: projectCase(thread) };
+	const book = await services().codes.bookFor(codesOn(thread));
+	return { row, thread, view: projectCase(thread, book) };
 }

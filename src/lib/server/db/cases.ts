@@ -1,9 +1,14 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { vehicleTypes } from '../../../../library';
+import { codesOn } from '../../case/codes';
+import { projectCase } from '../../case/project';
 import { summarise, type CaseSummary } from '../../case/summary';
+import { ofKind, standing } from '../../case/thread';
+import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { CodeLibrary } from './codeLibrary';
 import type { Database } from './open';
-import { caseRecord, entry, vehicle } from './schema';
+import { caseCode, caseRecord, entry, vehicle } from './schema';
 import type { Threads } from './threads';
 
 export type Vehicle = typeof vehicle.$inferSelect;
@@ -19,6 +24,17 @@ export interface CaseRow {
 	summary: CaseSummary;
 }
 
+/** A case that had a code, for those who meet it again. */
+export interface CaseWithCode {
+	id: string;
+	number: string;
+	vehicle: string;
+	failureTypes: string[];
+	/** Whether it was proven clear in the end. */
+	proven: boolean;
+	repairs: string[];
+}
+
 const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
 const PAGE = 25;
 
@@ -32,7 +48,8 @@ export function typeName(typeId: string): string {
 export class Cases {
 	constructor(
 		private readonly db: Database,
-		private readonly threads: Threads
+		private readonly threads: Threads,
+		private readonly codes = new CodeLibrary(db)
 	) {}
 
 	async vehicles(): Promise<Vehicle[]> {
@@ -110,7 +127,8 @@ export class Cases {
 	/** Brings what the floor shows up to the thread. Harmless to repeat; run after every append. */
 	async refresh(caseId: string): Promise<CaseSummary> {
 		const thread = await this.threads.read(caseId);
-		const summary = summarise(thread);
+		const view = projectCase(thread, await this.codes.bookFor(codesOn(thread)));
+		const summary = summarise(thread, view);
 		await this.db
 			.update(caseRecord)
 			.set({
@@ -119,7 +137,53 @@ export class Cases {
 				signed: thread.some((e) => e.kind === 'signature')
 			})
 			.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`));
+		const had = view.codes.map((code) => ({
+			caseId,
+			code: codeText(code.dtc),
+			failureType: failureTypeByte(code.dtc),
+			moduleName: code.moduleName,
+			verdict: code.proof.verdict
+		}));
+		if (had.length > 0) {
+			await this.db
+				.insert(caseCode)
+				.values(had)
+				.onConflictDoUpdate({
+					target: [caseCode.caseId, caseCode.code, caseCode.failureType, caseCode.moduleName],
+					set: { verdict: sql`excluded.verdict` }
+				});
+		}
 		return summary;
+	}
+
+	/** Cases of this shop that had a code, newest first, with what was mended on each. */
+	async casesWith(code: string, limit = 20): Promise<CaseWithCode[]> {
+		const rows = await this.db
+			.select({
+				id: caseRecord.id,
+				number: caseRecord.number,
+				vehicle: vehicle.nickname,
+				typeId: vehicle.typeId,
+				failureTypes: sql<string>`group_concat(DISTINCT ${caseCode.failureType})`,
+				verdicts: sql<string>`group_concat(DISTINCT ${caseCode.verdict})`
+			})
+			.from(caseCode)
+			.innerJoin(caseRecord, eq(caseRecord.id, caseCode.caseId))
+			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
+			.where(eq(caseCode.code, code))
+			.groupBy(caseRecord.id)
+			.orderBy(desc(caseRecord.number))
+			.limit(limit);
+		return Promise.all(
+			rows.map(async ({ id, number, vehicle: nickname, typeId, failureTypes, verdicts }) => ({
+				id,
+				number: caseNumber(number),
+				vehicle: `${typeName(typeId)}, ${nickname}`,
+				failureTypes: failureTypes.split(','),
+				proven: verdicts === 'proven-clear',
+				repairs: ofKind(standing(await this.threads.read(id)), 'repair').map((r) => r.payload.title)
+			}))
+		);
 	}
 
 	private async toRow(row: {

@@ -150,3 +150,70 @@ export const linkJob = sqliteTable('link_job', {
 		.notNull()
 		.default(sql`CURRENT_TIMESTAMP`)
 });
+
+// What is known of codes.
+
+/** A source of code definitions: shipped with Jaldi, brought in as a file, or the shop's own. */
+export const codePack = sqliteTable('code_pack', {
+	id: text('id').primaryKey(),
+	name: text('name').notNull(),
+	source: text('source').notNull(),
+	/** State of the source, YYYY-MM-DD. */
+	date: text('date').notNull(),
+	maker: text('maker'),
+	origin: text('origin', { enum: ['shipped', 'imported', 'shop'] }).notNull(),
+	/** Hash of a shipped pack's content: it is laid down anew when that changes. */
+	contentHash: text('content_hash'),
+	addedBy: text('added_by'),
+	addedAt: text('added_at').notNull()
+});
+
+/**
+ * Definitions, every version of them. Triggers in the migrations keep the full-text index `code_search` in step with the
+ * rows that are current.
+ */
+export const codeDefinition = sqliteTable(
+	'code_definition',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		packId: text('pack_id')
+			.notNull()
+			.references(() => codePack.id, { onDelete: 'cascade' }),
+		code: text('code').notNull(),
+		/** Empty = whatever the suffix. */
+		failureType: text('failure_type').notNull().default(''),
+		version: integer('version').notNull().default(1),
+		current: integer('current', { mode: 'boolean' }).notNull().default(true),
+		title: text('title').notNull(),
+		causes: text('causes').notNull(),
+		notes: text('notes').notNull(),
+		/** The whole definition, JSON. */
+		body: text('body').notNull(),
+		authorName: text('author_name'),
+		/** Why this version replaced the one before. */
+		why: text('why'),
+		createdAt: text('created_at').notNull()
+	},
+	(table) => [
+		uniqueIndex('definition_version').on(table.packId, table.code, table.failureType, table.version),
+		index('definition_code').on(table.code, table.current)
+	]
+);
+
+/** Which codes each case had, kept beside its thread and rebuilt with its summary. */
+export const caseCode = sqliteTable(
+	'case_code',
+	{
+		caseId: text('case_id')
+			.notNull()
+			.references(() => caseRecord.id),
+		code: text('code').notNull(),
+		failureType: text('failure_type').notNull(),
+		moduleName: text('module_name').notNull(),
+		verdict: text('verdict').notNull()
+	},
+	(table) => [
+		uniqueIndex('case_code_once').on(table.caseId, table.code, table.failureType, table.moduleName),
+		index('case_code_code').on(table.code)
+	]
+);

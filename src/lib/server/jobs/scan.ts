@@ -1,7 +1,8 @@
 import type { NetworkScan, ScannedCode, ScannedModule } from '../../case/entry';
 import { decodeIdentifier } from '../../core/uds/identifierValue';
 import { NEGATIVE, negativeResponseText } from '../../core/uds/negativeResponse';
-import { hex, parseCodeList, parseExtended, parseSnapshots, ReadCodes } from '../../core/uds/readCodes';
+import { hex } from '../../core/bytes';
+import { parseCodeList, parseExtended, parseSnapshots, ReadCodes } from '../../core/uds/readCodes';
 import { dtcBytes } from '../../core/codes/dtc';
 import { tellsOfFault } from '../../core/codes/status';
 import { fail, ok, type Result } from '../../core/result';

@@ -40,7 +40,7 @@ export const load = async ({ params, depends }) => {
 			// What is on its way to being proven is not cleared again by a slip of the hand.
 			mayBeCleared: !['proven-clear', 'test-not-run'].includes(code.proof.verdict),
 			because: code.proof.because,
-			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc) : null,
+			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc, view) : null,
 			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
 		})),
 		headline: proofHeadline(view.codes),

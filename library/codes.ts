@@ -1,0 +1,92 @@
+import type { CodeText } from '../src/lib/core/codes/dtc';
+import { CodePack, definitionKey, type CodeDefinition, type PackHead } from './codePack';
+import chassisTable from './codes/chassis-table.json' with { type: 'json' };
+import circuitNumbering from './codes/circuit-numbering.json' with { type: 'json' };
+import lostSpeed from './codes/lost-speed.json' with { type: 'json' };
+import brindle from './codes/maker-brindle.json' with { type: 'json' };
+import norvane from './codes/maker-norvane.json' with { type: 'json' };
+import ottaro from './codes/maker-ottaro.json' with { type: 'json' };
+import velmora from './codes/maker-velmora.json' with { type: 'json' };
+import networkTable from './codes/network-table.json' with { type: 'json' };
+
+/** What one source says about one code. */
+export interface SourcedDefinition extends CodeDefinition {
+	pack: Pick<PackHead, 'id' | 'name' | 'source' | 'date' | 'maker'>;
+}
+
+/** Everything that is known of codes, wherever it is kept. */
+export interface CodeBook {
+	/** What each source says about a code, the most trusted first. */
+	definitions(code: CodeText): readonly SourcedDefinition[];
+}
+
+/** In order of trust: a later one speaks only where it adds or disagrees. */
+export const shippedPacks: readonly CodePack[] = [
+	circuitNumbering,
+	chassisTable,
+	networkTable,
+	lostSpeed,
+	brindle,
+	norvane,
+	ottaro,
+	velmora
+].map((file) => CodePack.parse(file));
+
+/** A book over packs, in the order given. */
+export function bookOf(packs: Iterable<CodePack>): CodeBook {
+	const byCode = new Map<CodeText, SourcedDefinition[]>();
+	for (const { id, name, source, date, maker, definitions } of packs) {
+		for (const definition of definitions) {
+			const list = byCode.get(definition.code) ?? [];
+			list.push({ ...definition, pack: { id, name, source, date, maker } });
+			byCode.set(definition.code, list);
+		}
+	}
+	return { definitions: (code) => byCode.get(code) ?? [] };
+}
+
+export const shippedBook: CodeBook = bookOf(shippedPacks);
+
+export interface Asked {
+	code: CodeText;
+	/** Null where the spelling names no kind of failure. */
+	failureType?: string | null;
+	/** Maker of the vehicle, where it is known: its own sources speak first, other makers' not at all. */
+	maker?: string | null;
+}
+
+/**
+ * The sources that have something to say about a code as asked, the one to follow first. Each source speaks once, by its
+ * definition for this kind of failure if it has one. A maker's words are for its own vehicles.
+ */
+export function sourcesFor(
+	book: CodeBook,
+	{ code, failureType = null, maker = null }: Asked
+): SourcedDefinition[] {
+	const fitting = book
+		.definitions(code)
+		.filter((d) => d.failureType === null || d.failureType === failureType)
+		.filter((d) => d.pack.maker === null || d.pack.maker === maker);
+	const closest = (d: SourcedDefinition) => (d.pack.maker !== null ? 0 : 1);
+	const bySource = new Map<string, SourcedDefinition>();
+	for (const d of fitting) {
+		const known = bySource.get(d.pack.id);
+		if (!known || (known.failureType === null && d.failureType !== null)) bySource.set(d.pack.id, d);
+	}
+	return [...bySource.values()].sort((a, b) => closest(a) - closest(b));
+}
+
+/**
+ * The definition that names the code: not tied to one kind of failure if there is such a one, since the suffix is told
+ * beside it.
+ */
+export function titleSource(book: CodeBook, asked: Asked): SourcedDefinition | null {
+	const sources = sourcesFor(book, { ...asked, failureType: null });
+	return sources[0] ?? sourcesFor(book, asked)[0] ?? null;
+}
+
+/** What must happen before a code's test completes, by the most trusted source that says so. */
+export const testConditionsOf = (book: CodeBook, asked: Asked) =>
+	sourcesFor(book, asked).find((d) => d.testConditions !== null)?.testConditions ?? null;
+
+export { definitionKey };

@@ -1,0 +1,16 @@
+const MOST_WORDS = 8;
+const SHORTEST_PREFIX = 2;
+
+/**
+ * Words as people type them → queries of the full-text index, to be tried in order: all words, then any of them. The last
+ * word counts as begun, not finished. Signs that mean something to the index cannot get through.
+ */
+export function searchQuery(text: string): string[] {
+	const words = (text.normalize('NFKC').match(/[\p{L}\p{N}]+/gu) ?? []).slice(0, MOST_WORDS);
+	const terms = words.map((word, i) => {
+		const begun = i === words.length - 1 && word.length >= SHORTEST_PREFIX;
+		return `"${word}"${begun ? '*' : ''}`;
+	});
+	if (terms.length === 0) return [];
+	return terms.length === 1 ? terms : [terms.join(' '), terms.join(' OR ')];
+}
