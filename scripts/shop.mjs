@@ -53,6 +53,7 @@ export async function startServer({ data, port, logLevel = 'warn' }) {
 			HOST: '127.0.0.1',
 			PORT: String(port),
 			ORIGIN: origin,
+			BODY_SIZE_LIMIT: '64M',
 			JALDI_DATABASE_URL: `file:${join(data, 'jaldi.db')}`,
 			JALDI_SECRET: secretOf(data),
 			JALDI_LOG_LEVEL: process.env.JALDI_LOG_LEVEL ?? logLevel

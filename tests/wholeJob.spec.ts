@@ -139,7 +139,9 @@ test('a drop-out mended and cleared but not driven: its test has not run', async
 	await confirmKey(page);
 	await readAgain(page);
 	await expect(verdictOf(page, 'C0050-2F', 'Brake control')).toHaveText('Cleared, but its test has not run');
-	await expect(page.getByText(/It needs vehicle speed above 20 km\/h .* for 10 s without a break/)).toBeVisible();
+	await expect(
+		page.getByText(/It needs vehicle speed above 20 km\/h .* for 10 s without a break/)
+	).toBeVisible();
 });
 
 test('a drop-out cleared and not mended: it came back while driving', async ({ page, bay }) => {

@@ -3,6 +3,8 @@
 	import { onMount } from 'svelte';
 	import { Toaster } from 'svelte-sonner';
 
+	import DecoderDialog from './DecoderDialog.svelte';
+
 	let { children, data } = $props();
 	onMount(() => {
 		// From here on a click is answered by the page itself.
@@ -14,6 +16,7 @@
 </script>
 
 {@render children()}
+{#if data.member}<DecoderDialog canWrite={data.member.role !== 'viewer'} />{/if}
 <Toaster
 	position="bottom-left"
 	toastOptions={{

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { MAX_FMI, MAX_SPN } from '../core/codes/diagnosticMessage';
 import { CODE_TEXT } from '../core/codes/dtc';
+import { ENTRY_VERSION } from './entryVersion';
+import { LONGEST_KEPT_TEXT, MOST_KEPT_EXCHANGES, MOST_KEPT_PROBLEMS } from './keptLimits';
 import { LAMPS, Position } from '../../../library/positions';
 
 /**
@@ -181,9 +183,6 @@ export const ToldAnyCode = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('lamp'), groups: z.array(z.number().int().min(1).max(99)).min(1).max(20) })
 ]);
 
-/** Longest text kept with a reading, in signs. */
-export const LONGEST_KEPT_TEXT = 200_000;
-
 /** Codes that somebody told us: typed from the decoder, or found in a text and confirmed by a person. */
 export const CodesReported = z.object({
 	origin: z.enum(['typed', 'pasted']),
@@ -228,9 +227,6 @@ export const CodesReported = z.object({
 		.max(100)
 });
 
-/** Exchanges of a log that an entry keeps; the rest is counted. */
-export const MOST_KEPT_EXCHANGES = 1000;
-export const MOST_KEPT_PROBLEMS = 100;
 const BusId = z.string().regex(/^([0-9A-F]{3}|[0-9A-F]{8})$/);
 const Counted = z.number().int().min(0);
 const LampStates = z.object({ state: z.string().max(20), flash: z.string().max(20) });
@@ -316,7 +312,7 @@ export const PAYLOADS = {
 
 export type EntryKind = keyof typeof PAYLOADS;
 export type PayloadOf<K extends EntryKind> = z.infer<(typeof PAYLOADS)[K]>;
-export const ENTRY_VERSION = 1;
+export { ENTRY_VERSION };
 
 const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'An entry id is a ULID.');
 const Iso = z.iso.datetime();

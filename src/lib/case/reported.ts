@@ -3,14 +3,14 @@ import { codeText, failureTypeByte } from '../core/codes/dtc';
 import type { AnyCode } from '../core/codes/spelling';
 import { statusPhrase } from '../core/codes/status';
 import { makerOf } from './codes';
-import { decodeCode, type DecodedCode } from './decoded';
+import { answerCode, type AnsweredCode } from './decoderAnswer';
 import type { Entry, EntryOf } from './entry';
 import { happenedAfter, ofKind, standing } from './thread';
 
 /** A code that somebody or something told us, and that we did not read ourselves. */
 export interface ReportedCode {
 	entryId: string;
-	decoded: DecodedCode;
+	answer: AnsweredCode;
 	/** Module by the name or identifier that came with it. */
 	module: string | null;
 	/** Its state as told: from the status byte, or the words of the text. */
@@ -78,11 +78,10 @@ export function reportedCodes(thread: Entry[], book: CodeBook = shippedBook): Re
 	const readings = entries.filter((e): e is Reading => e.kind === 'codes-reported' || e.kind === 'frame-log');
 	return readings.reverse().flatMap((reading) =>
 		toldBy(reading).map(({ code, module, words, values }) => {
-			const decoded = decodeCode(code, '', book, maker);
 			const phrase = code.kind === 'dtc' && code.status !== null ? statusPhrase(code.status) : null;
 			return {
 				entryId: reading.id,
-				decoded,
+				answer: answerCode(code, book, maker),
 				module,
 				state: phrase ?? (words.length > 0 ? words.join(', ') : null),
 				values,

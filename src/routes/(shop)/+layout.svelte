@@ -10,6 +10,8 @@
 	let help: KeysHelp;
 	const LINKS = [
 		{ href: '/', name: 'Floor' },
+		{ href: '/decode', name: 'Decode' },
+		{ href: '/library', name: 'Library' },
 		{ href: '/closed', name: 'Signed' }
 	];
 	useKeys({ n: () => void goto('/cases/new'), 'Shift+?': () => help.open() });
@@ -19,7 +21,7 @@
 	<Wordmark />
 	<nav aria-label="Shop" class="flex gap-6 text-lg">
 		{#each LINKS as { href, name } (href)}
-			{@const here = page.url.pathname === href}
+			{@const here = href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href)}
 			<a
 				{href}
 				aria-current={here ? 'page' : undefined}
@@ -38,6 +40,7 @@
 <KeysHelp
 	bind:this={help}
 	keys={[
+		['/', 'decode a code or find one by words'],
 		['n', 'new case'],
 		['?', 'these keys']
 	]}

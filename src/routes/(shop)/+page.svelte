@@ -1,6 +1,6 @@
 <script lang="ts">
 	import CaseTable from './CaseTable.svelte';
-	import Pages from './Pages.svelte';
+	import Pages from '$lib/ui/Pages.svelte';
 
 	let { data } = $props();
 	const WORDS = [

@@ -54,8 +54,6 @@ export interface FoundText {
 	ignored: number;
 }
 
-/** Longer texts are no print-out; the file is refused before it is read. */
-export const LONGEST_TEXT = 1_000_000;
 const LONGEST_LINE = 2000;
 
 /** A code and its suffix; after a blank only if a suffix can stand nowhere else. */
@@ -105,7 +103,7 @@ export function findCodes(text: string): FoundText {
 		const spans: Span[] = [];
 		lines.push({ text: row, spans });
 		const line = row.slice(0, LONGEST_LINE);
-		if (line.trim() === '' || RULED.test(line.trim())) continue;
+		if (!isContent(line)) continue;
 		const found = codesIn(line, heavy);
 		if (found.length === 0) {
 			const heading = headingIn(line, rows[i + 1] ?? '');
@@ -138,9 +136,12 @@ export function findCodes(text: string): FoundText {
 		modules: kept,
 		lines,
 		codes: kept.reduce((sum, module) => sum + module.codes.length, 0),
-		ignored: lines.filter(({ text: row, spans }) => row.trim() !== '' && spans.length === 0).length
+		ignored: lines.filter(({ text: row, spans }) => isContent(row) && spans.length === 0).length
 	};
 }
+
+/** Neither blank nor a drawn line. */
+const isContent = (line: string): boolean => line.trim() !== '' && !RULED.test(line.trim());
 
 interface FoundSpelling {
 	span: Span;

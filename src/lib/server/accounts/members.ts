@@ -13,3 +13,5 @@ export interface Member {
 export const mayWrite = (member: Member): boolean => member.role !== 'viewer';
 /** Only a lead signs a case off. */
 export const maySign = (member: Member): boolean => member.role === 'lead';
+/** Only a lead writes the shop's own words on codes and brings in packs: everybody works by them. */
+export const mayEditCodes = (member: Member): boolean => member.role === 'lead';

@@ -99,6 +99,16 @@ export class Cases {
 		return row ? this.toRow(row) : null;
 	}
 
+	/** Who made the vehicle of a case; null where its type or the case is not known. */
+	async makerOf(caseId: string): Promise<string | null> {
+		const [row] = await this.db
+			.select({ typeId: vehicle.typeId })
+			.from(caseRecord)
+			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
+			.where(eq(caseRecord.id, caseId));
+		return (row && vehicleTypes.get(row.typeId)?.maker) ?? null;
+	}
+
 	/** Open cases, oldest number first, a page at a time; `signed` gives the closed ones, newest first. */
 	async page(signed: boolean, page: number): Promise<{ rows: CaseRow[]; total: number; pages: number }> {
 		const wanted = eq(caseRecord.signed, signed);

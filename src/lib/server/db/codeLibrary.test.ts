@@ -60,8 +60,13 @@ describe('the shop’s code library', () => {
 	});
 
 	it('the shop’s own words come first and every version stays', async () => {
-		expect(await codes.saveOwn(definition('C0045', 'Rear left: look at the clip first'), by(0))).toEqual({ ok: true, value: 1 });
-		expect(await codes.saveOwn(definition('C0045', 'Rear left: clip, then splice'), by(1, 'learned more'))).toEqual({ ok: true, value: 2 });
+		expect(await codes.saveOwn(definition('C0045', 'Rear left: look at the clip first'), by(0))).toEqual({
+			ok: true,
+			value: 1
+		});
+		expect(
+			await codes.saveOwn(definition('C0045', 'Rear left: clip, then splice'), by(1, 'learned more'))
+		).toEqual({ ok: true, value: 2 });
 		expect((await titles('C0045'))[0]).toBe('shop: Rear left: clip, then splice');
 		const versions = await codes.ownVersions('C0045');
 		expect(versions.map((v) => [v.version, v.current, v.why])).toEqual([
@@ -84,7 +89,10 @@ describe('the shop’s code library', () => {
 		const brought = pack('cove', definition('C1777', 'Winch sensor'), definition('C0045', 'Another view'));
 		expect(await codes.importPack(brought, 'Marit')).toEqual({ ok: true, value: 2 });
 		expect((await codes.search('winch'))[0]?.packId).toBe('cove');
-		expect((await titles('C0045')).slice(0, 2)).toEqual(['cove: Another view', 'circuit-numbering: Rear-left wheel speed sensor circuit']);
+		expect((await titles('C0045')).slice(0, 2)).toEqual([
+			'cove: Another view',
+			'circuit-numbering: Rear-left wheel speed sensor circuit'
+		]);
 		expect(await codes.exportPack('cove')).toEqual(brought);
 		await codes.importPack(pack('cove', definition('C1777', 'Capstan sensor')), 'Marit');
 		expect(await codes.search('winch')).toEqual([]);

@@ -102,6 +102,7 @@
 		['1 – 8', 'go to a station'],
 		['.', 'the next step'],
 		['t', 'show or hide the thread (tablet)'],
+		['/', 'decode a code or find one by words'],
 		['f', 'to the floor'],
 		['n', 'new case'],
 		['?', 'these keys']

@@ -14,6 +14,9 @@ const BY_HAND = [
 	'repair',
 	'lamp-check',
 	'proving-drive',
+	'codes-reported',
+	'frame-log',
+	'source-judged',
 	'note'
 ] as const satisfies EntryKind[];
 

@@ -1,4 +1,10 @@
+import { makerOf } from '$lib/case/codes';
+import { describeEntry } from '$lib/case/describe';
+import { networkFindings } from '$lib/case/networkFindings';
+import type { CaseView } from '$lib/case/project';
+import { oursWords, reportedCodes } from '$lib/case/reported';
 import { ofKind } from '$lib/case/thread';
+import { vehicleTypes } from '$library/index';
 import { viewScan } from '$lib/case/scanView';
 import { fail } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
@@ -10,6 +16,34 @@ import { services } from '$lib/server/running';
 import { clock } from '$lib/server/cases/clock';
 
 const AddressForm = z.object({ address: LinkAddress });
+
+/** What was told to us, a group for each entry it came in. */
+function reportedGroups({ entries, book }: CaseView) {
+	const codes = reportedCodes(entries, book);
+	return entries
+		.filter((entry) => entry.kind === 'codes-reported' || entry.kind === 'frame-log')
+		.reverse()
+		.map((entry) => ({
+			entryId: entry.id,
+			title: describeEntry(entry).title,
+			time: clock(entry.observedAt),
+			by: entry.authorName,
+			isLog: entry.kind === 'frame-log',
+			rows: codes
+				.filter((code) => code.entryId === entry.id)
+				.map(({ answer, module, state, values, ours }, i) => ({
+					key: String(i),
+					text: answer.text,
+					slug: answer.slug,
+					title: answer.title,
+					failureType: answer.failureType,
+					module,
+					state,
+					values,
+					ours: oursWords(ours)
+				}))
+		}));
+}
 
 export const load = async ({ params, depends, url }) => {
 	depends('jaldi:case');
@@ -41,8 +75,10 @@ export const load = async ({ params, depends, url }) => {
 			expected: chosen.payload.modulesExpected,
 			vin,
 			vinDiffers: vin !== null && recorded !== null && vin !== recorded,
-			modules: viewScan(chosen)
-		}
+			modules: viewScan(chosen, view.book, makerOf(view.entries)),
+			findings: networkFindings(chosen.payload, vehicleTypes.get(row.vehicle.typeId) ?? null, view.book)
+		},
+		reported: reportedGroups(view)
 	};
 };
 

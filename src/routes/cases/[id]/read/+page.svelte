@@ -3,6 +3,9 @@
 	import { getCaseWork } from '../caseWork.svelte';
 	import LinkAddress from './LinkAddress.svelte';
 	import ModuleReading from './ModuleReading.svelte';
+	import NetworkSays from './NetworkSays.svelte';
+	import Reported from './Reported.svelte';
+	import TakeIn from './TakeIn.svelte';
 
 	let { data } = $props();
 	const work = getCaseWork();
@@ -69,10 +72,13 @@
 			<strong>Another number.</strong> The gateway’s number is not the one written down on Listen.
 		</p>
 	{/if}
+	<NetworkSays findings={shown.findings} />
 	<div class="mt-5">
-		{#each shown.modules as module (module.address)}<ModuleReading {module} />{/each}
+		{#each shown.modules as module (module.address)}<ModuleReading {module} caseId={data.case.id} />{/each}
 	</div>
 {/if}
+{#if data.reported.length > 0}<Reported groups={data.reported} caseId={data.case.id} />{/if}
+{#if data.canWrite && !data.case.signed}{#key data.case.id}<TakeIn caseId={data.case.id} />{/key}{/if}
 {#if data.scans.length > 1}
 	<nav aria-label="Earlier readings" class="mt-6">
 		<h2 class="font-bold">All readings</h2>

@@ -2,13 +2,16 @@
 	import type { CodeView } from '$lib/case/scanView';
 
 	/** One code in plain words; its bits and bytes are a click away. */
-	let { code }: { code: CodeView } = $props();
+	let { code, caseId }: { code: CodeView; caseId: string } = $props();
 </script>
 
 <article class="mt-3 grid gap-x-8 gap-y-2 lg:grid-cols-[minmax(0,1fr)_19rem]">
 	<div>
 		<h3 class="text-lg leading-tight">
-			<span class="num">{code.text}</span> <span class="pl-1 font-bold">{code.title}</span>
+			<a
+				class="num underline decoration-1 underline-offset-4"
+				href="/codes/{code.text}?status={code.statusByte}&case={caseId}">{code.text}</a
+			> <span class="pl-1 font-bold">{code.title}</span>
 		</h3>
 		<p class="mt-1">
 			{code.failureType}. <strong>{code.phrase}</strong>{code.counters ? `, ${code.counters}` : ''}.

@@ -3,7 +3,7 @@
 	import CodeReading from './CodeReading.svelte';
 
 	/** What one module said. */
-	let { module }: { module: ModuleView } = $props();
+	let { module, caseId }: { module: ModuleView; caseId: string } = $props();
 	const spaced = (hex: string) => hex.replace(/../g, '$& ').trim();
 </script>
 
@@ -20,12 +20,12 @@
 	{#if !module.answered}
 		<p class="mt-1">
 			<strong>Silent.</strong>
-			{module.trouble} A silent module is a finding: look at its power, its ground and its branch of the bus.
+			{module.trouble} A silent module is a finding of its own.
 		</p>
 	{:else if module.trouble}
 		<p class="mt-1 font-semibold">{module.trouble}</p>
 	{/if}
-	{#each module.codes as code (code.dtc)}<CodeReading {code} />{/each}
+	{#each module.codes as code (code.dtc)}<CodeReading {code} {caseId} />{/each}
 	{#if module.exchanges.length > 0}
 		<details>
 			<summary

@@ -1,0 +1,79 @@
+import { describe, expect, it } from 'vitest';
+import { vehicleTypes } from '../../../library';
+import { shippedBook } from '../../../library/codes';
+import type { NetworkScan } from './entry';
+import { networkFindings } from './networkFindings';
+import { ThreadMaker } from './threads.fixture';
+
+const type = vehicleTypes.get('brindle-marlow-16');
+if (!type) throw new Error('no minibus');
+
+/** A scan of the minibus in which these modules answer, with codes by module. */
+function scanned(
+	answering: string[],
+	codes: [role: string, dtc: string, status: number][] = []
+): NetworkScan {
+	const empty = new ThreadMaker().scan([]);
+	if (empty.kind !== 'network-scan') throw new Error('no scan');
+	const [like] = empty.payload.modules;
+	if (!like) throw new Error('no module');
+	return {
+		...empty.payload,
+		modules: type!.modules.map(({ role, name, address }) => ({
+			...like,
+			name,
+			address,
+			answered: answering.includes(role),
+			codes: codes
+				.filter(([at]) => at === role)
+				.map(([, dtc, status]) => ({
+					dtc,
+					status,
+					snapshots: [],
+					occurrences: 1,
+					ageingCycles: 0,
+					troubles: []
+				}))
+		}))
+	};
+}
+const findings = (scan: NetworkScan) => networkFindings(scan, type, shippedBook);
+
+describe('what the answers of a whole network say', () => {
+	it('two silent modules that share a splice point at the splice, and what works for others is cleared', () => {
+		const [finding, ...more] = findings(scanned(['gateway', 'brake']));
+		expect(more).toEqual([]);
+		expect(finding?.title).toBe(
+			'Steering angle and instrument cluster are silent and share fuse F14 and splice S7'
+		);
+		expect(finding?.text).toContain(
+			'look at fuse F14 (fuse box behind the glove box) and splice S7 (behind the left kick panel)'
+		);
+		expect(finding?.text).toContain('the chassis segment works for brake control');
+	});
+
+	it('one silent module is told from what it shares with those that answer', () => {
+		const [finding] = findings(scanned(['gateway', 'steering-angle', 'cluster']));
+		expect(finding?.title).toBe('Brake control is silent, the others answer');
+		expect(finding?.text).toContain(
+			'Only it hangs on fuse F31 (fuse box at the battery) and ground point G2'
+		);
+	});
+
+	it('a module that claims another is missing while that one answers is contradicted', () => {
+		const all = ['gateway', 'brake', 'steering-angle', 'cluster'];
+		const [now] = findings(scanned(all, [['cluster', 'C12187', 0xaf]]));
+		expect(now?.title).toBe('Instrument cluster says that brake control is missing, yet it answers us');
+		expect(now?.text).toMatch(/fails at this moment.*branch of instrument cluster/);
+		const [history] = findings(scanned(all, [['cluster', 'C12187', 0x28]]));
+		expect(history?.text).toMatch(/is history/);
+		expect(
+			findings(scanned(['gateway', 'steering-angle', 'cluster'], [['cluster', 'C12187', 0xaf]]))
+		).toHaveLength(1);
+	});
+
+	it('says nothing of a vehicle that nobody described, nor where all is well', () => {
+		expect(networkFindings(scanned([]), null, shippedBook)).toEqual([]);
+		expect(findings(scanned(['gateway', 'brake', 'steering-angle', 'cluster']))).toEqual([]);
+	});
+});

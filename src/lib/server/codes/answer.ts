@@ -1,0 +1,58 @@
+import type { CodeBook } from '../../../../library/codes';
+import { answerCode, meantAsCode, type DecoderAnswer, type FoundByWords } from '../../case/decoderAnswer';
+import { expectation } from '../../case/decoded';
+import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
+import type { CodeLibrary } from '../db/codeLibrary';
+
+const MOST_CODES = 40;
+const MOST_FOUND = 12;
+
+/** Code numbers in a list of codes, for looking up what is known of them. */
+export const numbersOf = (codes: AnyCode[]): string[] =>
+	codes.flatMap((code) => (code.kind === 'dtc' ? [code.code] : []));
+
+/** What the decoder says to any text: the codes in it, or what the library finds by its words. */
+export async function answer(
+	library: CodeLibrary,
+	text: string,
+	maker: string | null
+): Promise<DecoderAnswer> {
+	if (text.trim() === '') return { what: null, codes: [], trouble: null, found: [] };
+	const spelled = parseSpelling(text);
+	if (spelled.ok) {
+		const codes = spelled.value.codes.slice(0, MOST_CODES);
+		const book = await library.bookFor(numbersOf(codes));
+		return {
+			what: spelled.value.what === 'a code' ? null : spelled.value.what,
+			codes: codes.map((code) => answerCode(code, book, maker)),
+			trouble: null,
+			found: kinOf(codes, book)
+		};
+	}
+	const found = (await library.search(text, MOST_FOUND)).map(
+		({ code, failureType, title, packName }): FoundByWords => ({
+			slug: failureType ? `${code}-${failureType}` : code,
+			text: failureType ? `${code}-${failureType}` : code,
+			title,
+			from: packName
+		})
+	);
+	const trouble = meantAsCode(text, spelled.error) ? expectation(spelled.error) : null;
+	return { what: null, codes: [], trouble, found };
+}
+
+/** Of a code without its suffix: the kinds of failure that sources describe. */
+function kinOf(codes: AnyCode[], book: CodeBook): FoundByWords[] {
+	const [only] = codes;
+	if (codes.length !== 1 || only?.kind !== 'dtc' || only.failureType !== null) return [];
+	return book
+		.definitions(only.code)
+		.filter((d) => d.failureType !== null)
+		.slice(0, MOST_FOUND)
+		.map((d) => ({
+			slug: `${d.code}-${d.failureType}`,
+			text: `${d.code}-${d.failureType}`,
+			title: d.title,
+			from: d.pack.name
+		}));
+}

@@ -1,0 +1,150 @@
+<script lang="ts">
+	import { Command } from 'bits-ui';
+	import { onMount, untrack } from 'svelte';
+	import type { DecoderAnswer } from '../case/decoderAnswer';
+
+	/** Any spelling of a code, or words: answers while one types, by keyboard alone. */
+	let {
+		ask,
+		onopen,
+		onadd = null,
+		addTo = null,
+		start = ''
+	}: {
+		ask: (text: string) => Promise<DecoderAnswer>;
+		onopen: (slug: string) => void;
+		/** Adds a code, as written, to the case; none outside of a case. */
+		onadd?: ((text: string) => void) | null;
+		addTo?: string | null;
+		start?: string;
+	} = $props();
+
+	let text = $state(untrack(() => start));
+	let answer = $state<DecoderAnswer | null>(null);
+	let chosen = $state('');
+	let lost = $state(false);
+	let asked = 0;
+	let input = $state<HTMLInputElement | null>(null);
+
+	/** Only the answer to what stands in the field now is shown. */
+	async function look(wanted: string) {
+		const mine = ++asked;
+		try {
+			const came = await ask(wanted);
+			if (mine !== asked) return;
+			answer = came;
+			lost = false;
+			chosen = came.codes[0]?.slug ?? came.found[0]?.slug ?? '';
+		} catch {
+			if (mine === asked) lost = true;
+		}
+	}
+	$effect(() => {
+		void look(text);
+	});
+	onMount(() => input?.focus());
+
+	const textOf = (slug: string) =>
+		[...(answer?.codes ?? []), ...(answer?.found ?? [])].find((row) => row.slug === slug)?.text ?? null;
+	function keys(event: KeyboardEvent) {
+		if (event.key !== 'Enter' || !event.shiftKey || !onadd) return;
+		event.preventDefault();
+		event.stopPropagation();
+		const written = answer?.codes.length ? text.trim() : textOf(chosen);
+		if (written) onadd(written);
+	}
+	const EXAMPLES = [
+		'C0035-14',
+		'403514/2F',
+		'SPN 789 FMI 5',
+		'59 02 FF 40 35 14 2F',
+		'lamp 3-4',
+		'steering angle'
+	];
+	const row =
+		'block cursor-pointer border-b border-rule px-3 py-2.5 data-selected:bg-raised data-selected:shadow-[inset_4px_0_0_var(--color-ink)]';
+</script>
+
+<Command.Root
+	shouldFilter={false}
+	bind:value={chosen}
+	label="Code or words"
+	loop
+	class="flex min-h-0 flex-col"
+>
+	<Command.Input
+		bind:value={text}
+		bind:ref={input}
+		onkeydowncapture={keys}
+		class="field num text-xl!"
+		placeholder="A code in any spelling, or words"
+		autocomplete="off"
+		autocapitalize="off"
+		spellcheck="false"
+	/>
+	<div class="mt-2 min-h-0 flex-1 overflow-y-auto" aria-live="polite">
+		{#if lost}
+			<p class="px-3 py-3 font-semibold">The server cannot be reached. What you typed is kept here.</p>
+		{:else if text.trim() === ''}
+			<p class="px-3 py-3 text-ink-2">For example</p>
+			<ul class="flex flex-wrap gap-2 px-3 pb-3">
+				{#each EXAMPLES as example (example)}
+					<li>
+						<button type="button" class="act-quiet num" onclick={() => (text = example)}>{example}</button>
+					</li>
+				{/each}
+			</ul>
+		{:else if answer}
+			{#if answer.trouble}
+				<p class="px-3 py-3">
+					<strong>No code.</strong>
+					{answer.trouble.replace(/^./, (c) => c.toUpperCase())}.
+				</p>
+			{/if}
+			{#if answer.what}
+				<p class="px-3 pt-2 text-ink-2">
+					{answer.what.replace(/^./, (c) => c.toUpperCase())}:
+					{answer.codes.length === 0
+						? 'no codes in it'
+						: `${answer.codes.length} ${answer.codes.length === 1 ? 'code' : 'codes'}`}
+				</p>
+			{/if}
+			<Command.List>
+				{#each answer.codes as code, i (`${code.slug}#${i}`)}
+					<Command.Item value={code.slug} onSelect={() => onopen(code.slug)} class={row}>
+						<p class="text-lg leading-tight">
+							<span class="num">{code.text}</span> <strong class="pl-2">{code.title}</strong>
+						</p>
+						{#if code.failureType}
+							<p class="mt-1">
+								<strong>{code.failureType.replace(/^./, (c) => c.toUpperCase())}.</strong>
+								{code.meaning}
+							</p>
+							<p class="text-ink-2">First: {code.checkFirst}</p>
+						{/if}
+						{#if code.state}<p class="font-semibold">
+								{code.state.replace(/^./, (c) => c.toUpperCase())}.
+							</p>{/if}
+					</Command.Item>
+				{/each}
+				{#each answer.found as found (found.slug + found.from)}
+					<Command.Item value={`${found.slug} ${found.from}`} onSelect={() => onopen(found.slug)} class={row}>
+						<span class="flex flex-wrap items-baseline gap-x-3">
+							<span class="num">{found.text}</span>
+							<span class="min-w-0 flex-1 font-semibold">{found.title}</span>
+							<span class="text-sm text-ink-2">{found.from}</span>
+						</span>
+					</Command.Item>
+				{/each}
+			</Command.List>
+			{#if answer.codes.length === 0 && answer.found.length === 0 && !answer.trouble}
+				<p class="px-3 py-3">Nothing here goes by these words. Fewer or other words may find it.</p>
+			{/if}
+		{/if}
+	</div>
+	<p class="flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-rule px-3 pt-3 text-sm text-ink-2">
+		<span><kbd class="key">↑ ↓</kbd> choose</span>
+		<span><kbd class="key">↵</kbd> open</span>
+		{#if onadd}<span><kbd class="key">⇧ ↵</kbd> add to {addTo ?? 'this case'}</span>{/if}
+	</p>
+</Command.Root>

@@ -1,0 +1,15 @@
+<script lang="ts">
+	import Chain from './Chain.svelte';
+
+	/** The links of a signal path, dotted since a code proves none of them; those that the code names are marked. */
+	let { links, named }: { links: readonly string[]; named: readonly number[] } = $props();
+	const marks = $derived(
+		links.map((word, i) => ({
+			state: named.includes(i) ? ('suspect' as const) : ('open' as const),
+			word,
+			says: `${word}, ${named.includes(i) ? 'named by the code' : 'not tested'}`
+		}))
+	);
+</script>
+
+<div class="overflow-x-auto pb-1"><Chain links={marks} step={104} size={20} /></div>

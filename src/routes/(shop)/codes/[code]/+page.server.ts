@@ -1,0 +1,94 @@
+import { error } from '@sveltejs/kit';
+import { codeSources } from '$lib/case/codeSources';
+import { answerCode, codeOfSlug } from '$lib/case/decoderAnswer';
+import { decodeCode } from '$lib/case/decoded';
+import { hexByte } from '$lib/core/bytes';
+import { codeToNumber } from '$lib/core/codes/dtc';
+import { formatBytes, formatSpelling, type AnyCode } from '$lib/core/codes/spelling';
+import { decodeStatus, STATUS_BITS, STATUS_WORDS } from '$lib/core/codes/status';
+import { loadCase, memberHere } from '$lib/server/cases/access';
+import { mayEditCodes, mayWrite } from '$lib/server/accounts/members';
+import { numbersOf } from '$lib/server/codes/answer';
+import { services } from '$lib/server/running';
+import { shippedPacks, titleSource } from '$library/codes';
+import { failureCategory, heavyParameters } from '$library/failureTypes';
+import { cautionsFor, PATHS } from '$library/paths';
+
+/** How one code stands in print-outs, on screens and on the line. */
+function spellings(code: AnyCode): string[] {
+	if (code.kind !== 'dtc') return [formatSpelling(code)];
+	const bare: AnyCode = { ...code, status: null };
+	const bytes = formatBytes(code.code, code.failureType);
+	const two = codeToNumber(code.code);
+	return [
+		formatSpelling(bare),
+		bytes.replaceAll(' ', ''),
+		bytes,
+		`0x${hexByte(two >> 8)}${hexByte(two & 0xff)}`
+	];
+}
+
+function statusBits(byte: number) {
+	const status = decodeStatus(byte);
+	return {
+		byte: hexByte(byte),
+		bits: STATUS_BITS.map((bit) => ({ words: STATUS_WORDS[bit], set: status[bit] }))
+	};
+}
+
+export const load = async (event) => {
+	const member = memberHere(event);
+	const { params, url } = event;
+	const plain = codeOfSlug(params.code);
+	if (!plain)
+		error(404, `“${params.code}” is no code: a code is written like C0045-13, SPN 789 FMI 5 or lamp 3-4.`);
+	const wanted = /^[0-9A-Fa-f]{2}$/.exec(url.searchParams.get('status') ?? '')?.[0];
+	const code = plain.kind === 'dtc' && wanted ? { ...plain, status: parseInt(wanted, 16) } : plain;
+
+	const { codes, cases } = services();
+	const caseId = url.searchParams.get('case');
+	const here = caseId && (await cases.find(caseId)) ? await loadCase(caseId) : null;
+	const maker = url.searchParams.get('maker') ?? (here ? await cases.makerOf(here.row.id) : null);
+	const book = await codes.bookFor(numbersOf([code]));
+	const number = code.kind === 'dtc' ? code.code : null;
+	const asked = { code: number ?? '', failureType: code.kind === 'dtc' ? code.failureType : null, maker };
+	const { sources, disagreements } = codeSources(book, asked);
+	const main = number ? titleSource(book, asked) : null;
+	const parameter = code.kind === 'j1939' ? heavyParameters.get(code.spn) : null;
+	const group = main?.group ?? parameter?.group ?? null;
+	const judged = here?.view.entries
+		.filter((e) => e.kind === 'source-judged' && e.payload.code === number)
+		.at(-1);
+	return {
+		answer: answerCode(code, book, maker),
+		decoded: decodeCode(code, params.code, book, maker),
+		category: code.kind === 'dtc' && code.failureType ? failureCategory(code.failureType) : null,
+		path: group && PATHS[group],
+		cautions: group
+			? cautionsFor({ group, lamps: main?.lamps ?? [], driving: main?.driving ?? 'unaffected' })
+			: [],
+		lamps: main?.lamps ?? [],
+		status: code.kind === 'dtc' && code.status !== null ? statusBits(code.status) : null,
+		spellings: spellings(code),
+		sources,
+		disagreements,
+		maker,
+		makers: shippedPacks.flatMap((pack) => (pack.maker ? [pack.maker] : [])),
+		cases: number ? await cases.casesWith(number) : [],
+		versions: number ? await codes.ownVersions(number) : [],
+		mayEdit: number !== null && mayEditCodes(member),
+		here: here && {
+			id: here.row.id,
+			number: here.row.number,
+			canAdd: mayWrite(member) && !here.row.signed,
+			judged: judged?.kind === 'source-judged' ? judged.payload : null
+		},
+		openCases:
+			here || !mayWrite(member)
+				? []
+				: (await cases.page(false, 1)).rows.map(({ id, number: n, vehicle }) => ({
+						id,
+						text: `${n} ${vehicle.nickname}`
+					}))
+	};
+};

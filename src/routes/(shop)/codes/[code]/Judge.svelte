@@ -1,0 +1,64 @@
+<script lang="ts">
+	import { ulid } from 'ulid';
+	import { toast } from 'svelte-sonner';
+	import type { SourceView } from '$lib/case/codeSources';
+	import type { PayloadOf } from '$lib/case/entry';
+	import Field from '$lib/ui/Field.svelte';
+	import { sendEntry } from '../../../decoderClient';
+
+	/** Writes on the case which source the measurements supported. */
+	interface Props {
+		code: string;
+		failureType: string | null;
+		sources: SourceView[];
+		judged: PayloadOf<'source-judged'> | null;
+		here: { id: string; number: string };
+		onjudged: () => void;
+	}
+	let { code, failureType, sources, judged, here, onjudged }: Props = $props();
+	let chosen = $state('');
+	let because = $state('');
+	let sending = $state(false);
+	/** Kept until it is stored, so that a lost answer cannot store it twice. */
+	let id = ulid();
+	const says = ({ packId, name, title, setWhen }: SourceView) => ({
+		packId,
+		name,
+		says: setWhen ? `${title}; set when ${setWhen}` : title
+	});
+	async function save(event: SubmitEvent) {
+		event.preventDefault();
+		const supported = sources.find((source) => source.packId === chosen);
+		if (!supported || because.trim() === '') return;
+		sending = true;
+		const against = sources.filter((source) => source !== supported).map(says);
+		const payload = { code, failureType, supported: says(supported), against, because: because.trim() };
+		if (await sendEntry(here.id, 'source-judged', payload, id)) {
+			id = ulid();
+			because = '';
+			toast.success(`Written on ${here.number}.`);
+			onjudged();
+		}
+		sending = false;
+	}
+</script>
+
+<section class="mt-6" aria-labelledby="judge">
+	<h2 id="judge" class="font-bold">Which one do the measurements on {here.number} support?</h2>
+	{#if judged}
+		<p class="mt-1 border-l-4 border-ink pl-3">
+			<strong>{judged.supported.name}.</strong>
+			{judged.because}
+		</p>
+	{/if}
+	<form class="mt-2 grid items-start gap-3 md:grid-cols-[16rem_1fr_auto]" onsubmit={save}>
+		<select class="field" bind:value={chosen} aria-label="Source that was right" required>
+			<option value="">choose a source</option>
+			{#each sources as { packId, name } (packId)}<option value={packId}>{name}</option>{/each}
+		</select>
+		<Field label="" hint="What was measured, and what it showed"
+			><input class="field" bind:value={because} aria-label="Because" maxlength="300" required /></Field
+		>
+		<button class="act" disabled={sending || chosen === '' || because.trim() === ''}>Write it down</button>
+	</form>
+</section>

@@ -1,0 +1,62 @@
+import { error, fail, redirect, type RequestEvent } from '@sveltejs/kit';
+import { message, superValidate } from 'sveltekit-superforms';
+import { zod4 } from 'sveltekit-superforms/adapters';
+import { codeOfSlug } from '$lib/case/decoderAnswer';
+import { memberHere } from '$lib/server/cases/access';
+import { mayEditCodes } from '$lib/server/accounts/members';
+import { services } from '$lib/server/running';
+import { CodeDefinition, DRIVING, GROUPS } from '$library/codePack';
+import { titleSource } from '$library/codes';
+import { signals } from '$library/signals';
+import { DefinitionForm, fromDefinition, toDefinition } from './form';
+
+type CodeEvent = Pick<RequestEvent<{ code: string }>, 'params' | 'locals'>;
+
+/** The code to write about and who writes; nobody but a lead. */
+function writing(event: CodeEvent) {
+	const member = memberHere(event);
+	if (!mayEditCodes(member))
+		error(403, 'A lead writes the shop’s own words on codes: everybody works by them.');
+	const code = codeOfSlug(event.params.code);
+	if (code?.kind !== 'dtc') error(404, `“${event.params.code}” is no code that a shop can write about.`);
+	return { member, code: code.code, failureType: code.failureType ?? '' };
+}
+
+const newest = async (code: string, failureType: string) =>
+	(await services().codes.ownVersions(code)).find((v) => (v.definition.failureType ?? '') === failureType);
+
+export const load = async (event) => {
+	const { code, failureType } = writing(event);
+	const own = await newest(code, failureType);
+	const book = await services().codes.bookFor([code]);
+	const other = own ? null : titleSource(book, { code, failureType: failureType || null });
+	const from = own?.definition ?? other;
+	return {
+		code,
+		from: own ? `version ${own.version}` : (other?.pack.name ?? null),
+		form: await superValidate(fromDefinition(from, own?.version ?? 0, failureType), zod4(DefinitionForm), {
+			errors: false
+		}),
+		groups: Object.entries(GROUPS),
+		driving: Object.entries(DRIVING),
+		signals: [...signals.values()]
+	};
+};
+
+export const actions = {
+	default: async (event) => {
+		const { member, code } = writing(event);
+		const form = await superValidate(event.request, zod4(DefinitionForm));
+		if (!form.valid) return fail(400, { form });
+		const { why, basedOn, failureType } = form.data;
+		const before = await newest(code, failureType);
+		const definition = CodeDefinition.safeParse(
+			toDefinition(code, form.data, before?.definition.sender ?? null)
+		);
+		if (!definition.success)
+			return message(form, definition.error.issues[0]?.message ?? 'Something is not right.', { status: 400 });
+		const saved = await services().codes.saveOwn(definition.data, { authorName: member.name, why, basedOn });
+		if (!saved.ok) return message(form, saved.error, { status: 409 });
+		redirect(303, `/codes/${failureType ? `${code}-${failureType}` : code}`);
+	}
+};

@@ -1,0 +1,20 @@
+import { error } from '@sveltejs/kit';
+import { services } from '$lib/server/running';
+import { GROUPS } from '$library/codePack';
+
+export const load = async ({ params, url }) => {
+	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
+	const found = await services().codes.packPage(params.pack, page);
+	if (!found) error(404, 'There is no such pack. It may have been taken away.');
+	const { pack, pages, definitions } = found;
+	return {
+		pack,
+		page,
+		pages,
+		rows: definitions.map(({ code, failureType, title, group }) => ({
+			text: failureType ? `${code}-${failureType}` : code,
+			title,
+			group: GROUPS[group]
+		}))
+	};
+};

@@ -1,0 +1,17 @@
+<script lang="ts">
+	import type { NetworkFinding } from '$lib/case/networkFindings';
+
+	/** What silences and answers say together. */
+	let { findings }: { findings: NetworkFinding[] } = $props();
+</script>
+
+{#if findings.length > 0}
+	<section class="mt-5 border-y-2 border-ink py-3" aria-label="What the network says">
+		{#each findings as { title, text } (title)}
+			<div class="py-1">
+				<h2 class="text-lg font-bold">{title}</h2>
+				<p>{text}</p>
+			</div>
+		{/each}
+	</section>
+{/if}

@@ -1,0 +1,90 @@
+<script lang="ts">
+	import { invalidate } from '$app/navigation';
+	import { toast } from 'svelte-sonner';
+	import { ulid } from 'ulid';
+	import OfferFile from '$lib/ui/OfferFile.svelte';
+	import type { PayloadOf } from '$lib/case/entry';
+	import { sendEntry } from '../../../decoderClient';
+	import LogPreview from './LogPreview.svelte';
+	import PastePreview from './PastePreview.svelte';
+	import { isFrameLog, takeFile, takeLog, takeText, type TakenIn } from './takeIn';
+
+	/** Codes from elsewhere: paste or drop anything; it is looked through, shown, and saved only when confirmed. */
+	let { caseId }: { caseId: string } = $props();
+	let text = $state('');
+	let taken = $state<TakenIn | null>(null);
+	let progress = $state<number | null>(null);
+	let saving = $state(false);
+	/** Made when something is taken in and kept for the retry: a lost answer cannot store it twice. */
+	let id = ulid();
+
+	async function look(work: () => TakenIn | Promise<TakenIn>) {
+		taken = null;
+		id = ulid();
+		progress = 0;
+		try {
+			taken = await work();
+		} catch {
+			toast.error('It could not be read. It is still where it was.');
+		} finally {
+			progress = null;
+		}
+	}
+	const fromText = (whole: string, name: string) =>
+		look(() =>
+			isFrameLog(whole)
+				? takeLog(new File([whole], 'pasted log'), (share) => (progress = share))
+				: takeText(whole, name)
+		);
+	const fromFile = (file: File) => look(() => takeFile(file, (share) => (progress = share)));
+	function drop() {
+		taken = null;
+		text = '';
+	}
+	async function save<K extends 'codes-reported' | 'frame-log'>(kind: K, payload: PayloadOf<K>) {
+		saving = true;
+		const done = await sendEntry(caseId, kind, payload, id);
+		saving = false;
+		if (!done) return;
+		toast.success('Saved on the thread.');
+		drop();
+		await invalidate('jaldi:case');
+	}
+</script>
+
+<section id="elsewhere" class="mt-8 border-t-2 border-ink pt-4" aria-labelledby="elsewhere-title">
+	<h2 id="elsewhere-title" class="text-lg font-bold">Codes from elsewhere</h2>
+	<p class="mt-1 text-ink-2">
+		A print-out, an e-mail, a column of codes, or a log of the bus: paste it, or drop the file. Nothing is
+		saved before you have seen what was understood.
+	</p>
+	<OfferFile
+		label="Text or file with codes"
+		hint="Paste here"
+		bind:text
+		ontext={fromText}
+		onfile={fromFile}
+		busy={progress !== null || saving}
+	/>
+	<div aria-live="polite">
+		{#if progress !== null}
+			<p class="mt-3">Reading it, <span class="num">{Math.round(progress * 100)} %</span></p>
+		{:else if taken?.kind === 'refused'}
+			<p role="alert" class="mt-3 border-l-4 border-ink pl-3">
+				<strong>Not taken{taken.name ? `: ${taken.name}` : ''}.</strong>
+				{taken.why} Nothing was saved.
+			</p>
+		{:else if taken?.kind === 'text'}
+			<PastePreview
+				text={taken.text}
+				name={taken.name}
+				{saving}
+				onsave={(payload) => save('codes-reported', payload)}
+				ondrop={drop}
+			/>
+		{:else if taken?.kind === 'log'}
+			{@const log = taken.log}
+			<LogPreview {log} {saving} onsave={() => save('frame-log', log)} ondrop={drop} />
+		{/if}
+	</div>
+</section>

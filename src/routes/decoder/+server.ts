@@ -1,0 +1,34 @@
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { decodeCode } from '$lib/case/decoded';
+import { LONGEST_SPELLING, parseSpelling } from '$lib/core/codes/spelling';
+import { memberHere } from '$lib/server/cases/access';
+import { answer, numbersOf } from '$lib/server/codes/answer';
+import { services } from '$lib/server/running';
+
+/** What the decoder says to `q`; with `case`, in the words for that case's vehicle. */
+export async function GET(event) {
+	memberHere(event);
+	const text = (event.url.searchParams.get('q') ?? '').slice(0, LONGEST_SPELLING);
+	const caseId = event.url.searchParams.get('case');
+	const { codes, cases } = services();
+	const maker = caseId ? await cases.makerOf(caseId) : null;
+	return json(await answer(codes, text, maker), { headers: { 'cache-control': 'private, max-age=5' } });
+}
+
+const MOST_TITLES = 2000;
+const Titles = z.object({ spellings: z.array(z.string().max(200)).max(MOST_TITLES) });
+
+/** What many codes are called, for a preview: spelling → title, those without one left out. */
+export async function POST(event) {
+	memberHere(event);
+	const asked = Titles.safeParse(await event.request.json().catch(() => null));
+	if (!asked.success) error(400, z.prettifyError(asked.error));
+	const codes = asked.data.spellings.flatMap((text) => {
+		const spelled = parseSpelling(text);
+		return spelled.ok ? spelled.value.codes.map((code) => ({ text, code })) : [];
+	});
+	const book = await services().codes.bookFor(numbersOf(codes.map(({ code }) => code)));
+	const titles = codes.map(({ text, code }) => [text, decodeCode(code, text, book).title] as const);
+	return json(Object.fromEntries(titles.filter(([, title]) => title !== null)));
+}

@@ -1,0 +1,46 @@
+import { expose } from 'comlink';
+import type { PayloadOf } from '../lib/case/entry';
+import { keptLog, NoFrameLog, readLog } from '../lib/case/frameLogReading';
+
+/** Reads a frame log away from the page's own thread. */
+const worker = {
+	/** The log as an entry keeps it, or a sentence about why it is none. */
+	async read(
+		file: File,
+		onProgress: (share: number) => void
+	): Promise<{ ok: true; value: PayloadOf<'frame-log'> } | { ok: false; error: string }> {
+		const packed = file.name.endsWith('.gz');
+		let passed = 0;
+		const counted = file.stream().pipeThrough(
+			new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
+				transform(piece, out) {
+					passed += piece.length;
+					onProgress(passed / file.size);
+					out.enqueue(piece);
+				}
+			})
+		);
+		try {
+			const stream = packed ? counted.pipeThrough(new DecompressionStream('gzip')) : counted;
+			const analysis = await readLog(piecesOf(stream));
+			return { ok: true, value: keptLog(analysis, file.name, file.size) };
+		} catch (error) {
+			if (error instanceof NoFrameLog) return { ok: false, error: error.message };
+			return {
+				ok: false,
+				error: packed ? 'Its compression is damaged.' : 'It could not be read from the disk.'
+			};
+		}
+	}
+};
+export type FrameLogWorker = typeof worker;
+expose(worker);
+
+async function* piecesOf(stream: ReadableStream<Uint8Array>): AsyncGenerator<Uint8Array> {
+	const reader = stream.getReader();
+	for (;;) {
+		const { done, value } = await reader.read();
+		if (done) return;
+		yield value;
+	}
+}
