@@ -46,6 +46,10 @@ for (const theme of ['day', 'bay'] as const) {
 		for (const path of [
 			'/',
 			'/closed',
+			'/decode?q=C0045-13',
+			'/codes/C0045-13?status=2F',
+			'/library',
+			'/library/maker-brindle',
 			'/cases/new',
 			...['listen', 'read', 'watch', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)
 		]) {
@@ -69,7 +73,13 @@ test('nothing is clipped or pushed off the page on a tablet', async ({ page }) =
 		.filter({ hasText: 'island vet' })
 		.getByRole('link')
 		.getAttribute('href');
-	for (const path of ['/', ...['listen', 'read', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)]) {
+	for (const path of [
+		'/',
+		'/decode?q=splice',
+		'/codes/C0045-13',
+		'/library',
+		...['listen', 'read', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)
+	]) {
 		await page.goto(path);
 		await expect(page.getByRole('heading').first()).toBeVisible();
 		expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(

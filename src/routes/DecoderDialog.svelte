@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto, invalidate } from '$app/navigation';
 	import { page } from '$app/state';
+	import { flushSync, onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import type Decoder from '$lib/ui/Decoder.svelte';
 	import { useKeys } from '$lib/ui/keys';
@@ -12,15 +13,35 @@
 	let Shown = $state<typeof Decoder | null>(null);
 	/** Made anew at each opening, so that it begins empty. */
 	let opened = $state(0);
+	let typed = $state('');
 	const caseId = $derived(/^\/cases\/([^/]+)\//.exec(page.url.pathname)?.[1] ?? null);
 	const open = $derived(caseId && caseId !== 'new' ? caseId : null);
 	const signed = $derived(Boolean(page.data.case?.signed));
 	const number = $derived(page.data.case?.number ?? null);
 
+	const load = async () => (Shown ??= (await import('$lib/ui/Decoder.svelte')).default);
+	onMount(() => {
+		// Fetched while nothing else is going on, so that it is there at the first key.
+		const idle = window.requestIdleCallback ?? ((done: () => void) => setTimeout(done, 500));
+		idle(() => void load());
+	});
+
 	export async function show() {
-		Shown ??= (await import('$lib/ui/Decoder.svelte')).default;
-		opened++;
+		typed = '';
 		dialog.showModal();
+		if (!Shown) await load();
+		opened++;
+		// The field must be there before the next key is.
+		flushSync();
+	}
+	/** Keys that come before the field does are not lost. */
+	function early(event: KeyboardEvent) {
+		if ((event.target as HTMLElement).tagName === 'INPUT' || event.ctrlKey || event.metaKey || event.altKey)
+			return;
+		if (event.key.length === 1) typed += event.key;
+		else if (event.key === 'Backspace') typed = typed.slice(0, -1);
+		else return;
+		event.preventDefault();
 	}
 	useKeys({ '/': () => void show() });
 
@@ -39,17 +60,18 @@
 	}
 </script>
 
-<dialog bind:this={dialog} class="modal items-start pt-[8vh]" aria-label="Decoder">
+<dialog bind:this={dialog} class="modal items-start pt-[8vh]" aria-label="Decoder" onkeydown={early}>
 	<div
 		class="modal-box flex max-h-[80vh] w-[46rem] max-w-[94vw] flex-col border border-ink bg-base-100 p-4 shadow-none"
 	>
-		{#if Shown}
+		{#if Shown && opened > 0}
 			{#key opened}
 				<Shown
 					ask={askDecoder(open)}
 					onopen={openCode}
 					onadd={open && canWrite && !signed ? add : null}
 					addTo={number}
+					start={typed}
 				/>
 			{/key}
 		{/if}

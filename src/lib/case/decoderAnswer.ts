@@ -23,10 +23,14 @@ export interface FoundByWords {
 	text: string;
 	title: string;
 	from: string;
+	/** Why it was found, where its title does not show it. */
+	because: string | null;
 }
 
 /** What the decoder says to a text. */
 export interface DecoderAnswer {
+	/** What a lone byte says, as a suffix and as a status. */
+	byte: { text: string; suffix: string; meaning: string; checkFirst: string; status: string } | null;
 	/** What the text is, when it is more than one code. */
 	what: string | null;
 	codes: AnsweredCode[];
@@ -82,6 +86,20 @@ export function answerCode(code: AnyCode, book: CodeBook, maker: string | null):
 		meaning: kind?.meaning ?? null,
 		checkFirst: kind?.checkFirst ?? null,
 		state: code.kind === 'dtc' && code.status !== null ? statusPhrase(code.status) : null
+	};
+}
+
+/** Two hex digits alone, with or without a dash: the end of a code that somebody wonders about. */
+export function answerByte(text: string): DecoderAnswer['byte'] {
+	const byte = /^\s*(?:suffix\s*|-|0x)?([0-9A-F]{2})\s*$/i.exec(text)?.[1]?.toUpperCase();
+	if (byte === undefined) return null;
+	const kind = failureType(byte);
+	return {
+		text: byte,
+		suffix: kind.text,
+		meaning: kind.meaning,
+		checkFirst: kind.checkFirst,
+		status: statusPhrase(parseInt(byte, 16))
 	};
 }
 

@@ -4,6 +4,7 @@ import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
 import { decodeStatus } from '../core/codes/status';
 import { sharedFeeds, type SharedFeed } from '../core/network/sharedFeeds';
 import type { NetworkScan } from './entry';
+import { upperFirst, lowerFirst } from './words';
 
 /** Something that the answers and silences of a scan say together. */
 export interface NetworkFinding {
@@ -14,7 +15,6 @@ export interface NetworkFinding {
 const KIND = { fuse: 'fuse', ground: 'ground point', splice: 'splice', segment: 'bus' } as const;
 const names = (list: string[]) =>
 	list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1)}`;
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const feedName = ({ feed }: SharedFeed) =>
 	feed.kind === 'segment' ? `the ${feed.name}` : `${KIND[feed.kind]} ${feed.name}`;
 
@@ -36,25 +36,25 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 	if (silent.length === 0) return [];
 	const shared = sharedFeeds(
 		scan.modules.map(({ address, name, answered }) => ({
-			name: lower(name),
+			name: lowerFirst(name),
 			answered,
 			hangsOn: type.modules.find((module) => module.address === address)?.hangsOn ?? []
 		}))
 	);
 	const own = shared.filter((s) => s.answering.length === 0);
 	const works = shared.filter((s) => s.answering.length > 0);
-	const who = names(silent.map((module) => lower(module.name)));
+	const who = names(silent.map((module) => lowerFirst(module.name)));
 	const together = own.filter((s) => s.silent.length === silent.length);
 	const good = works.map((s) => `${feedName(s)} works for ${names(s.answering)}`);
 	const upTo =
 		good.length > 0
-			? ` ${upper(names(good))}: of ${good.length === 1 ? 'that' : 'those'} only the branch can be broken.`
+			? ` ${upperFirst(names(good))}: of ${good.length === 1 ? 'that' : 'those'} only the branch can be broken.`
 			: '';
 	if (silent.length > 1 && together.length > 0) {
 		const list = together.map((s) => `${feedName(s)} (${s.feed.where})`);
 		return [
 			{
-				title: `${upper(who)} are silent and share ${names(together.map(feedName))}`,
+				title: `${upperFirst(who)} are silent and share ${names(together.map(feedName))}`,
 				text: `Nothing that answers hangs on ${list.length === 1 ? 'it' : 'them'}: look at ${names(list)} before any module.${upTo}`
 			}
 		];
@@ -62,7 +62,7 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 	if (silent.length > 1) {
 		return [
 			{
-				title: `${upper(who)} are silent and share nothing that is broken for all`,
+				title: `${upperFirst(who)} are silent and share nothing that is broken for all`,
 				text: `Two faults, or one that this vehicle’s description does not show.${upTo}`
 			}
 		];
@@ -70,7 +70,7 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 	const list = own.map((s) => `${feedName(s)} (${s.feed.where})`);
 	return [
 		{
-			title: `${upper(who)} is silent, the others answer`,
+			title: `${upperFirst(who)} is silent, the others answer`,
 			text:
 				(list.length > 0
 					? `Only it hangs on ${names(list)}: look there, then at its own branch and plug.`
@@ -93,14 +93,12 @@ function contradictions(scan: NetworkScan, type: VehicleType, book: CodeBook): N
 			const now = decodeStatus(status).testFailed;
 			return [
 				{
-					title: `${module.name} says that ${lower(sender.name)} is missing, yet it answers us`,
+					title: `${module.name} says that ${lowerFirst(sender.name)} is missing, yet it answers us`,
 					text: now
-						? `${codeWithSuffix(dtc)} fails at this moment: the fault is between the two, on the branch of ${lower(module.name)} or in what ${lower(sender.name)} sends, not in the supply of ${lower(sender.name)}.`
-						: `${codeWithSuffix(dtc)} is history: ${lower(sender.name)} was gone for a while. Its supply, its ground and its plug are where it happened.`
+						? `${codeWithSuffix(dtc)} fails at this moment: the fault is between the two, on the branch of ${lowerFirst(module.name)} or in what ${lowerFirst(sender.name)} sends, not in the supply of ${lowerFirst(sender.name)}.`
+						: `${codeWithSuffix(dtc)} is history: ${lowerFirst(sender.name)} was gone for a while. Its supply, its ground and its plug are where it happened.`
 				}
 			];
 		})
 	);
 }
-
-const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -4,6 +4,7 @@ import { sayCondition } from '../../../library/signals';
 import { makerOf, type CaseCode } from './codes';
 import type { CaseFacts, StationId } from './stations';
 import { happenedAfter, latest } from './thread';
+import { lowerFirst } from './words';
 
 /** The one thing to do next, and why. */
 export interface NextStep {
@@ -63,7 +64,7 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 		return step(
 			'read',
 			'Scan again',
-			`The last scan is partial: ${lower(lastScan.payload.stoppedBecause ?? 'it stopped early.')}`,
+			`The last scan is partial: ${lowerFirst(lastScan.payload.stoppedBecause ?? 'it stopped early.')}`,
 			'scan'
 		);
 	}
@@ -184,5 +185,3 @@ function proofStep(facts: CaseFacts): NextStep | null {
 	if (silent) return silent;
 	return open.length > 0 ? step('prove', 'Close what is open', open[0] ?? '', null) : null;
 }
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

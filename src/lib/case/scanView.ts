@@ -5,6 +5,7 @@ import { codeSystem, codeText, definedBy } from '../core/codes/dtc';
 import { decodeStatus, STATUS_BITS, STATUS_WORDS, statusPhrase } from '../core/codes/status';
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import { describeCode } from './codes';
+import { upperFirst } from './words';
 import type { EntryOf, ScannedCode, ScannedModule } from './entry';
 
 /** A snapshot's value in words: name, value with unit, and the bytes it came from. */
@@ -68,7 +69,7 @@ function viewCode(code: ScannedCode, book: CodeBook, maker: string | null): Code
 		dtc: code.dtc,
 		text,
 		title: title ?? 'Not in the library yet',
-		failureType: failureType.charAt(0).toUpperCase() + failureType.slice(1),
+		failureType: upperFirst(failureType),
 		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,
 		phrase: statusPhrase(code.status),
 		statusByte: hexByte(code.status),

@@ -2,3 +2,8 @@ import type { Position } from '../../../library';
 
 /** `rear-left` → "rear left", as people say it. */
 export const positionWords = (position: Position): string => position.replace('-', ' ');
+
+/** How a sentence begins. */
+export const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+/** How a name stands within a sentence. */
+export const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

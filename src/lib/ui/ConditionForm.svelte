@@ -174,20 +174,29 @@
 				{#each IS as [is, words] (is)}<option value={is}>{words}</option>{/each}
 			</select>
 			{@render side(condition.right, 'right', unit)}
-			<label class="inline-flex items-center gap-2 text-sm text-ink-2">
-				ends only
-				<input
-					class="field num w-20! text-right"
-					type="number"
-					min="0"
-					step="any"
-					value={condition.hysteresis}
-					aria-label="Hysteresis"
-					onchange={(event) =>
-						condition.kind === 'compare' && onchange({ ...condition, hysteresis: number(event) })}
-				/>
-				{unit} past it
-			</label>
+			{#if condition.hysteresis === 0}
+				<button
+					type="button"
+					class="min-h-11 cursor-pointer px-1 text-sm text-ink-2 underline underline-offset-4"
+					onclick={() => condition.kind === 'compare' && onchange({ ...condition, hysteresis: 1 })}
+					>with hysteresis</button
+				>
+			{:else}
+				<label class="inline-flex items-center gap-2 text-sm text-ink-2">
+					ends only
+					<input
+						class="field num w-20! text-right"
+						type="number"
+						min="0"
+						step="any"
+						value={condition.hysteresis}
+						aria-label="Hysteresis"
+						onchange={(event) =>
+							condition.kind === 'compare' && onchange({ ...condition, hysteresis: number(event) })}
+					/>
+					{unit} past it
+				</label>
+			{/if}
 		{:else if condition.kind === 'held'}
 			<label class="inline-flex items-center gap-2">
 				<input

@@ -1,7 +1,8 @@
 <script lang="ts">
+	import { upperFirst } from '../case/words';
 	import { Command } from 'bits-ui';
 	import { onMount, untrack } from 'svelte';
-	import type { DecoderAnswer } from '../case/decoderAnswer';
+	import type { DecoderAnswer, FoundByWords } from '../case/decoderAnswer';
 
 	/** Any spelling of a code, or words: answers while one types, by keyboard alone. */
 	let {
@@ -23,6 +24,8 @@
 	let answer = $state<DecoderAnswer | null>(null);
 	let chosen = $state('');
 	let lost = $state(false);
+	/** Nothing stands under an empty field. */
+	const shown = $derived(text.trim() === '' ? null : answer);
 	let asked = 0;
 	let input = $state<HTMLInputElement | null>(null);
 
@@ -34,7 +37,7 @@
 			if (mine !== asked) return;
 			answer = came;
 			lost = false;
-			chosen = came.codes[0]?.slug ?? came.found[0]?.slug ?? '';
+			chosen = came.codes[0]?.slug ?? (came.found[0] ? valueOf(came.found[0]) : '');
 		} catch {
 			if (mine === asked) lost = true;
 		}
@@ -42,10 +45,13 @@
 	$effect(() => {
 		void look(text);
 	});
-	onMount(() => input?.focus());
+	onMount(() => {
+		input?.focus();
+		input?.setSelectionRange(text.length, text.length);
+	});
 
-	const textOf = (slug: string) =>
-		[...(answer?.codes ?? []), ...(answer?.found ?? [])].find((row) => row.slug === slug)?.text ?? null;
+	const valueOf = (found: FoundByWords) => `${found.slug} ${found.from}`;
+	const textOf = (value: string) => answer?.found.find((found) => valueOf(found) === value)?.text ?? null;
 	function keys(event: KeyboardEvent) {
 		if (event.key !== 'Enter' || !event.shiftKey || !onadd) return;
 		event.preventDefault();
@@ -98,49 +104,64 @@
 			{#if answer.trouble}
 				<p class="px-3 py-3">
 					<strong>No code.</strong>
-					{answer.trouble.replace(/^./, (c) => c.toUpperCase())}.
+					{upperFirst(answer.trouble)}.
 				</p>
+			{/if}
+			{#if answer.byte}
+				<div class="px-3 py-3">
+					<p class="text-lg">
+						As a suffix <span class="num">-{answer.byte.text}</span>: <strong>{answer.byte.suffix}</strong>
+					</p>
+					<p class="mt-1">{answer.byte.meaning}</p>
+					<p class="text-ink-2">First: {answer.byte.checkFirst}</p>
+					<p class="mt-3 text-lg">
+						As a status <span class="num">{answer.byte.text}</span>: <strong>{answer.byte.status}</strong>
+					</p>
+				</div>
 			{/if}
 			{#if answer.what}
 				<p class="px-3 pt-2 text-ink-2">
-					{answer.what.replace(/^./, (c) => c.toUpperCase())}:
+					{upperFirst(answer.what)}:
 					{answer.codes.length === 0
 						? 'no codes in it'
 						: `${answer.codes.length} ${answer.codes.length === 1 ? 'code' : 'codes'}`}
 				</p>
 			{/if}
-			<Command.List>
-				{#each answer.codes as code, i (`${code.slug}#${i}`)}
+			{#if answer.codes.length === 0 && answer.found.length === 0 && !answer.trouble && !answer.what && !answer.byte}
+				<p class="px-3 py-3">Nothing here goes by these words. Fewer or other words may find it.</p>
+			{/if}
+		{/if}
+		<Command.List
+			><Command.Viewport>
+				{#each shown?.codes ?? [] as code, i (`${code.slug}#${i}`)}
 					<Command.Item value={code.slug} onSelect={() => onopen(code.slug)} class={row}>
 						<p class="text-lg leading-tight">
 							<span class="num">{code.text}</span> <strong class="pl-2">{code.title}</strong>
 						</p>
 						{#if code.failureType}
 							<p class="mt-1">
-								<strong>{code.failureType.replace(/^./, (c) => c.toUpperCase())}.</strong>
+								<strong>{upperFirst(code.failureType)}.</strong>
 								{code.meaning}
 							</p>
 							<p class="text-ink-2">First: {code.checkFirst}</p>
 						{/if}
 						{#if code.state}<p class="font-semibold">
-								{code.state.replace(/^./, (c) => c.toUpperCase())}.
+								{upperFirst(code.state)}.
 							</p>{/if}
 					</Command.Item>
 				{/each}
-				{#each answer.found as found (found.slug + found.from)}
-					<Command.Item value={`${found.slug} ${found.from}`} onSelect={() => onopen(found.slug)} class={row}>
+				{#each shown?.found ?? [] as found (found.slug + found.from)}
+					<Command.Item value={valueOf(found)} onSelect={() => onopen(found.slug)} class={row}>
 						<span class="flex flex-wrap items-baseline gap-x-3">
 							<span class="num">{found.text}</span>
 							<span class="min-w-0 flex-1 font-semibold">{found.title}</span>
 							<span class="text-sm text-ink-2">{found.from}</span>
 						</span>
+						{#if found.because}<span class="block text-sm text-ink-2">“{found.because}”</span>{/if}
 					</Command.Item>
 				{/each}
-			</Command.List>
-			{#if answer.codes.length === 0 && answer.found.length === 0 && !answer.trouble}
-				<p class="px-3 py-3">Nothing here goes by these words. Fewer or other words may find it.</p>
-			{/if}
-		{/if}
+			</Command.Viewport></Command.List
+		>
 	</div>
 	<p class="flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-rule px-3 pt-3 text-sm text-ink-2">
 		<span><kbd class="key">↑ ↓</kbd> choose</span>

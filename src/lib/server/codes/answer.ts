@@ -1,5 +1,11 @@
 import type { CodeBook } from '../../../../library/codes';
-import { answerCode, meantAsCode, type DecoderAnswer, type FoundByWords } from '../../case/decoderAnswer';
+import {
+	answerByte,
+	answerCode,
+	meantAsCode,
+	type DecoderAnswer,
+	type FoundByWords
+} from '../../case/decoderAnswer';
 import { expectation } from '../../case/decoded';
 import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
 import type { CodeLibrary } from '../db/codeLibrary';
@@ -17,12 +23,16 @@ export async function answer(
 	text: string,
 	maker: string | null
 ): Promise<DecoderAnswer> {
-	if (text.trim() === '') return { what: null, codes: [], trouble: null, found: [] };
+	const nothing: DecoderAnswer = { byte: null, what: null, codes: [], trouble: null, found: [] };
+	if (text.trim() === '') return nothing;
+	const byte = answerByte(text);
+	if (byte) return { ...nothing, byte };
 	const spelled = parseSpelling(text);
 	if (spelled.ok) {
 		const codes = spelled.value.codes.slice(0, MOST_CODES);
 		const book = await library.bookFor(numbersOf(codes));
 		return {
+			byte: null,
 			what: spelled.value.what === 'a code' ? null : spelled.value.what,
 			codes: codes.map((code) => answerCode(code, book, maker)),
 			trouble: null,
@@ -30,7 +40,8 @@ export async function answer(
 		};
 	}
 	const found = (await library.search(text, MOST_FOUND)).map(
-		({ code, failureType, title, packName }): FoundByWords => ({
+		({ code, failureType, title, packName, because }): FoundByWords => ({
+			because,
 			slug: failureType ? `${code}-${failureType}` : code,
 			text: failureType ? `${code}-${failureType}` : code,
 			title,
@@ -38,7 +49,7 @@ export async function answer(
 		})
 	);
 	const trouble = meantAsCode(text, spelled.error) ? expectation(spelled.error) : null;
-	return { what: null, codes: [], trouble, found };
+	return { ...nothing, trouble, found };
 }
 
 /** Of a code without its suffix: the kinds of failure that sources describe. */
@@ -53,6 +64,7 @@ function kinOf(codes: AnyCode[], book: CodeBook): FoundByWords[] {
 			slug: `${d.code}-${d.failureType}`,
 			text: `${d.code}-${d.failureType}`,
 			title: d.title,
-			from: d.pack.name
+			from: d.pack.name,
+			because: null
 		}));
 }

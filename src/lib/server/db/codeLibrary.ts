@@ -5,7 +5,7 @@ import { shippedBook, shippedPacks, type CodeBook, type SourcedDefinition } from
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
 import { codeDefinition, codePack } from './schema';
-import { searchQuery } from './searchQuery';
+import { lineWith, searchQuery } from './searchQuery';
 
 export type PackRow = typeof codePack.$inferSelect & { definitions: number };
 
@@ -18,6 +18,8 @@ export interface Found {
 	packId: string;
 	packName: string;
 	maker: string | null;
+	/** The cause or note that has the words, where the title does not. */
+	because: string | null;
 }
 
 /** One version of a definition, as it was written down. */
@@ -98,15 +100,23 @@ export class CodeLibrary {
 	/** Definitions by words, best first; the last word may be cut short. Nothing is found by no words. */
 	async search(text: string, limit = 20): Promise<Found[]> {
 		for (const match of searchQuery(text)) {
-			const found = await this.db.all<Found & { failureType: string }>(sql`
-				SELECT d.id, d.code, d.failure_type AS failureType, d.title, p.id AS packId, p.name AS packName, p.maker
+			const found = await this.db.all<
+				Omit<Found, 'because'> & { failureType: string; causes: string; notes: string }
+			>(sql`
+				SELECT d.id, d.code, d.failure_type AS failureType, d.title, d.causes, d.notes,
+				p.id AS packId, p.name AS packName, p.maker
 				FROM (
 					SELECT rowid AS id, rank FROM code_search WHERE code_search MATCH ${match}
 					AND rank MATCH 'bm25(8.0, 4.0, 2.0, 1.0)' ORDER BY rank LIMIT ${limit}
 				) AS hit
 				JOIN code_definition d ON d.id = hit.id JOIN code_pack p ON p.id = d.pack_id
 				ORDER BY hit.rank`);
-			if (found.length > 0) return found.map((hit) => ({ ...hit, failureType: hit.failureType || null }));
+			if (found.length > 0)
+				return found.map(({ causes, notes, ...hit }) => ({
+					...hit,
+					failureType: hit.failureType || null,
+					because: lineWith(text, hit.title, `${causes}\n${notes}`)
+				}));
 		}
 		return [];
 	}

@@ -14,3 +14,12 @@ export function searchQuery(text: string): string[] {
 	if (terms.length === 0) return [];
 	return terms.length === 1 ? terms : [terms.join(' '), terms.join(' OR ')];
 }
+
+/** The first line that has one of the words which the title has not; null where the title has them all. */
+export function lineWith(text: string, title: string, lines: string): string | null {
+	const words = (text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).filter(
+		(word) => word.length >= SHORTEST_PREFIX
+	);
+	const missing = words.filter((word) => !title.toLowerCase().includes(word));
+	return lines.split('\n').find((line) => missing.some((word) => line.toLowerCase().includes(word))) ?? null;
+}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { toast } from 'svelte-sonner';
@@ -11,7 +12,6 @@
 
 	let { data } = $props();
 	const { answer, decoded } = $derived(data);
-	const upper = (text: string) => text.replace(/^./, (c) => c.toUpperCase());
 	const DEFINED = {
 		standard: 'a standard code',
 		maker: 'the maker’s own code',
@@ -54,7 +54,7 @@
 			{answer.title}
 		</h1>
 		<p class="mt-1 text-lg text-ink-2">
-			{upper(kind.join(', '))}{data.lamps.length > 0 ? `; lights ${data.lamps.join(', ')}` : ''}.
+			{upperFirst(kind.join(', '))}{data.lamps.length > 0 ? `; lights ${data.lamps.join(', ')}` : ''}.
 		</p>
 	</div>
 	{#if data.here}

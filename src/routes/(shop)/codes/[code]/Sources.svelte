@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
 	import type { Disagreement, SourceView } from '$lib/case/codeSources';
 
 	/** What each source says, side by side, and on what they do not agree. */
@@ -24,7 +25,6 @@
 	const rows = $derived(ROWS.filter((row) => sources.some((s) => row.text(s) !== null)));
 	const WORDS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'];
 	const count = $derived(WORDS[sources.length] ?? String(sources.length));
-	const upper = (text: string) => text.replace(/^./, (c) => c.toUpperCase());
 	const differs = (head: string) =>
 		(head === 'Circuit' && disagreements.some((d) => d.about === 'which circuit it is')) ||
 		(head === 'Set when' && disagreements.some((d) => d.about === 'what sets it')) ||
@@ -85,8 +85,8 @@
 							</th>
 							{#each sources as source (source.packId)}
 								<td class={differs(head) && text(source) !== null ? 'font-semibold' : ''}>
-									{#if text(source) === null}<span class="text-ink-2">does not say</span>{:else}{text(
-											source
+									{#if text(source) === null}<span class="text-ink-2">does not say</span>{:else}{upperFirst(
+											text(source) ?? ''
 										)}{/if}
 								</td>
 							{/each}

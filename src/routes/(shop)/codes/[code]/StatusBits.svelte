@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
+
 	/** A status byte in plain words; its bits are a click away. */
 	let {
 		status,
@@ -12,9 +14,7 @@
 		Status <span class="num font-normal">{status.byte}</span>: {state}
 	</h2>
 	<p class="mt-1 text-lg">
-		{set.length === 0
-			? 'No bit is set.'
-			: `${set.map((bit) => bit.words).join('; ')}.`.replace(/^./, (c) => c.toUpperCase())}
+		{set.length === 0 ? 'No bit is set.' : `${upperFirst(set.map((bit) => bit.words).join('; '))}.`}
 	</p>
 	<details>
 		<summary

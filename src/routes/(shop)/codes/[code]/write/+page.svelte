@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
 	import { untrack } from 'svelte';
 	import { LAMPS, POSITIONS } from '$library/positions';
 	import type { Condition } from '$lib/core/conditions/condition';
@@ -79,7 +80,7 @@
 			<h2 class="font-semibold">{title}</h2>
 			{#if condition}
 				<p class="my-2 border-l-4 border-ink pl-3 text-lg">
-					{say(condition).replace(/^./, (c) => c.toUpperCase())}.
+					{upperFirst(say(condition))}.
 				</p>
 				<ConditionForm
 					{condition}
