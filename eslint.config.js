@@ -73,7 +73,8 @@ export default ts.config(
 				{ type: 'ui', pattern: 'src/lib/ui' },
 				{ type: 'workers', pattern: 'src/workers' },
 				{ type: 'routes', pattern: 'src/routes' },
-				{ type: 'library', pattern: 'library' },
+				// The whole path: a page may be called library too.
+				{ type: 'library', pattern: 'library/**/*', partialMatch: false },
 				{ type: 'demo', pattern: 'demo' },
 				{ type: 'cli', pattern: 'cli' },
 				{ type: 'tests', pattern: 'tests' }

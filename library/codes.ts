@@ -1,5 +1,5 @@
 import type { CodeText } from '../src/lib/core/codes/dtc';
-import { CodePack, definitionKey, type CodeDefinition, type PackHead } from './codePack';
+import { CodePack, type CodeDefinition, type PackHead } from './codePack';
 import chassisTable from './codes/chassis-table.json' with { type: 'json' };
 import circuitNumbering from './codes/circuit-numbering.json' with { type: 'json' };
 import lostSpeed from './codes/lost-speed.json' with { type: 'json' };
@@ -88,5 +88,3 @@ export function titleSource(book: CodeBook, asked: Asked): SourcedDefinition | n
 /** What must happen before a code's test completes, by the most trusted source that says so. */
 export const testConditionsOf = (book: CodeBook, asked: Asked) =>
 	sourcesFor(book, asked).find((d) => d.testConditions !== null)?.testConditions ?? null;
-
-export { definitionKey };

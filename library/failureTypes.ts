@@ -66,7 +66,6 @@ const Heavy = z.object({
 });
 const heavy = Heavy.parse(heavyFile);
 const modes = new Map(heavy.modes.map((mode) => [mode.fmi, mode]));
-export type HeavyParameter = z.infer<typeof Heavy>['parameters'][number];
 export const heavyParameters = new Map(heavy.parameters.map((parameter) => [parameter.spn, parameter]));
 
 /** The meaning of a failure mode identifier, 0–31. Throws RangeError for any other number. */

@@ -88,6 +88,8 @@ interface Line {
 	/** Given by the user as the tester's side or the module's; null = told by what it says. */
 	side: 'request' | 'response' | null;
 	partner: number | null;
+	/** The code answer gathered last: a tester that asks again and again mostly hears the same. */
+	gathered: Uint8Array | null;
 	/** The request on this identifier that waits for its answer. */
 	waiting: Waiting | null;
 }
@@ -166,7 +168,10 @@ export class BusAnalysis {
 	}
 
 	private isGiven(id: number, extended: boolean): boolean {
-		return this.pairs.some((p) => p.extended === extended && (p.request === id || p.response === id));
+		return (
+			this.pairs.length > 0 &&
+			this.pairs.some((p) => p.extended === extended && (p.request === id || p.response === id))
+		);
 	}
 
 	private expire(nowS: number): void {
@@ -198,6 +203,7 @@ export class BusAnalysis {
 			held: [],
 			side: given ? (given.request === id ? 'request' : 'response') : null,
 			partner: given ? (given.request === id ? given.response : given.request) : null,
+			gathered: null,
 			waiting: null,
 			reader: new SegmentReader({
 				message: (message) => this.message(line, channel, message),
@@ -274,7 +280,8 @@ export class BusAnalysis {
 	}
 
 	private gather(line: Line, physical: number, bytes: Uint8Array): void {
-		if (bytes[0] === NEGATIVE) return;
+		if (bytes[0] === NEGATIVE || sameBytes(bytes, line.gathered)) return;
+		line.gathered = bytes;
 		const told = codesInResponse(bytes);
 		if (!told.ok) {
 			if (bytes[0] === 0x59 && told.error.byte > 1)
@@ -373,6 +380,12 @@ export class BusAnalysis {
 /** Bit 6 of the service byte tells a request from an answer (ISO 14229-1, 8.2). */
 const sideOf = (service: number): 'request' | 'response' =>
 	service === NEGATIVE || (service & POSITIVE_OFFSET) !== 0 ? 'response' : 'request';
+
+function sameBytes(a: Uint8Array, b: Uint8Array | null): boolean {
+	if (b === null || a.length !== b.length) return false;
+	for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+	return true;
+}
 
 const lineKey = (id: number, extended: boolean, channel: number): number =>
 	channel * 0x40000000 + (extended ? 0x20000000 : 0) + id;

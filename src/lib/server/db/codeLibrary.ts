@@ -39,6 +39,9 @@ const PAGE = 100;
 /** Rows in one insert: below the most parameters SQLite takes. */
 const ROWS_AT_ONCE = 500;
 
+/** Of words that stand in more definitions than this only the newest are weighed: nobody reads that far. */
+const MOST_RANKED = 1500;
+
 const bodyOf = (row: { body: string }): CodeDefinition => CodeDefinition.parse(JSON.parse(row.body));
 
 /** Packs of code definitions: shipped, brought in, and the shop's own; found by code or by words. */
@@ -106,11 +109,13 @@ export class CodeLibrary {
 				SELECT d.id, d.code, d.failure_type AS failureType, d.title, d.causes, d.notes,
 				p.id AS packId, p.name AS packName, p.maker
 				FROM (
-					SELECT rowid AS id, rank FROM code_search WHERE code_search MATCH ${match}
-					AND rank MATCH 'bm25(8.0, 4.0, 2.0, 1.0)' ORDER BY rank LIMIT ${limit}
+					SELECT id, score FROM (
+						SELECT rowid AS id, bm25(code_search, 8.0, 4.0, 2.0, 1.0) AS score
+						FROM code_search WHERE code_search MATCH ${match} ORDER BY rowid DESC LIMIT ${MOST_RANKED}
+					) ORDER BY score LIMIT ${limit}
 				) AS hit
 				JOIN code_definition d ON d.id = hit.id JOIN code_pack p ON p.id = d.pack_id
-				ORDER BY hit.rank`);
+				ORDER BY hit.score`);
 			if (found.length > 0)
 				return found.map(({ causes, notes, ...hit }) => ({
 					...hit,

@@ -39,9 +39,8 @@
 		await goto(`/cases/${caseId}/read`);
 	}
 	function speakFor(maker: string) {
-		const query = new URLSearchParams(page.url.search);
-		if (maker) query.set('maker', maker);
-		else query.delete('maker');
+		const kept = [...page.url.searchParams].filter(([name]) => name !== 'maker');
+		const query = new URLSearchParams(maker ? [...kept, ['maker', maker]] : kept).toString();
 		void goto(`?${query}`, { noScroll: true, keepFocus: true });
 	}
 </script>

@@ -1,0 +1,22 @@
+// npm run fuzz [-- RUNS]: every parser against anything at all, a hundred thousand inputs each unless told otherwise.
+import fc from 'fast-check';
+import { FUZZED } from './fuzzProperties';
+
+const numRuns = Number(process.argv[2] ?? 100_000);
+/** One input may not take longer than this: a parser that hangs is as bad as one that throws. */
+const HANG_MS = 5000;
+let failed = 0;
+for (const { name, property } of FUZZED) {
+	const began = performance.now();
+	const result = fc.check(property as fc.IProperty<unknown>, { numRuns });
+	const seconds = (performance.now() - began) / 1000;
+	const slow = seconds * 1000 > HANG_MS + numRuns;
+	if (result.failed || slow) failed++;
+	const outcome = result.failed
+		? `FAILED with seed ${result.seed}: ${String(result.errorInstance)}\n  ${JSON.stringify(result.counterexample)}`
+		: slow
+			? 'FAILED: more than a millisecond an input'
+			: 'good';
+	console.log(`${name}: ${result.numRuns} inputs in ${seconds.toFixed(1)} s, ${outcome}`);
+}
+process.exit(failed === 0 ? 0 : 1);
