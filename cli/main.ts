@@ -21,8 +21,17 @@ const HELP = `jaldi: the computations of Jaldi on the command line
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.
 `;
 
+/** Whoever reads our output may stop early, as `head` does: that is no fault. */
+function allowEarlyEnd(): void {
+	process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+		if (error.code === 'EPIPE') process.exit(0);
+		throw error;
+	});
+}
+
 /** Runs one command. Returns its exit status. */
 export async function main(args: string[]): Promise<number> {
+	allowEarlyEnd();
 	const [name, ...rest] = args;
 	if (name === undefined || name === '--help' || name === '-h' || name === 'help') {
 		process.stdout.write(HELP);

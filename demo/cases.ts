@@ -9,6 +9,39 @@ const bothLamps = (when: string) => [
 	{ lamp: 'stability' as const, manner: 'steady' as const, when }
 ];
 
+const MAINLAND_PRINT_OUT = `Mainland Garage        job 2291        Date: 02.11.2026
+Vehicle: minibus, 83 960 km
+
+Brake control - 2 codes
+-----------------------
+C0045-13   Rear left wheel sensor     Status: 2F
+    present
+    Vehicle speed : 0 km/h
+    Supply voltage : 12,4 V
+C0045-2F   Rear left wheel sensor     stored
+
+Cluster
+U0415-81   Invalid data               stored
+
+Sensor replaced, codes cleared. Customer informed.`;
+
+/** Asked twice on the way over the causeway; the first answer lost a segment. */
+const CAUSEWAY_LOG = [
+	'(1764000000.000000) bus0 0C0#11A0020000000000',
+	'(1764000000.010000) bus0 7E0#031902FF00000000',
+	'(1764000000.012000) bus0 7E8#100B5902FF40402F',
+	'(1764000000.013000) bus0 7E0#3000000000000000',
+	'(1764000000.016000) bus0 7E8#222FC4158128FFFF',
+	'(1764000000.200000) bus0 0C0#11A4020000000000',
+	'(1764000001.010000) bus0 7E0#031902FF00000000',
+	'(1764000001.012000) bus0 7E8#100B5902FF40402F',
+	'(1764000001.013000) bus0 7E0#3000000000000000',
+	'(1764000001.016000) bus0 7E8#212FC4158128FFFF',
+	'(1764000001.050000) bus0 7E0#0322F40D00000000',
+	'(1764000001.052000) bus0 7E8#0462F40D2F000000',
+	'(1764000001.060000) bus0 7E2#023E000000000000'
+].join('\n');
+
 /** The demo shop's cases: which vehicle, how many hours ago it came in, and what has happened since. */
 export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 	{
@@ -56,6 +89,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'205/75R16C',
 				ana
 			);
+			await story.printOut('print-out of the mainland garage', MAINLAND_PRINT_OUT, ana);
 			await story.priorWork(
 				'rear-left wheel speed sensor',
 				'three weeks ago',
@@ -79,6 +113,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'235/65R17',
 				teo
 			);
+			await story.frameLog('causeway.log', CAUSEWAY_LOG, teo);
 			await story.scan(teo);
 			await story.later(70).mend(
 				{

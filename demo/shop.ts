@@ -52,7 +52,11 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 31',
 		vin: vin('VLMSKFDA0N0020077'),
 		odometerKm: 58_390,
-		faults: [{ kind: 'module-silent', role: 'cluster' }]
+		// One corroded splice, two modules behind it.
+		faults: [
+			{ kind: 'module-silent', role: 'cluster' },
+			{ kind: 'module-silent', role: 'steering-angle' }
+		]
 	},
 	{
 		id: 'shuttle',

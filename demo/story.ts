@@ -4,8 +4,10 @@ import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
 import type { RepairAction } from '../src/lib/bench/faults';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
+import { keptLog, readLog } from '../src/lib/case/frameLogReading';
 import { mayClear } from '../src/lib/case/mayClear';
 import { projectCase } from '../src/lib/case/project';
+import { findCodes } from '../src/lib/core/codes/findCodes';
 import { checkVin } from '../src/lib/core/vehicle/vin';
 import { typeName, type Cases } from '../src/lib/server/db/cases';
 import { Threads, type Author } from '../src/lib/server/db/threads';
@@ -118,6 +120,23 @@ export class Story {
 			cancelled: () => false
 		});
 		await this.add('network-scan', scan, author);
+	}
+
+	/** A print-out that came with the vehicle, looked through as the paste box does. */
+	async printOut(sourceName: string, text: string, author: Author): Promise<void> {
+		const { modules } = findCodes(text);
+		await this.add('codes-reported', { origin: 'pasted', sourceName, text, modules }, author);
+	}
+
+	/** A capture of the bus while everything was asked, as it stands in a file. */
+	async frameLog(fileName: string, text: string, author: Author): Promise<void> {
+		const bytes = new TextEncoder().encode(text);
+		const analysis = await readLog(
+			(async function* () {
+				yield bytes;
+			})()
+		);
+		await this.add('frame-log', keptLog(analysis, fileName, bytes.length), author);
 	}
 
 	private async clear(author: Author): Promise<void> {

@@ -1,4 +1,4 @@
-import { identifiers, vehicleTypes, type Position } from '../../../library';
+import { identifiers, vehicleTypes, type Position, type VehicleType } from '../../../library';
 import { shippedBook, titleSource, type CodeBook } from '../../../library/codes';
 import { failureType } from '../../../library/failureTypes';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
@@ -39,11 +39,14 @@ export function describeCode(
 	};
 }
 
-/** Who made the vehicle of this case, where the library knows its type. */
-export function makerOf(thread: Entry[]): string | null {
+/** The vehicle of this case by the library, null where its type is not described. */
+export function typeOf(thread: Entry[]): VehicleType | null {
 	const opened = latest(thread, 'case-opened');
-	return (opened && vehicleTypes.get(opened.payload.typeId)?.maker) ?? null;
+	return (opened && vehicleTypes.get(opened.payload.typeId)) ?? null;
 }
+
+/** Who made the vehicle of this case, where the library knows its type. */
+export const makerOf = (thread: Entry[]): string | null => typeOf(thread)?.maker ?? null;
 
 /** Every code that is named anywhere on a thread, written without its suffix. */
 export function codesOn(thread: Entry[]): Set<string> {

@@ -1,7 +1,8 @@
 import { codeText, failureTypeByte } from '../core/codes/dtc';
 import { testConditionsOf } from '../../../library/codes';
 import { sayCondition } from '../../../library/signals';
-import { makerOf, type CaseCode } from './codes';
+import { makerOf, typeOf, type CaseCode } from './codes';
+import { networkFindings } from './networkFindings';
 import type { CaseFacts, StationId } from './stations';
 import { happenedAfter, latest } from './thread';
 import { lowerFirst } from './words';
@@ -101,9 +102,9 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 }
 
 /** A module that does not answer is a finding of its own, with or without codes. */
-function silenceStep({ entries, lastCompleteScan }: CaseFacts): NextStep | null {
+function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep | null {
 	const silent = lastCompleteScan?.payload.modules.filter((module) => !module.answered) ?? [];
-	if (silent.length === 0) return null;
+	if (!lastCompleteScan || silent.length === 0) return null;
 	const names = silent.map((module) => module.name.toLowerCase()).join(' and ');
 	const mended = latest(entries, 'repair');
 	if (mended && happenedAfter(entries, mended, lastCompleteScan)) {
@@ -114,6 +115,9 @@ function silenceStep({ entries, lastCompleteScan }: CaseFacts): NextStep | null 
 			'scan'
 		);
 	}
+	const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), book);
+	if (finding)
+		return step('read', finding.title, `${finding.text} Then write the repair down on Mend.`, 'network');
 	return step(
 		'mend',
 		`Find out why the ${names} ${silent.length === 1 ? 'is' : 'are'} silent`,

@@ -7,7 +7,7 @@ import { PROOF_MARKS, VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
 import { loadCase } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
-import { DriveForm, KeyByHandForm, LampCheckForm } from './forms';
+import { DriveForm, KeyByHandForm, LampCheckForm, NOT_WATCHED } from './forms';
 
 export const load = async ({ params, depends }) => {
 	depends('jaldi:case');
@@ -58,7 +58,7 @@ export const load = async ({ params, depends }) => {
 		},
 		keyForm: await entryFormFor(KeyByHandForm, {}),
 		lampForm: await entryFormFor(LampCheckForm, {
-			lamps: toWatch.map((lamp) => ({ lamp, result: 'lit and went out' as const }))
+			lamps: toWatch.map((lamp) => ({ lamp, result: NOT_WATCHED }))
 		}),
 		driveForm: await entryFormFor(DriveForm, {
 			distanceKm: null,
@@ -78,7 +78,14 @@ export const actions = {
 		() => ({ confirmedBy: 'person', countBefore: null, countAfter: null }),
 		'Key cycle saved, by your word.'
 	),
-	lamps: entryAction(LampCheckForm, 'lamp-check', ({ lamps }) => ({ lamps }), 'Lamp check saved.'),
+	lamps: entryAction(
+		LampCheckForm,
+		'lamp-check',
+		({ lamps }) => ({
+			lamps: lamps.flatMap(({ lamp, result }) => (result === NOT_WATCHED ? [] : [{ lamp, result }]))
+		}),
+		'Lamp check saved.'
+	),
 	drive: entryAction(
 		DriveForm,
 		'proving-drive',

@@ -18,7 +18,7 @@
 	const lamps = entryForm(() => data.lampForm, { id: 'lamp-form', draftKey: `${id}:lamp-check` });
 	const drive = entryForm(() => data.driveForm, { id: 'drive-form', draftKey: `${id}:drive` });
 	const { enhance: keyEnhance } = key;
-	const { form: lampForm, enhance: lampEnhance } = lamps;
+	const { form: lampForm, errors: lampErrors, enhance: lampEnhance } = lamps;
 	const { form: driveForm, errors: driveErrors, enhance: driveEnhance } = drive;
 	const RESULTS = LampCheck.shape.lamps.element.shape.result.options;
 </script>
@@ -80,10 +80,16 @@
 							label="{row.lamp} lamp at key-on"
 							name="{row.lamp}-result"
 							options={RESULTS}
-							bind:value={$lampForm.lamps[i]!.result}
+							bind:value={
+								() => row.result as (typeof RESULTS)[number],
+								(result) => ($lampForm.lamps[i]!.result = result)
+							}
 						/>
 					</div>
 				{/each}
+				{#if $lampErrors.lamps?._errors}<p role="alert" class="mt-2 font-semibold">
+						{$lampErrors.lamps._errors[0]}
+					</p>{/if}
 				<FormFoot made={lamps} save="Save what the lamps did" />
 			</form>
 		{/snippet}

@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { LampCheck, ROADS } from '$lib/case/entry';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
-export const LampCheckForm = entrySchema({ lamps: LampCheck.shape.lamps });
+const Watched = LampCheck.shape.lamps.element;
+/** Nothing is chosen beforehand: a hurried save must not say that somebody watched. */
+export const NOT_WATCHED = 'not watched yet';
+export const LampCheckForm = entrySchema({
+	lamps: z
+		.array(Watched.extend({ result: z.enum([...Watched.shape.result.options, NOT_WATCHED]) }))
+		.refine((lamps) => lamps.every(({ result }) => result !== NOT_WATCHED), 'Say of each lamp what it did.')
+});
 
 export const DriveForm = entrySchema({
 	distanceKm: numberField(

@@ -1,10 +1,9 @@
-import { makerOf } from '$lib/case/codes';
+import { makerOf, typeOf } from '$lib/case/codes';
 import { describeEntry } from '$lib/case/describe';
 import { networkFindings } from '$lib/case/networkFindings';
 import type { CaseView } from '$lib/case/project';
 import { oursWords, reportedCodes } from '$lib/case/reported';
 import { ofKind } from '$lib/case/thread';
-import { vehicleTypes } from '$library/index';
 import { viewScan } from '$lib/case/scanView';
 import { fail } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
@@ -76,7 +75,7 @@ export const load = async ({ params, depends, url }) => {
 			vin,
 			vinDiffers: vin !== null && recorded !== null && vin !== recorded,
 			modules: viewScan(chosen, view.book, makerOf(view.entries)),
-			findings: networkFindings(chosen.payload, vehicleTypes.get(row.vehicle.typeId) ?? null, view.book)
+			findings: networkFindings(chosen.payload, typeOf(view.entries), view.book)
 		},
 		reported: reportedGroups(view)
 	};

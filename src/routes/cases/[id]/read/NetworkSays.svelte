@@ -6,7 +6,7 @@
 </script>
 
 {#if findings.length > 0}
-	<section class="mt-5 border-y-2 border-ink py-3" aria-label="What the network says">
+	<section id="network" class="mt-5 border-y-2 border-ink py-3" aria-label="What the network says">
 		{#each findings as { title, text } (title)}
 			<div class="py-1">
 				<h2 class="text-lg font-bold">{title}</h2>

@@ -1,0 +1,194 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { afterAll, describe, expect, it } from 'vitest';
+
+const folder = mkdtempSync(join(tmpdir(), 'jaldi-cli-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+interface Ran {
+	status: number | null;
+	out: string;
+	err: string;
+}
+
+/** The command as people run it. */
+function jaldi(args: string[], input: string | Buffer = ''): Promise<Ran> {
+	const child = spawn(process.execPath, ['cli/jaldi.mjs', ...args], {
+		env: { ...process.env, NO_COLOR: '1' }
+	});
+	const ran: Ran = { status: null, out: '', err: '' };
+	child.stdout.setEncoding('utf8').on('data', (text: string) => (ran.out += text));
+	child.stderr.setEncoding('utf8').on('data', (text: string) => (ran.err += text));
+	child.stdin.on('error', () => undefined);
+	child.stdin.end(input);
+	return new Promise((resolve) => child.once('close', (status) => resolve({ ...ran, status })));
+}
+const file = (name: string, content: string | Buffer) => {
+	const path = join(folder, name);
+	writeFileSync(path, content);
+	return path;
+};
+
+const LOG = [
+	'(1700000000.000000) can0 1A0#0011223344556677',
+	'(1700000000.003000) can0 7E0#031902FF00000000',
+	'(1700000000.004000) can0 7E8#100B5902FF403514',
+	'(1700000000.005000) can0 7E0#3000000000000000',
+	'(1700000000.006000) can0 7E8#212FC12187AF0000',
+	'(1700000000.007000) can0 7E8#0x',
+	'(1700000000.012000) can0 18FECA0B#04FF15030503FFFF'
+].join('\n');
+
+describe('jaldi decode', () => {
+	it('gives one element for each code, with the keys of the contract, and an error for what it cannot read', async () => {
+		const { status, out, err } = await jaldi([
+			'decode',
+			'403514/2F',
+			'nonsense',
+			'789/5',
+			'lamp 3-4',
+			'59 02 FF 40 35 14 2F C1 21 87 AF',
+			'--json'
+		]);
+		expect(status).toBe(1);
+		expect(err).toContain('"nonsense" at sign 1');
+		const elements = JSON.parse(out);
+		expect(elements).toHaveLength(6);
+		expect(elements[0]).toEqual({
+			input: '403514/2F',
+			kind: 'dtc',
+			code: 'C0035',
+			failureTypeByte: '14',
+			failureType: 'circuit short to ground or open',
+			failureClass: 'short-to-ground-or-open',
+			system: 'chassis',
+			definedBy: 'standard',
+			corner: 'front-left',
+			status: {
+				byte: '2F',
+				testFailed: true,
+				testFailedThisCycle: true,
+				pending: true,
+				confirmed: true,
+				notTestedSinceClear: false,
+				failedSinceClear: true,
+				notTestedThisCycle: false,
+				lampRequested: false
+			},
+			title: 'Front-left wheel speed sensor circuit'
+		});
+		expect(elements[1]).toMatchObject({ input: 'nonsense', error: expect.stringContaining('expected') });
+		expect(elements[2]).toMatchObject({
+			kind: 'j1939',
+			spn: 789,
+			fmi: 5,
+			corner: 'front-left',
+			failureClass: 'open'
+		});
+		expect(elements[3]).toMatchObject({ kind: 'lamp', groups: [3, 4] });
+		expect(elements.slice(4).map((e: { code: string }) => e.code)).toEqual(['C0035', 'U0121']);
+	});
+
+	it('speaks to people without --json, and says how it is used when it is used wrongly', async () => {
+		const [text, none, unknown, help] = await Promise.all([
+			jaldi(['decode', 'C1A45-2F']),
+			jaldi(['decode']),
+			jaldi(['decode', '--nope', 'C0035']),
+			jaldi(['--help'])
+		]);
+		expect(text.status).toBe(0);
+		expect(text.out).toContain('signal erratic');
+		expect(text.out).toContain('defined by the maker');
+		expect([none.status, unknown.status, help.status]).toEqual([2, 2, 0]);
+		expect(none.err).toContain('give at least one code');
+		expect(help.out).toContain('jaldi bus FILE');
+	});
+});
+
+describe('jaldi bus', () => {
+	it('reads a log from a file, from standard input and compressed, to the same value', async () => {
+		const [plain, piped, packed] = await Promise.all([
+			jaldi(['bus', file('a.log', LOG), '--json']),
+			jaldi(['bus', '-', '--json'], LOG),
+			jaldi(['bus', file('a.log.gz', gzipSync(LOG)), '--json'])
+		]);
+		expect([plain.status, piped.status, packed.status]).toEqual([0, 0, 0]);
+		expect(piped.out).toBe(plain.out);
+		expect(packed.out).toBe(plain.out);
+		expect(JSON.parse(plain.out)).toMatchObject({
+			frames: 6,
+			badLines: [{ line: 6, reason: expect.stringContaining('second hex digit') }],
+			durationS: 0.012,
+			exchanges: [
+				{
+					timeS: 0.003,
+					requestId: '7E0',
+					responseId: '7E8',
+					request: '1902FF',
+					response: '5902FF4035142FC12187AF',
+					service: 'read code information: codes by status',
+					negative: null
+				}
+			],
+			modules: [
+				{
+					requestId: '7E0',
+					responseId: '7E8',
+					codes: [{ code: 'C0035', status: { byte: '2F' } }, { code: 'U0121' }]
+				}
+			],
+			broadcasts: [
+				{
+					source: '0B',
+					pgn: 65226,
+					codes: [{ spn: 789, fmi: 5, occurrences: 3 }],
+					lamps: { warning: { state: 'on' } }
+				}
+			],
+			problems: []
+		});
+	});
+
+	it('refuses what is no log with the file, the line and what was expected, and wrong usage apart from that', async () => {
+		const ran = await Promise.all([
+			jaldi(['bus', join(folder, 'missing.log')]),
+			jaldi(['bus', file('text.log', 'Dear workshop,\nplease look.')]),
+			jaldi(['bus', file('empty.log', '')]),
+			jaldi(['bus', file('binary.log', Buffer.from([0x50, 0x4b, 0, 0]))]),
+			jaldi(['bus', file('cut.gz', gzipSync(LOG).subarray(0, 60))]),
+			jaldi(['bus', folder]),
+			jaldi(['bus']),
+			jaldi(['bus', file('b.log', LOG), '--pair', '7E0'])
+		]);
+		expect(ran.map((r) => r.status)).toEqual([1, 1, 1, 1, 1, 1, 2, 2]);
+		expect(ran.every((r) => r.out === '')).toBe(true);
+		expect(ran[0]?.err).toContain('there is no such file');
+		expect(ran[1]?.err).toMatch(/text\.log: line 1, column 1: expected \(seconds\) interface ID#DATA/);
+		expect(ran[2]?.err).toContain('it is empty');
+		expect(ran[3]?.err).toContain('byte 3 is no text');
+		expect(ran[4]?.err).toContain('the compression is damaged');
+		expect(ran[5]?.err).toContain('that is a folder');
+		expect(ran[7]?.err).toContain('--pair takes two identifiers');
+	});
+
+	it('follows a pair that it is given', async () => {
+		const log = '(1.0) can0 641#031902FF\n(1.1) can0 651#075902FF4035142F';
+		const [without, given] = await Promise.all([
+			jaldi(['bus', '-', '--json'], log),
+			jaldi(['bus', '-', '--json', '--pair', '641:651'], log)
+		]);
+		expect(JSON.parse(without.out).exchanges).toEqual([]);
+		expect(JSON.parse(given.out).modules).toMatchObject([
+			{ requestId: '641', responseId: '651', codes: [{ code: 'C0035' }] }
+		]);
+	});
+
+	it('says openly which commands are not there yet', async () => {
+		const { status, err } = await jaldi(['trial', '--cases', '3']);
+		expect(status).toBe(2);
+		expect(err).toContain('"trial" is not in this version');
+	});
+});
