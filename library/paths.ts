@@ -10,7 +10,7 @@ export interface SignalPath {
 const WHEEL = ['tyre', 'ring', 'gap', 'sensor', 'plug', 'lead', 'far plug', 'module in', 'module', 'bus'];
 const SENSOR = ['mounting', 'sensor', 'plug', 'lead', 'far plug', 'module in', 'calibration'];
 const BUS = ['sender', 'its feed', 'its branch', 'splice', 'segment', 'gateway', 'branch here', 'module'];
-const ACTUATOR = ['fuse', 'feed', 'module', 'driver', 'lead', 'plug', 'coil or motor', 'ground'];
+const ACTUATOR = ['fuse', 'feed', 'module', 'driver', 'lead', 'plug', 'coil, motor', 'ground'];
 const LISTENER = ['wheel signals', 'brake control', 'bus', 'gateway', 'this module'];
 
 export const PATHS: Record<Group, SignalPath> = {
@@ -19,7 +19,7 @@ export const PATHS: Record<Group, SignalPath> = {
 	'vehicle-speed': { links: LISTENER, named: [0, 1, 2] },
 	hydraulics: { links: ACTUATOR, named: [3, 4, 5, 6, 7] },
 	pressure: { links: SENSOR, named: [1, 2, 3, 6] },
-	'steering-angle': { links: ['wheel alignment', 'column', ...SENSOR.slice(1)], named: [0, 2, 7] },
+	'steering-angle': { links: ['alignment', 'column', ...SENSOR.slice(1)], named: [0, 2, 7] },
 	yaw: { links: SENSOR, named: [0, 1, 6] },
 	'brake-switch': {
 		links: ['pedal', 'adjustment', 'switch', 'plug', 'lead', 'module in'],
@@ -27,7 +27,7 @@ export const PATHS: Record<Group, SignalPath> = {
 	},
 	'steering-assist': { links: ACTUATOR, named: [4, 5, 6] },
 	tyre: {
-		links: ['size', 'pressure', 'tread', 'rolling circumference', 'configuration'],
+		links: ['size', 'pressure', 'tread', 'circumference', 'configuration'],
 		named: [0, 1, 2, 4]
 	},
 	lamp: { links: ['module', 'message', 'cluster', 'driver', 'lamp'], named: [3, 4] },

@@ -9,11 +9,48 @@ const PORT = Number(process.env.PORT ?? 4690);
 const OUT = 'docs/screenshots';
 const PASSWORD = 'ebb-and-flow';
 
-/** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number } }[]} */
+const PRINT_OUT = `Harbour Garage          Page 1
+Brake control - 2 codes
+-----------------------
+C0045-13  Rear left wheel sensor      Status: 2F
+   Vehicle speed . . : 12 km/h
+C0050-2F  Rear right wheel sensor     stored
+
+Instrument cluster:
+U0415-81   Invalid data               [28]
+No further faults.`;
+
+/** @typedef {import('@playwright/test').Page} Page */
+/** @type {(page: Page) => Promise<void>} */
+async function typeIntoDecoder(page) {
+	await page.keyboard.press('/');
+	await page.keyboard.type('59 02 FF 40 45 13 2F C1 21 87 AF');
+	await page.getByRole('option').nth(1).waitFor();
+}
+/** @type {(page: Page) => Promise<void>} */
+async function pastePrintOut(page) {
+	await page.getByRole('textbox', { name: 'Text or file with codes' }).fill(PRINT_OUT);
+	await page.getByRole('button', { name: 'Look through it' }).click();
+	await page.getByText('Rear-right wheel speed sensor circuit').first().waitFor();
+	await page.locator('#elsewhere').evaluate((section) => section.scrollIntoView());
+}
+/** @type {(page: Page) => Promise<void>} */
+async function openExchanges(page) {
+	await page.getByRole('link', { name: 'Every exchange, byte by byte' }).click();
+	await page.locator('summary').filter({ hasText: '11 bytes' }).click();
+}
+
+/** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number }, act?: (page: Page) => Promise<void> }[]} */
 const PICTURES = [
 	{ name: 'floor', at: '/' },
 	{ name: 'listen', vehicle: 'electric shuttle', at: 'listen' },
 	{ name: 'read', vehicle: 'school minibus', at: 'read' },
+	{ name: 'decoder', vehicle: 'school minibus', at: 'read', act: typeIntoDecoder },
+	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
+	{ name: 'paste', vehicle: 'school minibus', at: 'read', act: pastePrintOut },
+	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
+	{ name: 'silent', vehicle: 'dairy', at: 'read' },
+	{ name: 'library', at: '/library' },
 	{ name: 'mend', vehicle: 'volunteer ambulance', at: 'mend' },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
 	{ name: 'came-back-bay', vehicle: 'volunteer ambulance', at: 'prove', theme: 'bay' },
@@ -38,7 +75,7 @@ try {
 	await page.getByLabel('Password').fill(PASSWORD);
 	await page.getByRole('button', { name: 'Sign in' }).click();
 	await page.waitForURL('/');
-	for (const { name, vehicle, at, theme = 'day', size = { width: 1280, height: 800 } } of PICTURES) {
+	for (const { name, vehicle, at, theme = 'day', size = { width: 1280, height: 800 }, act } of PICTURES) {
 		await page.setViewportSize(size);
 		await context.addCookies([{ name: 'jaldi-theme', value: theme, url: shop.origin }]);
 		let address = at;
@@ -49,6 +86,7 @@ try {
 		}
 		await page.goto(address);
 		await page.locator('html[data-ready]').waitFor({ state: 'attached' });
+		if (act) await act(page);
 		await page.evaluate(() => document.fonts.ready);
 		await page.screenshot({ path: `${OUT}/${name}.png` });
 		console.log(`${OUT}/${name}.png`);

@@ -3,7 +3,7 @@ import { parseHexBytes, spacedHex, hex } from '../core/bytes';
 import { explainMessage } from '../core/uds/explainMessage';
 import { NEGATIVE, negativeResponseText } from '../core/uds/negativeResponse';
 import { asksForSilence, requestText } from '../core/uds/services';
-import type { PayloadOf } from './entry';
+import type { PayloadOf, ScannedModule } from './entry';
 
 /** A request and its answer in words, and every byte of both by its name. */
 export interface ExplainedExchange {
@@ -30,14 +30,30 @@ const fieldsOf = (bytes: Uint8Array) =>
 		text
 	}));
 
-export function explainLogExchange({
-	timeS,
-	requestId,
-	responseId,
-	request,
-	response,
-	waits
-}: Kept): ExplainedExchange {
+/** An exchange of a log. */
+export function explainLogExchange({ timeS, requestId, responseId, ...exchange }: Kept): ExplainedExchange {
+	return {
+		...explain(exchange, `Request on ${requestId}`, `Answer on ${responseId}`),
+		time: `${timeS.toFixed(3)} s`,
+		route: `${requestId ?? 'not in the log'} → ${responseId ?? 'nobody'}`
+	};
+}
+
+/** An exchange of a scan of ours. @param place its number on the line, from 1 */
+export const explainScanExchange = (
+	{ request, response }: ScannedModule['exchanges'][number],
+	place: number
+): ExplainedExchange => ({
+	...explain({ request, response, waits: 0 }, 'Request', 'Answer'),
+	time: String(place),
+	route: ''
+});
+
+function explain(
+	{ request, response, waits }: Pick<Kept, 'request' | 'response' | 'waits'>,
+	requestWords: string,
+	answerWords: string
+): Omit<ExplainedExchange, 'time' | 'route'> {
 	const asked = bytesOf(request);
 	const answer = bytesOf(response);
 	const refused = answer?.[0] === NEGATIVE;
@@ -50,11 +66,9 @@ export function explainLogExchange({
 				? 'no answer, none was wanted'
 				: 'no answer';
 	const messages: ExplainedExchange['messages'] = [];
-	if (asked) messages.push({ direction: `Request on ${requestId}`, fields: fieldsOf(asked) });
-	if (answer) messages.push({ direction: `Answer on ${responseId}`, fields: fieldsOf(answer) });
+	if (asked) messages.push({ direction: requestWords, fields: fieldsOf(asked) });
+	if (answer) messages.push({ direction: answerWords, fields: fieldsOf(answer) });
 	return {
-		time: `${timeS.toFixed(3)} s`,
-		route: `${requestId ?? 'not in the log'} → ${responseId ?? 'nobody'}`,
 		asked: asked ? requestText(asked) : 'its request is not in the log',
 		outcome: outcome + waited,
 		refused,

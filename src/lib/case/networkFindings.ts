@@ -9,6 +9,9 @@ import { upperFirst, lowerFirst } from './words';
 /** Something that the answers and silences of a scan say together. */
 export interface NetworkFinding {
 	title: string;
+	/** What to do about it, in one sentence. */
+	todo: string;
+	/** Why, and what else it shows. */
 	text: string;
 }
 
@@ -55,7 +58,8 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 		return [
 			{
 				title: `${upperFirst(who)} are silent and share ${names(together.map(feedName))}`,
-				text: `Nothing that answers hangs on ${list.length === 1 ? 'it' : 'them'}: look at ${names(list)} before any module.${upTo}`
+				todo: `Look at ${names(list)} before any module.`,
+				text: `Nothing that answers hangs on ${list.length === 1 ? 'it' : 'them'}.${upTo}`
 			}
 		];
 	}
@@ -63,6 +67,7 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 		return [
 			{
 				title: `${upperFirst(who)} are silent and share nothing that is broken for all`,
+				todo: 'Look at the supply and the branch of each.',
 				text: `Two faults, or one that this vehicle’s description does not show.${upTo}`
 			}
 		];
@@ -71,10 +76,11 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 	return [
 		{
 			title: `${upperFirst(who)} is silent, the others answer`,
-			text:
-				(list.length > 0
-					? `Only it hangs on ${names(list)}: look there, then at its own branch and plug.`
-					: 'Look at its own branch, plug, feed and ground.') + upTo
+			todo:
+				list.length > 0
+					? `Look at ${names(list)}, then at its own branch and plug.`
+					: 'Look at its own branch, plug, feed and ground.',
+			text: (list.length > 0 ? `Only it hangs on ${list.length === 1 ? 'that' : 'those'}.` : '') + upTo
 		}
 	];
 }
@@ -94,9 +100,12 @@ function contradictions(scan: NetworkScan, type: VehicleType, book: CodeBook): N
 			return [
 				{
 					title: `${module.name} says that ${lowerFirst(sender.name)} is missing, yet it answers us`,
+					todo: now
+						? `Look at the branch of ${lowerFirst(module.name)}, then at what ${lowerFirst(sender.name)} sends.`
+						: `Look at supply, ground and plug of ${lowerFirst(sender.name)}: it was gone for a while.`,
 					text: now
-						? `${codeWithSuffix(dtc)} fails at this moment: the fault is between the two, on the branch of ${lowerFirst(module.name)} or in what ${lowerFirst(sender.name)} sends, not in the supply of ${lowerFirst(sender.name)}.`
-						: `${codeWithSuffix(dtc)} is history: ${lowerFirst(sender.name)} was gone for a while. Its supply, its ground and its plug are where it happened.`
+						? `${codeWithSuffix(dtc)} fails at this moment: the fault is between the two, not in the supply of ${lowerFirst(sender.name)}.`
+						: `${codeWithSuffix(dtc)} is history.`
 				}
 			];
 		})

@@ -117,7 +117,7 @@ function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep |
 	}
 	const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), book);
 	if (finding)
-		return step('read', finding.title, `${finding.text} Then write the repair down on Mend.`, 'network');
+		return step('read', finding.title, `${finding.todo} Then write the repair down on Mend.`, 'network');
 	return step(
 		'mend',
 		`Find out why the ${names} ${silent.length === 1 ? 'is' : 'are'} silent`,

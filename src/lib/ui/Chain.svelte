@@ -19,7 +19,7 @@
 <ol class="flex" aria-label={links.map((link) => link.says).join(', ')}>
 	{#each links as link, i (i)}
 		{@const after = links[i + 1]}
-		<li class="relative flex flex-col items-center" style:width="{step}px">
+		<li class="relative flex shrink-0 flex-col items-center" style:width="{step}px">
 			{#if after}
 				<span
 					class="absolute right-0 left-1/2 z-0 {link.state === 'good' && after.state !== 'open'

@@ -12,4 +12,4 @@
 	);
 </script>
 
-<div class="overflow-x-auto pb-1"><Chain links={marks} step={104} size={20} /></div>
+<div class="overflow-x-auto pb-1"><Chain links={marks} step={links.length > 8 ? 75 : 93} size={20} /></div>

@@ -17,12 +17,12 @@
 	come first. Find any of them with <kbd class="key">/</kbd>
 </p>
 <div class="mt-5 overflow-x-auto">
-	<table class="w-full min-w-[780px] border-collapse text-left">
+	<table class="w-full min-w-[700px] border-collapse text-left">
 		<thead class="border-b-2 border-ink text-sm">
 			<tr class="[&>th]:pr-4 [&>th]:pb-2 [&>th]:font-semibold">
-				<th>Source</th><th>For</th><th>State</th><th class="text-right">Definitions</th><th></th><th
-					>As a file</th
-				>
+				<th>Source</th><th>For</th><th>State</th><th class="text-right">Definitions</th><th
+					class="max-lg:hidden"
+				></th><th>As a file</th>
 			</tr>
 		</thead>
 		<tbody>
@@ -38,7 +38,9 @@
 					<td>{pack.maker ?? 'any maker'}</td>
 					<td class="num whitespace-nowrap">{pack.date}</td>
 					<td class="num text-right">{pack.definitions}</td>
-					<td class="text-ink-2">{ORIGIN[pack.origin]}{pack.addedBy ? ` by ${pack.addedBy}` : ''}</td>
+					<td class="text-ink-2 max-lg:hidden"
+						>{ORIGIN[pack.origin]}{pack.addedBy ? ` by ${pack.addedBy}` : ''}</td
+					>
 					<td class="whitespace-nowrap">
 						<a
 							class="inline-flex min-h-11 items-center px-1 underline underline-offset-4"

@@ -61,11 +61,11 @@
 		<div class="mt-3 overflow-x-auto">
 			<table
 				class="w-full border-collapse text-left align-top"
-				style:min-width="{9 + sources.length * 15}rem"
+				style:min-width="{8 + sources.length * 12}rem"
 			>
 				<thead>
 					<tr class="[&>th]:pr-5 [&>th]:pb-2 [&>th]:align-bottom">
-						<th class="w-36"><span class="sr-only">About</span></th>
+						<th class="w-32"><span class="sr-only">About</span></th>
 						{#each sources as source (source.packId)}
 							<th>
 								<span class="block font-bold">{source.name}</span>

@@ -74,7 +74,11 @@
 	{/if}
 	<NetworkSays findings={shown.findings} />
 	<div class="mt-5">
-		{#each shown.modules as module (module.address)}<ModuleReading {module} caseId={data.case.id} />{/each}
+		{#each shown.modules as module (module.address)}<ModuleReading
+				{module}
+				caseId={data.case.id}
+				scanId={shown.id}
+			/>{/each}
 	</div>
 {/if}
 {#if data.reported.length > 0}<Reported groups={data.reported} caseId={data.case.id} />{/if}

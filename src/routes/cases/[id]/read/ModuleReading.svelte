@@ -3,7 +3,7 @@
 	import CodeReading from './CodeReading.svelte';
 
 	/** What one module said. */
-	let { module, caseId }: { module: ModuleView; caseId: string } = $props();
+	let { module, caseId, scanId }: { module: ModuleView; caseId: string; scanId: string } = $props();
 	const spaced = (hex: string) => hex.replace(/../g, '$& ').trim();
 </script>
 
@@ -31,6 +31,10 @@
 			<summary
 				class="inline-flex min-h-11 cursor-pointer items-center text-sm text-ink-2 underline underline-offset-4"
 				>Bytes on the line</summary
+			>
+			<a
+				class="inline-flex min-h-11 items-center text-sm underline underline-offset-4"
+				href="/cases/{caseId}/read/line/{scanId}/{module.address}">With every field named</a
 			>
 			<ol class="num mt-1 space-y-1 overflow-x-auto text-sm">
 				{#each module.exchanges as { request, response, note }, i (i)}

@@ -7,10 +7,10 @@
 
 {#if findings.length > 0}
 	<section id="network" class="mt-5 border-y-2 border-ink py-3" aria-label="What the network says">
-		{#each findings as { title, text } (title)}
+		{#each findings as { title, todo, text } (title)}
 			<div class="py-1">
 				<h2 class="text-lg font-bold">{title}</h2>
-				<p>{text}</p>
+				<p><strong>{todo}</strong> {text}</p>
 			</div>
 		{/each}
 	</section>

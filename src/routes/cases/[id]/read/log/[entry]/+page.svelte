@@ -4,6 +4,7 @@
 
 	let { data } = $props();
 	const { log } = $derived(data);
+	const broken = $derived(log.problems.length + log.badLines.length);
 </script>
 
 <svelte:head><title>{data.case.number} {log.fileName} · Jaldi</title></svelte:head>
@@ -15,10 +16,10 @@
 		)} exchanges{log.kept < log.exchangeCount ? `, the first ${log.kept.toLocaleString('en-GB')} kept` : ''}.
 		<a class="underline underline-offset-4" href="/cases/{data.case.id}/read">Back to Read</a>
 	</p>
-	{#if log.problems.length + log.badLines.length > 0}
+	{#if broken > 0}
 		<details class="mt-2">
 			<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
-				>{log.problems.length + log.badLines.length} things could not be put together</summary
+				>{broken === 1 ? 'One thing' : `${broken} things`} could not be put together</summary
 			>
 			<ul class="text-sm">
 				{#each log.problems as { timeS, id, reason, detail }, i (i)}

@@ -1,0 +1,21 @@
+import { error } from '@sveltejs/kit';
+import { explainScanExchange } from '$lib/case/logExchange';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { thread } = await loadCase(params.id);
+	const entry = thread.find((e) => e.id === params.entry);
+	const module =
+		entry?.kind === 'network-scan'
+			? entry.payload.modules.find((m) => m.address === params.address)
+			: undefined;
+	if (!entry || !module) error(404, 'There is no such reading on this case.');
+	return {
+		name: module.name,
+		address: module.address,
+		time: clock(entry.observedAt),
+		exchanges: module.exchanges.map((exchange, i) => explainScanExchange(exchange, i + 1))
+	};
+};
