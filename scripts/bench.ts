@@ -114,6 +114,9 @@ function manyDefinitions(): CodeDefinition[] {
 	});
 }
 
+/** The decoder's own work is measured, not that of the threads. */
+const NO_CASES = { search: async () => [] };
+
 async function benchLibrary(): Promise<void> {
 	const db = await openDatabase(`file:${join(folder, 'bench.db')}`);
 	const library = new CodeLibrary(db);
@@ -167,7 +170,7 @@ async function benchLibrary(): Promise<void> {
 		'kick panel',
 		'wheel'
 	];
-	const decoded = await timesOf(codes, (text) => answer(library, text, null));
+	const decoded = await timesOf(codes, (text) => answer(library, NO_CASES, text, null));
 	const searched = await timesOf(words, (text) => library.search(text));
 	const looked = median(await timesOf(codes, lookUp));
 	const scanned = median(await timesOf(words, scan));

@@ -45,10 +45,11 @@
 	}
 	useKeys({ '/': () => void show() });
 
-	function openCode(slug: string) {
+	function follow(href: string) {
 		dialog.close();
-		const join = slug.includes('?') ? '&' : '?';
-		void goto(`/codes/${slug}${open ? `${join}case=${open}` : ''}`);
+		// A code opened from a case is shown in the words for its vehicle, and can be added to it.
+		const ofCase = open && href.startsWith('/codes/') ? `${href.includes('?') ? '&' : '?'}case=${open}` : '';
+		void goto(href + ofCase);
 	}
 	async function add(text: string) {
 		const noted = await notedCode(text);
@@ -68,7 +69,7 @@
 			{#key opened}
 				<Shown
 					ask={askDecoder(open)}
-					onopen={openCode}
+					onopen={follow}
 					onadd={open && canWrite && !signed ? add : null}
 					addTo={number}
 					start={typed}

@@ -19,7 +19,8 @@ export interface AnsweredCode {
 }
 
 export interface FoundByWords {
-	slug: string;
+	/** Where it opens. */
+	href: string;
 	text: string;
 	title: string;
 	from: string;

@@ -37,6 +37,13 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 	const recovered = await desk.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
+	// Nobody waits for this: a case that is looked at before its turn is computed then.
+	cases
+		.catchUp()
+		.then((count) => count > 0 && log.info({ count }, 'what is kept beside threads was computed anew'))
+		.catch((error: unknown) =>
+			log.error({ err: error }, 'what is kept beside threads could not be computed anew')
+		);
 	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
 	return { db, auth, threads, cases, codes, desk, log, origin: options.origin };
 }

@@ -13,7 +13,7 @@
 		start = ''
 	}: {
 		ask: (text: string) => Promise<DecoderAnswer>;
-		onopen: (slug: string) => void;
+		onopen: (href: string) => void;
 		/** Adds a code, as written, to the case; none outside of a case. */
 		onadd?: ((text: string) => void) | null;
 		addTo?: string | null;
@@ -50,7 +50,7 @@
 		input?.setSelectionRange(text.length, text.length);
 	});
 
-	const valueOf = (found: FoundByWords) => `${found.slug} ${found.from}`;
+	const valueOf = (found: FoundByWords) => `${found.href} ${found.from}`;
 	const textOf = (value: string) => answer?.found.find((found) => valueOf(found) === value)?.text ?? null;
 	function keys(event: KeyboardEvent) {
 		if (event.key !== 'Enter' || !event.shiftKey || !onadd) return;
@@ -134,7 +134,7 @@
 		<Command.List
 			><Command.Viewport>
 				{#each shown?.codes ?? [] as code, i (`${code.slug}#${i}`)}
-					<Command.Item value={code.slug} onSelect={() => onopen(code.slug)} class={row}>
+					<Command.Item value={code.slug} onSelect={() => onopen(`/codes/${code.slug}`)} class={row}>
 						<p class="text-lg leading-tight">
 							<span class="num">{code.text}</span> <strong class="pl-2">{code.title}</strong>
 						</p>
@@ -150,8 +150,8 @@
 							</p>{/if}
 					</Command.Item>
 				{/each}
-				{#each shown?.found ?? [] as found (found.slug + found.from)}
-					<Command.Item value={valueOf(found)} onSelect={() => onopen(found.slug)} class={row}>
+				{#each shown?.found ?? [] as found (found.href + found.from)}
+					<Command.Item value={valueOf(found)} onSelect={() => onopen(found.href)} class={row}>
 						<span class="flex flex-wrap items-baseline gap-x-3">
 							<span class="num">{found.text}</span>
 							<span class="min-w-0 flex-1 font-semibold">{found.title}</span>

@@ -13,7 +13,9 @@ export async function GET(event) {
 	const caseId = event.url.searchParams.get('case');
 	const { codes, cases } = services();
 	const maker = caseId ? await cases.makerOf(caseId) : null;
-	return json(await answer(codes, text, maker), { headers: { 'cache-control': 'private, max-age=5' } });
+	return json(await answer(codes, cases, text, maker), {
+		headers: { 'cache-control': 'private, max-age=5' }
+	});
 }
 
 const MOST_TITLES = 2000;

@@ -313,19 +313,19 @@ describe('heavy vehicles', () => {
 		);
 		const [head = ['', ''], one = ['', ''], two = ['', '']] = frames;
 		const lost = new LogWriter().frame(...head).frame(...two);
-		expect(reasons(analyse(lost.text))).toEqual(['0B sequence gap']);
+		expect(reasons(analyse(lost.text))).toEqual(['1CECFF0B sequence gap']);
 		const overlap = new LogWriter()
 			.frame(...head)
 			.frame(...one)
 			.frame(...head)
 			.frame(...one)
 			.frame(...two);
-		expect(reasons(analyse(overlap.text))).toEqual(['0B overlap']);
+		expect(reasons(analyse(overlap.text))).toEqual(['1CECFF0B overlap']);
 		expect(analyse(overlap.text).broadcasts).toHaveLength(1);
 		const silent = new LogWriter()
 			.frame(...head)
 			.frame(one[0], one[1])
 			.frame('100', '00', 1);
-		expect(reasons(analyse(silent.text))).toEqual(['0B timeout']);
+		expect(reasons(analyse(silent.text))).toEqual(['1CECFF0B timeout']);
 	});
 });

@@ -311,8 +311,8 @@ export class BusAnalysis {
 		const pgn = ((frame.id >>> 8) & 0x3ff00) | (format < 0xf0 ? 0 : target);
 		if (pgn === CONNECTION_PGN || pgn === DATA_PGN) {
 			const transport = this.transportOf(frame.channel);
-			if (pgn === DATA_PGN) transport.packet(source, target, frame.data, frame.length, timeS);
-			else transport.connection(source, target, frame.data, frame.length, timeS);
+			if (pgn === DATA_PGN) transport.packet(frame.id, frame.data, frame.length, timeS);
+			else transport.connection(frame.id, frame.data, frame.length, timeS);
 		} else if (pgn in CODE_MESSAGES)
 			this.broadcast(source, pgn, frame.data.slice(0, frame.length), timeS, frame.id);
 	}
@@ -324,8 +324,7 @@ export class BusAnalysis {
 			message: (source, pgn, bytes, startS) => {
 				if (pgn in CODE_MESSAGES) this.broadcast(source, pgn, bytes, startS, null);
 			},
-			trouble: (reason, source, timeS, detail) =>
-				this.problemOf(timeS, hex(Uint8Array.of(source)), reason, detail)
+			trouble: (reason, id, timeS, detail) => this.problemOf(timeS, idText(id, true), reason, detail)
 		});
 		this.heavy.set(channel, transport);
 		return transport;

@@ -6,7 +6,8 @@ export type HeavyTrouble = 'sequence gap' | 'overlap' | 'timeout' | 'aborted' | 
 
 export interface HeavySink {
 	message(source: number, pgn: number, bytes: Uint8Array, startS: number): void;
-	trouble(reason: HeavyTrouble, source: number, timeS: number, detail: string): void;
+	/** @param id of the frame that announced the message */
+	trouble(reason: HeavyTrouble, id: number, timeS: number, detail: string): void;
 }
 
 export const CONNECTION_PGN = 0xec00;
@@ -24,6 +25,8 @@ const BROADCAST_TIMEOUT_S = 0.75;
 const CONNECTION_TIMEOUT_S = 1.25;
 
 interface Session {
+	/** Identifier of the frame that announced it. */
+	id: number;
 	source: number;
 	pgn: number;
 	buffer: Uint8Array;
@@ -44,14 +47,15 @@ export class HeavyTransport {
 		return this.sessions.size > 0;
 	}
 
-	/** A connection management frame from `source` to `target`. */
-	connection(source: number, target: number, data: Uint8Array, length: number, timeS: number): void {
+	/** A connection management frame. */
+	connection(id: number, data: Uint8Array, length: number, timeS: number): void {
 		if (length < 8) return;
+		const [source, target] = ends(id);
 		const [control = 0, b1 = 0, b2 = 0, b3 = 0] = data;
 		if (control === RTS || control === BAM) {
 			const bytes = b1 | (b2 << 8);
 			const pgn = (data[5] as number) | ((data[6] as number) << 8) | ((data[7] as number) << 16);
-			return this.begin(source, control === BAM ? TO_ALL : target, pgn, bytes, b3, timeS);
+			return this.begin(id, control === BAM ? TO_ALL : target, pgn, bytes, b3, timeS);
 		}
 		// The receiver speaks: its message is the one the other side sends to it.
 		const session = this.sessions.get(key(target, source));
@@ -67,9 +71,10 @@ export class HeavyTransport {
 		}
 	}
 
-	/** A data packet from `source` to `target`. */
-	packet(source: number, target: number, data: Uint8Array, length: number, timeS: number): void {
+	/** A data packet. */
+	packet(id: number, data: Uint8Array, length: number, timeS: number): void {
 		this.expire(timeS);
+		const [source, target] = ends(id);
 		const k = key(source, target);
 		const session = this.sessions.get(k);
 		if (!session || length < 2) return;
@@ -103,16 +108,18 @@ export class HeavyTransport {
 			this.abandon(k, session, 'timeout', session.lastS, `the log ends when ${came(session)}`);
 	}
 
-	private begin(source: number, target: number, pgn: number, bytes: number, packets: number, timeS: number) {
+	private begin(id: number, target: number, pgn: number, bytes: number, packets: number, timeS: number) {
 		this.expire(timeS);
+		const [source] = ends(id);
 		const k = key(source, target);
 		const before = this.sessions.get(k);
 		if (before) this.abandon(k, before, 'overlap', timeS, `a new message began when ${came(before)}`);
 		if (bytes < 1 || bytes > MOST_BYTES || packets !== Math.ceil(bytes / PACKET_BYTES)) {
-			this.sink.trouble('bad length', source, timeS, `${bytes} bytes do not fill ${packets} packets`);
+			this.sink.trouble('bad length', id, timeS, `${bytes} bytes do not fill ${packets} packets`);
 			return;
 		}
 		this.sessions.set(k, {
+			id,
 			source,
 			pgn,
 			buffer: new Uint8Array(bytes),
@@ -126,9 +133,11 @@ export class HeavyTransport {
 
 	private abandon(k: number, session: Session, reason: HeavyTrouble, timeS: number, detail: string): void {
 		this.sessions.delete(k);
-		this.sink.trouble(reason, session.source, timeS, detail);
+		this.sink.trouble(reason, session.id, timeS, detail);
 	}
 }
 
+/** Source and target address of an identifier to one receiver. */
+const ends = (id: number): [source: number, target: number] => [id & 0xff, (id >>> 8) & 0xff];
 const key = (source: number, target: number) => (source << 8) | target;
 const came = (session: Session) => `${session.received} of ${session.packets} packets had come`;

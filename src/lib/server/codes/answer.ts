@@ -8,18 +8,21 @@ import {
 } from '../../case/decoderAnswer';
 import { expectation } from '../../case/decoded';
 import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
+import type { Cases } from '../db/cases';
 import type { CodeLibrary } from '../db/codeLibrary';
 
 const MOST_CODES = 40;
 const MOST_FOUND = 12;
+const MOST_CASES = 5;
 
 /** Code numbers in a list of codes, for looking up what is known of them. */
 export const numbersOf = (codes: AnyCode[]): string[] =>
 	codes.flatMap((code) => (code.kind === 'dtc' ? [code.code] : []));
 
-/** What the decoder says to any text: the codes in it, or what the library finds by its words. */
+/** What the decoder says to any text: the codes in it, or what the library and the shop's cases have by its words. */
 export async function answer(
 	library: CodeLibrary,
+	cases: Pick<Cases, 'search'>,
 	text: string,
 	maker: string | null
 ): Promise<DecoderAnswer> {
@@ -42,14 +45,23 @@ export async function answer(
 	const found = (await library.search(text, MOST_FOUND)).map(
 		({ code, failureType, title, packName, because }): FoundByWords => ({
 			because,
-			slug: failureType ? `${code}-${failureType}` : code,
+			href: `/codes/${failureType ? `${code}-${failureType}` : code}`,
 			text: failureType ? `${code}-${failureType}` : code,
 			title,
 			from: packName
 		})
 	);
+	const said = (await cases.search(text, MOST_CASES)).map(
+		({ id, number, vehicle, complaint, because }): FoundByWords => ({
+			href: `/cases/${id}`,
+			text: number,
+			title: complaint === '' ? vehicle : `“${complaint}”`,
+			from: vehicle,
+			because
+		})
+	);
 	const trouble = meantAsCode(text, spelled.error) ? expectation(spelled.error) : null;
-	return { ...nothing, trouble, found };
+	return { ...nothing, trouble, found: [...found, ...said] };
 }
 
 /** Of a code without its suffix: the kinds of failure that sources describe. */
@@ -61,7 +73,7 @@ function kinOf(codes: AnyCode[], book: CodeBook): FoundByWords[] {
 		.filter((d) => d.failureType !== null)
 		.slice(0, MOST_FOUND)
 		.map((d) => ({
-			slug: `${d.code}-${d.failureType}`,
+			href: `/codes/${d.code}-${d.failureType}`,
 			text: `${d.code}-${d.failureType}`,
 			title: d.title,
 			from: d.pack.name,

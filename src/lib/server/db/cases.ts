@@ -6,6 +6,7 @@ import { projectCase } from '../../case/project';
 import { summarise, type CaseSummary } from '../../case/summary';
 import { ofKind, standing } from '../../case/thread';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { CaseSearch, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';
 import type { Database } from './open';
 import { caseCode, caseRecord, entry, vehicle } from './schema';
@@ -37,6 +38,8 @@ export interface CaseWithCode {
 
 const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
 const PAGE = 25;
+/** Set by migrations that changed what is kept beside threads. */
+const COMPUTE_ANEW = -1;
 
 /** Maker and model of a vehicle type; the bare id where the library does not know it. */
 export function typeName(typeId: string): string {
@@ -49,7 +52,8 @@ export class Cases {
 	constructor(
 		private readonly db: Database,
 		private readonly threads: Threads,
-		private readonly codes = new CodeLibrary(db)
+		private readonly codes = new CodeLibrary(db),
+		private readonly words = new CaseSearch(db)
 	) {}
 
 	async vehicles(): Promise<Vehicle[]> {
@@ -147,6 +151,7 @@ export class Cases {
 				signed: thread.some((e) => e.kind === 'signature')
 			})
 			.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`));
+		await this.words.index(caseId, view.entries);
 		const had = view.codes.map((code) => ({
 			caseId,
 			code: codeText(code.dtc),
@@ -164,6 +169,22 @@ export class Cases {
 				});
 		}
 		return summary;
+	}
+
+	/** Computes anew what is kept beside threads wherever a migration has asked for it. Returns for how many cases. */
+	async catchUp(): Promise<number> {
+		const behind = await this.db
+			.select({ id: caseRecord.id })
+			.from(caseRecord)
+			.where(eq(caseRecord.summarySeq, COMPUTE_ANEW));
+		for (const { id } of behind) await this.refresh(id);
+		return behind.length;
+	}
+
+	/** Cases by the words on their threads. */
+	async search(text: string, limit: number): Promise<(Omit<FoundCase, 'number'> & { number: string })[]> {
+		const found = await this.words.search(text, limit, async (id) => standing(await this.threads.read(id)));
+		return found.map((one) => ({ ...one, number: caseNumber(one.number) }));
 	}
 
 	/** Cases of this shop that had a code, newest first, with what was mended on each. */

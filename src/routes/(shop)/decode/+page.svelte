@@ -21,4 +21,4 @@
 	A code, its bytes, a module’s whole answer in hex, a lamp code – or words: “steering angle”, “splice”. From
 	any page with <kbd class="key">/</kbd>
 </p>
-<Decoder {ask} {start} onopen={(slug) => void goto(`/codes/${slug}`)} />
+<Decoder {ask} {start} onopen={(href) => void goto(href)} />

@@ -1,0 +1,73 @@
+import { sql } from 'drizzle-orm';
+import type { Entry } from '../../case/entry';
+import { latest, ofKind } from '../../case/thread';
+import type { Database } from './open';
+import { lineWith, searchQuery } from './searchQuery';
+
+/** A case found by the words on its thread. */
+export interface FoundCase {
+	id: string;
+	number: number;
+	vehicle: string;
+	complaint: string;
+	/** The line of its thread that has the words, where the complaint has not. */
+	because: string | null;
+}
+
+/** What is said on a thread, in the three parts that the index keeps apart. */
+export function threadWords(entries: Entry[]): { complaint: string; mended: string; notes: string } {
+	const complaint = latest(entries, 'complaint')?.payload;
+	return {
+		complaint: [complaint?.words ?? '', ...(complaint?.symptoms ?? [])].join('\n'),
+		mended: ofKind(entries, 'repair')
+			.map(({ payload }) =>
+				[payload.title, ...payload.parts.map((part) => part.name), payload.note].join(', ')
+			)
+			.join('\n'),
+		notes: [
+			...ofKind(entries, 'note').map(({ payload }) => payload.text),
+			...ofKind(entries, 'proving-drive').map(({ payload }) => payload.note),
+			...ofKind(entries, 'source-judged').map(({ payload }) => payload.because),
+			...(latest(entries, 'prior-work')?.payload.works ?? []).map((work) => work.part)
+		]
+			.filter((line) => line !== '')
+			.join('\n')
+	};
+}
+
+/** Full-text search over what is said on the shop's threads. */
+export class CaseSearch {
+	constructor(private readonly db: Database) {}
+
+	/** Brings the words of one case up to its thread. Harmless to repeat. */
+	async index(caseId: string, entries: Entry[]): Promise<void> {
+		const { complaint, mended, notes } = threadWords(entries);
+		const number = sql`(SELECT number FROM case_record WHERE id = ${caseId})`;
+		await this.db.run(sql`
+			INSERT OR REPLACE INTO case_search (rowid, complaint, mended, notes)
+			VALUES (${number}, ${complaint}, ${mended}, ${notes})`);
+	}
+
+	/** Cases by words, best first. @param entriesOf the standing entries of a case, for the line that has the words */
+	async search(
+		text: string,
+		limit: number,
+		entriesOf: (caseId: string) => Promise<Entry[]>
+	): Promise<FoundCase[]> {
+		for (const match of searchQuery(text)) {
+			const rows = await this.db.all<{ id: string; number: number; vehicle: string }>(sql`
+				SELECT c.id, c.number, v.nickname AS vehicle
+				FROM case_search s JOIN case_record c ON c.number = s.rowid JOIN vehicle v ON v.id = c.vehicle_id
+				WHERE case_search MATCH ${match} ORDER BY bm25(case_search, 1.0, 3.0, 1.0) LIMIT ${limit}`);
+			if (rows.length === 0) continue;
+			return Promise.all(
+				rows.map(async (row): Promise<FoundCase> => {
+					const words = threadWords(await entriesOf(row.id));
+					const [complaint = ''] = words.complaint.split('\n');
+					return { ...row, complaint, because: lineWith(text, complaint, `${words.mended}\n${words.notes}`) };
+				})
+			);
+		}
+		return [];
+	}
+}
