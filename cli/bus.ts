@@ -1,5 +1,6 @@
 import { decodeHeavy, decodeTold } from '../src/lib/case/decoded';
-import { BusAnalysis, codeMessageName } from '../src/lib/core/bus/analyseLog';
+import { BusAnalysis } from '../src/lib/core/bus/analyseLog';
+import { codeMessageName } from '../src/lib/core/bus/codeBroadcasts';
 import { parsePair } from '../src/lib/core/bus/diagnosticPair';
 import {
 	complain,

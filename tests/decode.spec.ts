@@ -151,7 +151,14 @@ test('a binary file, an empty one and one of two gigabytes are each refused with
 	await expect(refusal).toContainText('It has 2.1 GB; up to 1.0 GB are read here');
 	await chooser.setInputFiles(file('broken.gz', Buffer.from([0x1f, 0x8b, 8, 0, 1])));
 	await expect(refusal).toContainText('compression is damaged');
-	await chooser.setInputFiles(file('letter.txt', 'Dear workshop, please look at the brakes.'));
+	const dropped = await page.evaluateHandle(() => {
+		const data = new DataTransfer();
+		data.items.add(new File(['Dear workshop, please look at the brakes.'], 'letter.txt'));
+		return data;
+	});
+	await page
+		.getByRole('group', { name: 'Text or file with codes' })
+		.dispatchEvent('drop', { dataTransfer: dropped });
 	await expect(page.getByText('No code was found in it')).toBeVisible();
 });
 

@@ -1,7 +1,8 @@
 import { identifiers } from '../../../library';
 import { shippedBook, type CodeBook } from '../../../library/codes';
 import { hexByte } from '../core/bytes';
-import { codeSystem, codeText, definedBy } from '../core/codes/dtc';
+import { failureType as kindOfFailure } from '../../../library/failureTypes';
+import { codeSystem, codeText, definedBy, failureTypeByte } from '../core/codes/dtc';
 import { decodeStatus, STATUS_BITS, STATUS_WORDS, statusPhrase } from '../core/codes/status';
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import { describeCode } from './codes';
@@ -21,6 +22,8 @@ export interface CodeView {
 	text: string;
 	title: string;
 	failureType: string;
+	/** What to look at first for this kind of failure. */
+	checkFirst: string;
 	/** Who defined the code, and which part of the vehicle its letter names. */
 	origin: string;
 	phrase: string;
@@ -70,6 +73,7 @@ function viewCode(code: ScannedCode, book: CodeBook, maker: string | null): Code
 		text,
 		title: title ?? 'Not in the library yet',
 		failureType: upperFirst(failureType),
+		checkFirst: kindOfFailure(failureTypeByte(code.dtc)).checkFirst,
 		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,
 		phrase: statusPhrase(code.status),
 		statusByte: hexByte(code.status),

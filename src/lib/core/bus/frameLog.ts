@@ -44,6 +44,8 @@ const LETTER_T = 84;
 
 /** A line longer than this is no frame of any kind. */
 const LONGEST_LINE = 512;
+/** Digits of the seconds: more would not be told apart by their microseconds. */
+const LONGEST_SECONDS = 12;
 const MOST_CLASSIC_BYTES = 8;
 const MOST_BYTES = 64;
 const MAX_STANDARD_ID = 0x7ff;
@@ -170,12 +172,14 @@ export class FrameLogReader {
 
 		const idAt = this.at;
 		let id = 0;
-		for (; this.at < end; this.at++) {
-			const nibble = NIBBLE[bytes[this.at] as number] as number;
+		let at = idAt;
+		for (; at < end; at++) {
+			const nibble = NIBBLE[bytes[at] as number] as number;
 			if (nibble === 255) break;
 			id = id * 16 + nibble;
 		}
-		const digits = this.at - idAt;
+		this.at = at;
+		const digits = at - idAt;
 		if (bytes[this.at] !== HASH) return 'expected # after the identifier';
 		if (digits !== 3 && digits !== 8) return this.back(idAt, 'expected an identifier of 3 or 8 hex digits');
 		const errorFrame = digits === 8 && id >= ERROR_FRAME_FLAG && id <= ERROR_FRAME_FLAG + MAX_EXTENDED_ID;
@@ -213,20 +217,29 @@ export class FrameLogReader {
 	}
 
 	private bytes(bytes: Uint8Array, end: number, most: number): string | null {
-		const { frame } = this;
-		while (this.at < end) {
-			const high = NIBBLE[bytes[this.at] as number] as number;
+		const { data } = this.frame;
+		let { at } = this;
+		let length = 0;
+		let reason: string | null = null;
+		while (at < end) {
+			const high = NIBBLE[bytes[at] as number] as number;
 			if (high === 255) break;
-			const low = this.at + 1 < end ? (NIBBLE[bytes[this.at + 1] as number] as number) : 255;
+			const low = at + 1 < end ? (NIBBLE[bytes[at + 1] as number] as number) : 255;
 			if (low === 255) {
-				this.at++;
-				return 'expected the second hex digit of this byte';
+				at++;
+				reason = 'expected the second hex digit of this byte';
+				break;
 			}
-			if (frame.length === most) return `expected at most ${most} bytes of data`;
-			frame.data[frame.length++] = high * 16 + low;
-			this.at += 2;
+			if (length === most) {
+				reason = `expected at most ${most} bytes of data`;
+				break;
+			}
+			data[length++] = (high << 4) | low;
+			at += 2;
 		}
-		return null;
+		this.at = at;
+		this.frame.length = length;
+		return reason;
 	}
 
 	/** After the data only a direction may stand. */
@@ -251,24 +264,27 @@ export class FrameLogReader {
 
 	/** Decimal digits with an optional fraction of up to nine digits, as a number; NaN where there is none. */
 	private number(bytes: Uint8Array, end: number): number {
-		let whole = 0;
 		const from = this.at;
-		for (; this.at < end; this.at++) {
-			const digit = (bytes[this.at] as number) - ZERO;
+		let at = from;
+		let whole = 0;
+		for (; at < end; at++) {
+			const digit = (bytes[at] as number) - ZERO;
 			if (digit < 0 || digit > 9) break;
 			whole = whole * 10 + digit;
 		}
-		if (this.at === from || this.at - from > 12) return NaN;
-		if (bytes[this.at] !== DOT) return whole;
-		this.at++;
+		this.at = at;
+		if (at === from || at - from > LONGEST_SECONDS) return NaN;
+		if (bytes[at] !== DOT) return whole;
+		at++;
 		let fraction = 0;
 		let scale = 1;
-		for (; this.at < end && scale < 1e9; this.at++) {
-			const digit = (bytes[this.at] as number) - ZERO;
+		for (; at < end && scale < 1e9; at++) {
+			const digit = (bytes[at] as number) - ZERO;
 			if (digit < 0 || digit > 9) break;
 			fraction = fraction * 10 + digit;
 			scale *= 10;
 		}
+		this.at = at;
 		return scale === 1 ? NaN : whole + fraction / scale;
 	}
 

@@ -5,7 +5,7 @@
 export type HeavyTrouble = 'sequence gap' | 'overlap' | 'timeout' | 'aborted' | 'bad length';
 
 export interface HeavySink {
-	message(source: number, pgn: number, bytes: Uint8Array, startS: number): void;
+	message(source: number, pgn: number, bytes: Uint8Array, startS: number, id: number): void;
 	/** @param id of the frame that announced the message */
 	trouble(reason: HeavyTrouble, id: number, timeS: number, detail: string): void;
 }
@@ -92,7 +92,7 @@ export class HeavyTransport {
 		session.lastS = timeS;
 		if (session.received === session.packets) {
 			this.sessions.delete(k);
-			this.sink.message(source, session.pgn, session.buffer, session.startS);
+			this.sink.message(source, session.pgn, session.buffer, session.startS, session.id);
 		}
 	}
 

@@ -36,6 +36,7 @@ export const MAX_FMI = 31;
 const NOT_COUNTED = 127;
 const LAMP_BYTES = 2;
 const CODE_BYTES = 4;
+const PADDING = [0xff, 0x00];
 
 /** Bits 8–7 malfunction, 6–5 red stop, 4–3 amber warning, 2–1 protect; the same places in the flash byte. */
 const pair = (byte: number, lamp: number) => ((byte >> (6 - 2 * lamp)) & 3) as 0 | 1 | 2 | 3;
@@ -65,8 +66,8 @@ function decodeHeavyCode(bytes: Uint8Array, at: number): HeavyCode | null {
 }
 
 /**
- * The bytes of a DM1 or DM2. Up to three bytes after the last whole code are taken as padding if they are FF (a short
- * message fills its frame of eight). The error says what was expected and at which byte.
+ * The bytes of a DM1 or DM2. Up to three bytes after the last whole code are taken as padding if they are all FF, or
+ * all zero as some senders have it (a short message fills its frame of eight). The error says what was expected and at which byte.
  */
 export function decodeDiagnosticMessage(
 	bytes: Uint8Array
@@ -80,7 +81,8 @@ export function decodeDiagnosticMessage(
 		const code = decodeHeavyCode(bytes, at);
 		if (code) codes.push(code);
 	}
-	if (bytes.subarray(at).some((byte) => byte !== 0xff)) {
+	const rest = bytes.subarray(at);
+	if (!PADDING.some((padding) => rest.every((byte) => byte === padding))) {
 		return fail({ byte: bytes.length, expected: 'four bytes for the last code' });
 	}
 	return ok({ lamps: decodeLamps(bytes[0] ?? 0, bytes[1] ?? 0), codes });

@@ -68,6 +68,7 @@ describe('spellings of one code', () => {
 		['43 01 40 35 00 00 00 00', [dtc('C0035')]],
 		['04 FF 15 03 05 03 FF FF', [heavy(789, 5, 3)]],
 		['DM1 04 FF 15 03 05 03', [heavy(789, 5, 3)]],
+		['DM1 04FF150305030000', [heavy(789, 5, 3)]],
 		['DM2: 00 FF 15 03 05 03 16 03 E5 7F', [heavy(789, 5, 3), heavy(0x70316, 5)]],
 		['00 FF 00 00 00 00 FF FF', []]
 	] satisfies [string, AnyCode[]][])('the answer or message %s', (text, codes) => {

@@ -16,6 +16,7 @@
 		<p class="mt-1">
 			{code.failureType}. <strong>{code.phrase}</strong>{code.counters ? `, ${code.counters}` : ''}.
 		</p>
+		<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
 		{#each code.troubles as trouble (trouble)}<p class="font-semibold">{trouble}</p>{/each}
 		<details>
 			<summary

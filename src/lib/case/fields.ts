@@ -1,0 +1,15 @@
+import { z } from 'zod';
+
+/** Pieces that the payloads of entries are made of. */
+
+/** Half of a character that needs two: no text, and nothing that can be hashed. */
+export const BROKEN_CHARACTER = /\p{Surrogate}/u;
+export const Text = z
+	.string()
+	.trim()
+	.max(2000, 'That is longer than 2,000 characters: split it.')
+	.refine((text) => !BROKEN_CHARACTER.test(text), 'It contains a broken character: type it again.');
+export const Words = Text.min(1, 'Write at least a word.');
+export const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
+export const Address = z.string().regex(/^[0-9A-F]{4}$/);
+export const Dtc = z.string().regex(/^[0-9A-F]{6}$/);
