@@ -11,7 +11,10 @@ import networkTable from './codes/network-table.json' with { type: 'json' };
 
 /** What one source says about one code. */
 export interface SourcedDefinition extends CodeDefinition {
-	pack: Pick<PackHead, 'id' | 'name' | 'source' | 'date' | 'maker'>;
+	pack: Pick<PackHead, 'id' | 'name' | 'source' | 'date' | 'maker'> & {
+		/** The shop's own words, written to correct the others. */
+		own?: boolean;
+	};
 }
 
 /** Everything that is known of codes, wherever it is kept. */
@@ -57,7 +60,7 @@ export interface Asked {
 
 /**
  * The sources that have something to say about a code as asked, the one to follow first. Each source speaks once, by its
- * definition for this kind of failure if it has one. A maker's words are for its own vehicles.
+ * definition for this kind of failure if it has one: the shop's own words, then the vehicle maker's, then the others.
  */
 export function sourcesFor(
 	book: CodeBook,
@@ -67,22 +70,23 @@ export function sourcesFor(
 		.definitions(code)
 		.filter((d) => d.failureType === null || d.failureType === failureType)
 		.filter((d) => d.pack.maker === null || d.pack.maker === maker);
-	const closest = (d: SourcedDefinition) => (d.pack.maker !== null ? 0 : 1);
+	const distance = (d: SourcedDefinition) => (d.pack.own ? 0 : d.pack.maker !== null ? 1 : 2);
 	const bySource = new Map<string, SourcedDefinition>();
 	for (const d of fitting) {
 		const known = bySource.get(d.pack.id);
 		if (!known || (known.failureType === null && d.failureType !== null)) bySource.set(d.pack.id, d);
 	}
-	return [...bySource.values()].sort((a, b) => closest(a) - closest(b));
+	return [...bySource.values()].sort((a, b) => distance(a) - distance(b));
 }
 
 /**
- * The definition that names the code: not tied to one kind of failure if there is such a one, since the suffix is told
- * beside it.
+ * The definition that names the code: the shop's own if there is one, else the first that is not tied to one kind of
+ * failure, since the suffix is told beside it.
  */
 export function titleSource(book: CodeBook, asked: Asked): SourcedDefinition | null {
-	const sources = sourcesFor(book, { ...asked, failureType: null });
-	return sources[0] ?? sourcesFor(book, asked)[0] ?? null;
+	const sources = sourcesFor(book, asked);
+	const general = sourcesFor(book, { ...asked, failureType: null });
+	return sources.find((source) => source.pack.own) ?? general[0] ?? sources[0] ?? null;
 }
 
 /** What must happen before a code's test completes, by the most trusted source that says so. */

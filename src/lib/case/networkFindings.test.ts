@@ -72,6 +72,26 @@ describe('what the answers of a whole network say', () => {
 		).toHaveLength(1);
 	});
 
+	it('codes that call a sender’s data invalid follow from the sender’s own', () => {
+		const all = ['gateway', 'brake', 'steering-angle', 'cluster'];
+		const listeners: [string, string, number][] = [
+			['steering-angle', 'C41581', 0x2f],
+			['cluster', 'C41581', 0x28]
+		];
+		const [follows, ...more] = findings(scanned(all, [['brake', '404513', 0xaf], ...listeners]));
+		expect(more).toEqual([]);
+		expect(follows?.title).toBe(
+			'U0415-81 in steering angle and instrument cluster follow from brake control'
+		);
+		expect(follows?.todo).toBe('Do C0045-13 in brake control first.');
+		const [alone] = findings(scanned(all, listeners));
+		expect(alone?.title).toBe(
+			'Steering angle and instrument cluster call the data of brake control invalid, yet it knows of no fault'
+		);
+		expect(alone?.todo).toMatch(/coding and calibration/);
+		expect(findings(scanned(['gateway', 'steering-angle', 'cluster'], listeners))).toHaveLength(1);
+	});
+
 	it('says nothing of a vehicle that nobody described, nor where all is well', () => {
 		expect(networkFindings(scanned([]), null, shippedBook)).toEqual([]);
 		expect(findings(scanned(['gateway', 'brake', 'steering-angle', 'cluster']))).toEqual([]);

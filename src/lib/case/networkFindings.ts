@@ -31,7 +31,8 @@ export function networkFindings(
 	book: CodeBook
 ): NetworkFinding[] {
 	if (!type) return [];
-	return [...silences(scan, type), ...contradictions(scan, type, book)];
+	const accused = accusations(scan, type, book);
+	return [...silences(scan, type), ...contradictions(accused), ...consequences(accused)];
 }
 
 function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
@@ -85,29 +86,73 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 	];
 }
 
-/** A module says now that it hears nothing from a sender – which answers us. */
-function contradictions(scan: NetworkScan, type: VehicleType, book: CodeBook): NetworkFinding[] {
-	return scan.modules.flatMap((module) =>
-		module.codes.flatMap(({ dtc, status }): NetworkFinding[] => {
+/** A code in one module that names another as the cause. */
+interface Accusation {
+	by: Module;
+	sender: Module;
+	/** `U0415-81`. */
+	text: string;
+	/** Heard nothing at all, or heard what is marked as not valid. */
+	says: 'missing' | 'invalid';
+	now: boolean;
+}
+type Module = NetworkScan['modules'][number];
+
+/** Codes that name a sender which answered us. */
+function accusations(scan: NetworkScan, type: VehicleType, book: CodeBook): Accusation[] {
+	return scan.modules.flatMap((by) =>
+		by.codes.flatMap(({ dtc, status }): Accusation[] => {
 			const code = codeText(dtc);
-			if (!/^U01/.test(code)) return [];
+			const says = code.startsWith('U01') ? 'missing' : code.startsWith('U04') ? 'invalid' : null;
+			if (says === null) return [];
 			const asked = { code, failureType: failureTypeByte(dtc), maker: type.maker };
 			const role = sourcesFor(book, asked).find((source) => source.sender !== null)?.sender;
-			const sender = type.modules.find((m) => m.role === role);
-			const answered = scan.modules.find((m) => m.address === sender?.address)?.answered;
-			if (!sender || !answered) return [];
-			const now = decodeStatus(status).testFailed;
-			return [
-				{
-					title: `${module.name} says that ${lowerFirst(sender.name)} is missing, yet it answers us`,
-					todo: now
-						? `Look at the branch of ${lowerFirst(module.name)}, then at what ${lowerFirst(sender.name)} sends.`
-						: `Look at supply, ground and plug of ${lowerFirst(sender.name)}: it was gone for a while.`,
-					text: now
-						? `${codeWithSuffix(dtc)} fails at this moment: the fault is between the two, not in the supply of ${lowerFirst(sender.name)}.`
-						: `${codeWithSuffix(dtc)} is history.`
-				}
-			];
+			const address = type.modules.find((module) => module.role === role)?.address;
+			const sender = scan.modules.find((module) => module.address === address && module.answered);
+			return sender
+				? [{ by, sender, says, text: codeWithSuffix(dtc), now: decodeStatus(status).testFailed }]
+				: [];
 		})
 	);
+}
+
+/** A module says that it hears nothing from a sender – which answers us. */
+const contradictions = (accused: Accusation[]): NetworkFinding[] =>
+	accused
+		.filter(({ says }) => says === 'missing')
+		.map(({ by, sender, text, now }) => {
+			const [who, other] = [lowerFirst(by.name), lowerFirst(sender.name)];
+			return {
+				title: `${by.name} says that ${other} is missing, yet it answers us`,
+				todo: now
+					? `Look at the branch of ${who}, then at what ${other} sends.`
+					: `Look at supply, ground and plug of ${other}: it was gone for a while.`,
+				text: now
+					? `${text} fails at this moment: the fault is between the two, not in the supply of ${other}.`
+					: `${text} is history.`
+			};
+		});
+
+/** Modules that call a sender's data invalid: they follow the sender's own codes, or contradict it where it has none. */
+function consequences(accused: Accusation[]): NetworkFinding[] {
+	const invalid = accused.filter(({ says }) => says === 'invalid');
+	return [...new Set(invalid.map(({ sender }) => sender))].map((sender) => {
+		const ofSender = invalid.filter((one) => one.sender === sender);
+		const other = lowerFirst(sender.name);
+		const who = names(ofSender.map(({ by }) => lowerFirst(by.name)));
+		const codes = names([...new Set(ofSender.map(({ text }) => text))]);
+		const own = sender.codes.map(({ dtc }) => codeWithSuffix(dtc));
+		if (own.length > 0) {
+			return {
+				title: `${codes} in ${who} ${ofSender.length === 1 ? 'follows' : 'follow'} from ${other}`,
+				todo: `Do ${names(own)} in ${other} first.`,
+				text: `${sender.name} marks its data as not valid because of its own fault; its listeners only say so.`
+			};
+		}
+		return {
+			title: `${upperFirst(who)} ${ofSender.length === 1 ? 'calls' : 'call'} the data of ${other} invalid, yet it knows of no fault`,
+			todo: `Look at coding and calibration of ${other}, then at software that does not fit.`,
+			text: `${codes}: electrically nothing is wrong there.`
+		};
+	});
 }

@@ -83,10 +83,13 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 		);
 	}
 	if (codes.length > 0 && !mended) {
+		const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), facts.book);
 		return step(
 			'mend',
 			'Find the fault, then write down the repair',
-			`${list(codes.slice(0, 3))} recorded; nothing has been mended yet.`,
+			finding
+				? `${finding.todo} ${finding.title}.`
+				: `${list(codes.slice(0, 3))} recorded; nothing has been mended yet.`,
 			'repair'
 		);
 	}

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { CodeDefinition, CodePack } from '../../../../library/codePack';
-import { sourcesFor } from '../../../../library/codes';
+import { sourcesFor, titleSource } from '../../../../library/codes';
 import { openTestShop, type TestShop } from '../shop.fixture';
 import { CodeLibrary, SHOP_PACK_ID } from './codeLibrary';
 
@@ -74,6 +74,20 @@ describe('the shop’s code library', () => {
 			[1, false, 'seen on three vehicles']
 		]);
 		expect((await codes.search('clip')).filter((f) => f.packId === SHOP_PACK_ID)).toHaveLength(1);
+	});
+
+	it('the shop’s own words stand before the maker’s, and name the code also where they are for one suffix', async () => {
+		await codes.saveOwn(definition('C0045', 'Here: the clip', { failureType: '13' }), by(0));
+		const asked = { code: 'C0045', failureType: '13', maker: 'Brindle' };
+		const book = await codes.bookFor(['C0045']);
+		expect(sourcesFor(book, asked).map((d) => d.pack.id)).toEqual([
+			'shop',
+			'maker-brindle',
+			'circuit-numbering',
+			'chassis-table'
+		]);
+		expect(titleSource(book, asked)?.title).toBe('Here: the clip');
+		expect(titleSource(book, { ...asked, failureType: '2F' })?.pack.id).toBe('circuit-numbering');
 	});
 
 	it('two leads on one code never overwrite each other, and the same sent twice is stored once', async () => {

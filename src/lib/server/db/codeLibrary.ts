@@ -94,7 +94,7 @@ export class CodeLibrary {
 			const { id, name, source, maker } = pack;
 			const date = pack.origin === 'shop' ? row.createdAt.slice(0, 10) : pack.date;
 			const list = added.get(row.code) ?? [];
-			list.push({ ...bodyOf(row), pack: { id, name, source, date, maker } });
+			list.push({ ...bodyOf(row), pack: { id, name, source, date, maker, own: id === SHOP_PACK_ID } });
 			added.set(row.code, list);
 		}
 		return { definitions: (code) => [...(added.get(code) ?? []), ...shippedBook.definitions(code)] };
