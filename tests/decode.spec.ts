@@ -34,6 +34,14 @@ test('by keyboard alone: / opens the decoder, a code is typed, opened and added 
 	await expect(told).toContainText('C0045-13');
 	await expect(told).toContainText('not read by us yet');
 
+	// Faster than any answer: Enter opens what was typed, not what was answered a moment before.
+	await page.keyboard.press('/');
+	await page.keyboard.type('C0050-2F');
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('heading', { level: 1 })).toContainText('C0050-2F');
+	await page.getByRole('link', { name: /^Back to TP-/ }).click();
+	await expect(page).toHaveURL(/read$/);
+
 	await page.keyboard.press('/');
 	await page.keyboard.type('kick panel');
 	await expect(page.getByRole('option').first()).toContainText('U1A02');

@@ -29,6 +29,10 @@
 	let asked = 0;
 	let input = $state<HTMLInputElement | null>(null);
 
+	/** The text that the answer on the screen is for. */
+	let answeredFor: string | null = null;
+	let looking: Promise<void> = Promise.resolve();
+
 	/** Only the answer to what stands in the field now is shown. */
 	async function look(wanted: string) {
 		const mine = ++asked;
@@ -36,6 +40,7 @@
 			const came = await ask(wanted);
 			if (mine !== asked) return;
 			answer = came;
+			answeredFor = wanted;
 			lost = false;
 			chosen = came.codes[0]?.slug ?? (came.found[0] ? valueOf(came.found[0]) : '');
 		} catch {
@@ -43,7 +48,7 @@
 		}
 	}
 	$effect(() => {
-		void look(text);
+		looking = look(text);
 	});
 	onMount(() => {
 		input?.focus();
@@ -51,13 +56,28 @@
 	});
 
 	const valueOf = (found: FoundByWords) => `${found.href} ${found.from}`;
-	const textOf = (value: string) => answer?.found.find((found) => valueOf(found) === value)?.text ?? null;
-	function keys(event: KeyboardEvent) {
-		if (event.key !== 'Enter' || !event.shiftKey || !onadd) return;
+	function openChosen() {
+		const code = answer?.codes.find(({ slug }) => slug === chosen);
+		const found = answer?.found.find((one) => valueOf(one) === chosen);
+		if (code) onopen(`/codes/${code.slug}`);
+		else if (found) onopen(found.href);
+	}
+	function addChosen() {
+		const written = answer?.codes.length
+			? text.trim()
+			: answer?.found.find((found) => valueOf(found) === chosen)?.text;
+		if (written) onadd?.(written);
+	}
+	/** Enter means what is typed, not what was answered a moment before: it waits for its own answer. */
+	async function keys(event: KeyboardEvent) {
+		if (event.key !== 'Enter' || event.isComposing) return;
 		event.preventDefault();
 		event.stopPropagation();
-		const written = answer?.codes.length ? text.trim() : textOf(chosen);
-		if (written) onadd(written);
+		const adds = event.shiftKey && onadd !== null;
+		if (answeredFor !== text) await looking;
+		if (answeredFor !== text) return;
+		if (adds) addChosen();
+		else openChosen();
 	}
 	const EXAMPLES = [
 		'C0035-14',

@@ -1,7 +1,9 @@
 import { onMount } from 'svelte';
 import { tinykeys, type KeyBindingMap } from 'tinykeys';
 
-const TYPING = 'input, textarea, select, [contenteditable="true"]';
+/** Fields that letters go into; a checkbox or a file button takes none. */
+const TYPING =
+	'input:not([type=checkbox], [type=radio], [type=file]), textarea, select, [contenteditable="true"]';
 
 /** Keyboard keys of a page; silent while somebody types into a field or a dialog is open. */
 export function useKeys(bindings: Record<string, (event: KeyboardEvent) => void>): void {
