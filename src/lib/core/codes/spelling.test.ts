@@ -70,7 +70,8 @@ describe('spellings of one code', () => {
 		['DM1 04 FF 15 03 05 03', [heavy(789, 5, 3)]],
 		['DM1 04FF150305030000', [heavy(789, 5, 3)]],
 		['DM2: 00 FF 15 03 05 03 16 03 E5 7F', [heavy(789, 5, 3), heavy(0x70316, 5)]],
-		['00 FF 00 00 00 00 FF FF', []]
+		['00 FF 00 00 00 00 FF FF', []],
+		['59 01 FF 01 00 05', []]
 	] satisfies [string, AnyCode[]][])('the answer or message %s', (text, codes) => {
 		expect(codesOf(text)).toEqual(codes);
 	});
@@ -84,6 +85,7 @@ describe('spellings of one code', () => {
 		['C0035-14-2F-9', 5, 'failure type'],
 		['4035 1', 6, 'second hex digit'],
 		['59 02 FF 40 35', 14, 'the last one is cut'],
+		['59 99 FF 40 35 14', 3, 'a kind of code list'],
 		['SPN 789', 7, 'then FMI'],
 		['789/32', 4, '0–31'],
 		['SPN 600000 FMI 5', 4, 'up to 524287'],

@@ -1,6 +1,7 @@
 import { hex, hexByte, parseHexBytes, spacedHex, type TextError } from '../bytes';
 import { fail, ok, type Result } from '../result';
 import { codesInResponse, looksLikeCodeAnswer } from '../uds/codesInResponse';
+import { parseCount } from '../uds/readCodes';
 import {
 	decodeDiagnosticMessage,
 	MAX_FMI,
@@ -162,6 +163,9 @@ function answerIn(bytes: Uint8Array): Uint8Array | null {
 
 const STATUS_AFTER = /[/:]\s*(?:0X)?([0-9A-F]{2})$/;
 
+/** First byte of every answer about codes; no lamp byte, whose pairs of bits never say so. */
+const CODE_ANSWER = 0x59;
+
 /** `0x4035`, `403514`, `40 35 14`, `403514/2F`, or a whole answer or message in hex. */
 function readHex(text: string): Reading {
 	const status = STATUS_AFTER.exec(text);
@@ -187,6 +191,11 @@ function readHex(text: string): Reading {
 		}
 		const codes = told.value.codes.map((code): AnyCode => ({ kind: 'dtc', ...code }));
 		return ok({ codes, what: told.value.what, lamps: null });
+	}
+	if (bytes[0] === CODE_ANSWER && bytes.length > 4) {
+		const count = parseCount(bytes);
+		if (count.ok) return ok({ codes: [], what: `number of codes, ${count.value}`, lamps: null });
+		return expected(placeOfByte(text, 1), 'a kind of code list known to ISO 14229-1');
 	}
 	if (bytes.length >= 2 && bytes.length <= 4) {
 		return bytesOfCode(bytes.subarray(0, 3), bytes.length === 4 ? hexByte(bytes[3] ?? 0) : null);

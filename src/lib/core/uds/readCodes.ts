@@ -39,9 +39,13 @@ export function parseCodeList(bytes: Uint8Array): Result<CodeList> {
 	return ok({ availabilityMask: bytes[2] ?? 0, codes });
 }
 
+/** Counts by status, by severity, in the mirror memory and of the emission system. */
+const COUNTS = [0x01, 0x07, 0x11, 0x12];
+
 /** Answer to 19 01: 59 01 mask format count(2). */
 export function parseCount(bytes: Uint8Array): Result<number> {
 	if (bytes.length !== 6) return fail(`expected 6 bytes, got ${bytes.length}`);
+	if (!COUNTS.includes(bytes[1] ?? 0)) return fail('expected the answer to a count');
 	return ok(((bytes[4] ?? 0) << 8) | (bytes[5] ?? 0));
 }
 
