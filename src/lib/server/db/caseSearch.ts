@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
-import type { Entry } from '../../case/entry';
-import { latest, ofKind } from '../../case/thread';
+import type { Entry, EntryKind } from '../../case/entry';
+import { latest, ofKind, standing } from '../../case/thread';
 import type { Database } from './open';
 import { lineWith, searchQuery } from './searchQuery';
 
@@ -13,6 +13,16 @@ export interface FoundCase {
 	/** The line of its thread that has the words, where the complaint has not. */
 	because: string | null;
 }
+
+/** Kinds of entries in which people say something. */
+export const SPOKEN_KINDS = [
+	'complaint',
+	'prior-work',
+	'source-judged',
+	'repair',
+	'proving-drive',
+	'note'
+] as const satisfies EntryKind[];
 
 /** What is said on a thread, in the three parts that the index keeps apart. */
 export function threadWords(entries: Entry[]): { complaint: string; mended: string; notes: string } {
@@ -48,11 +58,11 @@ export class CaseSearch {
 			VALUES (${number}, ${complaint}, ${mended}, ${notes})`);
 	}
 
-	/** Cases by words, best first. @param entriesOf the standing entries of a case, for the line that has the words */
+	/** Cases by words, best first. @param read entries of {@link SPOKEN_KINDS} of cases, for the line that has the words */
 	async search(
 		text: string,
 		limit: number,
-		entriesOf: (caseId: string) => Promise<Entry[]>
+		read: (caseIds: string[]) => Promise<Entry[]>
 	): Promise<FoundCase[]> {
 		for (const match of searchQuery(text)) {
 			const rows = await this.db.all<{ id: string; number: number; vehicle: string }>(sql`
@@ -60,13 +70,12 @@ export class CaseSearch {
 				FROM case_search s JOIN case_record c ON c.number = s.rowid JOIN vehicle v ON v.id = c.vehicle_id
 				WHERE case_search MATCH ${match} ORDER BY bm25(case_search, 1.0, 3.0, 1.0) LIMIT ${limit}`);
 			if (rows.length === 0) continue;
-			return Promise.all(
-				rows.map(async (row): Promise<FoundCase> => {
-					const words = threadWords(await entriesOf(row.id));
-					const [complaint = ''] = words.complaint.split('\n');
-					return { ...row, complaint, because: lineWith(text, complaint, `${words.mended}\n${words.notes}`) };
-				})
-			);
+			const spoken = standing(await read(rows.map((row) => row.id)));
+			return rows.map((row): FoundCase => {
+				const words = threadWords(spoken.filter((entry) => entry.caseId === row.id));
+				const [complaint = ''] = words.complaint.split('\n');
+				return { ...row, complaint, because: lineWith(text, complaint, `${words.mended}\n${words.notes}`) };
+			});
 		}
 		return [];
 	}

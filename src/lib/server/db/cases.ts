@@ -6,7 +6,7 @@ import { projectCase } from '../../case/project';
 import { summarise, type CaseSummary } from '../../case/summary';
 import { ofKind, standing } from '../../case/thread';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
-import { CaseSearch, type FoundCase } from './caseSearch';
+import { CaseSearch, SPOKEN_KINDS, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';
 import type { Database } from './open';
 import { caseCode, caseRecord, entry, vehicle } from './schema';
@@ -183,7 +183,7 @@ export class Cases {
 
 	/** Cases by the words on their threads. */
 	async search(text: string, limit: number): Promise<(Omit<FoundCase, 'number'> & { number: string })[]> {
-		const found = await this.words.search(text, limit, async (id) => standing(await this.threads.read(id)));
+		const found = await this.words.search(text, limit, (ids) => this.threads.readKinds(ids, SPOKEN_KINDS));
 		return found.map((one) => ({ ...one, number: caseNumber(one.number) }));
 	}
 
@@ -205,16 +205,16 @@ export class Cases {
 			.groupBy(caseRecord.id)
 			.orderBy(desc(caseRecord.number))
 			.limit(limit);
-		return Promise.all(
-			rows.map(async ({ id, number, vehicle: nickname, typeId, failureTypes, verdicts }) => ({
-				id,
-				number: caseNumber(number),
-				vehicle: `${typeName(typeId)}, ${nickname}`,
-				failureTypes: failureTypes.split(','),
-				proven: verdicts === 'proven-clear',
-				repairs: ofKind(standing(await this.threads.read(id)), 'repair').map((r) => r.payload.title)
-			}))
-		);
+		const ids = rows.map((row) => row.id);
+		const repairs = ofKind(standing(await this.threads.readKinds(ids, ['repair'])), 'repair');
+		return rows.map(({ id, number, vehicle: nickname, typeId, failureTypes, verdicts }) => ({
+			id,
+			number: caseNumber(number),
+			vehicle: `${typeName(typeId)}, ${nickname}`,
+			failureTypes: failureTypes.split(','),
+			proven: verdicts === 'proven-clear',
+			repairs: repairs.filter((repair) => repair.caseId === id).map((repair) => repair.payload.title)
+		}));
 	}
 
 	private async toRow(row: {

@@ -1,5 +1,5 @@
-import { and, asc, desc, eq, gt } from 'drizzle-orm';
-import { EntryDraft, type Entry } from '../../case/entry';
+import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { EntryDraft, type Entry, type EntryKind } from '../../case/entry';
 import { entryHash, FIRST_PREVIOUS } from '../../case/hashChain';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
@@ -35,6 +35,17 @@ export class Threads {
 			.select()
 			.from(entry)
 			.where(and(eq(entry.caseId, caseId), gt(entry.seq, afterSeq)))
+			.orderBy(asc(entry.seq));
+		return rows.map(fromRow);
+	}
+
+	/** Only entries of some kinds, of several cases at once: what is asked of many threads need not read their scans. */
+	async readKinds(caseIds: string[], kinds: readonly EntryKind[]): Promise<Entry[]> {
+		if (caseIds.length === 0) return [];
+		const rows = await this.db
+			.select()
+			.from(entry)
+			.where(and(inArray(entry.caseId, caseIds), inArray(entry.kind, [...kinds])))
 			.orderBy(asc(entry.seq));
 		return rows.map(fromRow);
 	}
