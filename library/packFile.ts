@@ -98,19 +98,26 @@ interface Parsed {
 const lineAt = (text: string, offset: number): number => text.slice(0, offset).split('\n').length;
 
 function parseJson(text: string): Result<Parsed, PackError> {
-	const errors: ParseError[] = [];
-	const tree = parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
-	const [broken] = errors;
-	if (broken || !tree) {
+	let raw: unknown;
+	try {
+		raw = JSON.parse(text);
+	} catch {
+		const errors: ParseError[] = [];
+		parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
+		const [broken] = errors;
 		const reason = broken
 			? printParseErrorCode(broken.error)
 					.replace(/(?<=[a-z])(?=[A-Z])/g, ' ')
 					.toLowerCase()
-			: '';
-		return fail({ line: lineAt(text, broken?.offset ?? 0), reason: `not valid JSON: ${reason}` });
+			: 'it ends too soon';
+		return fail({ line: lineAt(text, broken?.offset ?? text.length), reason: `not valid JSON: ${reason}` });
 	}
-	const line = (path: PropertyKey[]) => lineAt(text, nearest(tree, path).offset);
-	const checked = CodePack.safeParse(JSON.parse(text));
+	// Places are only looked up when something is to be told of one: most packs are good, and some are large.
+	const line = (path: PropertyKey[]) => {
+		const tree = parseTree(text);
+		return tree ? lineAt(text, nearest(tree, path).offset) : 1;
+	};
+	const checked = CodePack.safeParse(raw);
 	if (!checked.success) {
 		const issue = checked.error.issues[0];
 		const path = issue?.path ?? [];
@@ -132,13 +139,16 @@ function nearest(tree: Node, path: PropertyKey[]): Node {
 }
 
 function parseCsv(text: string): Result<Parsed, PackError> {
-	const lines: number[] = [];
-	const rows: Row[] = [];
-	const { meta, errors } = Papa.parse<Row>(text, {
+	const {
+		data: rows,
+		errors,
+		meta
+	} = Papa.parse<Row>(text, {
 		header: true,
 		skipEmptyLines: 'greedy',
 		delimitersToGuess: [',', ';', '\t']
 	});
+	const lineOf = (index: number) => lineOfRow(text, meta.delimiter, index);
 	const missing = COLUMNS.filter(
 		(column) =>
 			['pack_id', 'pack_name', 'source', 'date', 'code', 'title', 'group'].includes(column) &&
@@ -147,36 +157,19 @@ function parseCsv(text: string): Result<Parsed, PackError> {
 	if (missing.length > 0) return fail({ line: 1, reason: `missing column ${missing.join(', ')}` });
 	const unknown = meta.fields?.find((field) => !(COLUMNS as readonly string[]).includes(field));
 	if (unknown !== undefined) return fail({ line: 1, reason: `unknown column "${unknown}"` });
-	// A field in quotes may run over several lines: the parser is stepped so that each row knows its own.
-	let cursor = 0;
-	let line = 2;
-	Papa.parse<Row>(text, {
-		header: true,
-		delimiter: meta.delimiter,
-		step: ({ data, meta: at }) => {
-			const passed = text.slice(cursor, at.cursor).split('\n').length - 1;
-			// The first step has passed the column names too.
-			const began = line;
-			line += cursor === 0 ? passed - 1 : passed;
-			cursor = at.cursor;
-			if (Object.values(data).every((value) => String(value ?? '').trim() === '')) return;
-			lines.push(began);
-			rows.push(data);
-		}
-	});
 	const [broken] = errors;
-	if (broken) return fail({ line: lines[broken.row ?? 0] ?? 1, reason: broken.message });
+	if (broken) return fail({ line: lineOf(broken.row ?? 0), reason: broken.message });
 	const [first] = rows;
 	if (!first) return fail({ line: 2, reason: 'there is no row below the column names' });
 	const definitions: unknown[] = [];
 	for (const [i, row] of rows.entries()) {
-		const line = lines[i] ?? 1;
 		const strays = (['pack_id', 'pack_name', 'source', 'date', 'maker'] as const).find(
 			(c) => (row[c] ?? '') !== (first[c] ?? '')
 		);
-		if (strays) return fail({ line, reason: `${strays} differs from the first row: one file is one pack` });
+		if (strays)
+			return fail({ line: lineOf(i), reason: `${strays} differs from the first row: one file is one pack` });
 		const definition = rowToDefinition(row);
-		if (!definition.ok) return fail({ line, reason: definition.error });
+		if (!definition.ok) return fail({ line: lineOf(i), reason: definition.error });
 		definitions.push(definition.value);
 	}
 	const checked = CodePack.safeParse({
@@ -195,11 +188,37 @@ function parseCsv(text: string): Result<Parsed, PackError> {
 		const inRow = top === 'definitions' && typeof index === 'number';
 		const column = inRow ? rest.map(String).join('.') : String(top ?? 'the file');
 		return fail({
-			line: inRow ? (lines[index] ?? 1) : (lines[0] ?? 1),
+			line: lineOf(inRow ? index : 0),
 			reason: `${column}: ${issue?.message}`
 		});
 	}
-	return ok({ pack: checked.data, lineOf: (index) => lines[index] ?? 1 });
+	return ok({ pack: checked.data, lineOf });
+}
+
+/**
+ * Line on which a row of a table begins, rows without anything on them not counted. A field in quotes may run over several
+ * lines, so the table is walked through; only done when something is to be told of a row.
+ */
+function lineOfRow(text: string, delimiter: string, index: number): number {
+	let cursor = 0;
+	let line = 2;
+	let row = 0;
+	let found = line;
+	Papa.parse<Row>(text, {
+		header: true,
+		delimiter,
+		step: ({ data, meta }, parser) => {
+			const passed = text.slice(cursor, meta.cursor).split('\n').length - 1;
+			const began = line;
+			// The first step has passed the column names too.
+			line += cursor === 0 ? passed - 1 : passed;
+			cursor = meta.cursor;
+			if (Object.values(data).every((value) => String(value ?? '').trim() === '')) return;
+			found = began;
+			if (row++ === index) parser.abort();
+		}
+	});
+	return found;
 }
 
 function rowToDefinition(row: Row): Result<Record<keyof CodeDefinition, unknown>> {
