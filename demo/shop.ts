@@ -1,5 +1,5 @@
 import { vinCheckDigit } from '../src/lib/core/vehicle/vin';
-import type { BenchFault } from '../src/lib/bench/faults';
+import { benchFault, type BenchFault } from '../src/lib/bench/faults/benchFault';
 import type { Role } from '../src/lib/server/accounts/members';
 
 /** Tern Point Works, the workshop of a tidal-island ferry community. All of it is invented. */
@@ -34,7 +34,7 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 16',
 		vin: vin('BRM16SCH0P0004183'),
 		odometerKm: 84_210,
-		faults: [{ kind: 'lead-open', position: 'rear-left' }]
+		faults: [benchFault('lead-open', 'rear-left')]
 	},
 	{
 		id: 'vet',
@@ -43,7 +43,7 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 7',
 		vin: vin('NVLCHVET0K0011902'),
 		odometerKm: 131_655,
-		faults: [{ kind: 'ring-loose', position: 'front-right', aboveKmh: 45 }]
+		faults: [benchFault('ring-loose', 'front-right', 0.46)]
 	},
 	{
 		id: 'dairy',
@@ -52,11 +52,8 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 31',
 		vin: vin('VLMSKFDA0N0020077'),
 		odometerKm: 58_390,
-		// One corroded splice, two modules behind it.
-		faults: [
-			{ kind: 'module-silent', role: 'cluster' },
-			{ kind: 'module-silent', role: 'steering-angle' }
-		]
+		// One corroded splice of the bus, two modules behind it.
+		faults: [benchFault('splice-corroded', 'S7')]
 	},
 	{
 		id: 'shuttle',
@@ -65,7 +62,7 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 22',
 		vin: vin('TTRPPSHT0R0000314'),
 		odometerKm: 21_004,
-		faults: [{ kind: 'ring-loose', position: 'rear-left', aboveKmh: 50 }]
+		faults: [benchFault('ring-loose', 'rear-left', 0.39)]
 	},
 	{
 		id: 'ambulance',
@@ -74,7 +71,7 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 3',
 		vin: vin('NVHTHAMB0M0007741'),
 		odometerKm: 40_118,
-		faults: [{ kind: 'lead-open', position: 'front-left' }]
+		faults: [benchFault('lead-open', 'front-left')]
 	},
 	{
 		id: 'crew',
@@ -83,7 +80,7 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 18',
 		vin: vin('BRM16CRW0L0003020'),
 		odometerKm: 112_870,
-		faults: [{ kind: 'lead-open', position: 'front-right' }]
+		faults: [benchFault('lead-open', 'front-right')]
 	},
 	{
 		id: 'bakery',
@@ -92,7 +89,7 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 40',
 		vin: vin('VLMSKFBK0J0015560'),
 		odometerKm: 96_402,
-		faults: [{ kind: 'ring-loose', position: 'front-left', aboveKmh: 40 }]
+		faults: [benchFault('ring-loose', 'front-left', 0.54)]
 	}
 ];
 

@@ -1,7 +1,6 @@
 import { ulid } from 'ulid';
 import { vehicleTypes, type Position, type VehicleType } from '../library';
 import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
-import type { RepairAction } from '../src/lib/bench/faults';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
 import { keptLog, readLog } from '../src/lib/case/frameLogReading';
@@ -205,7 +204,7 @@ export class Story {
 
 	async mend(
 		repair: { title: string; part: string; number: string; note: string; position: Position },
-		action: RepairAction,
+		action: string,
 		author: Author
 	): Promise<void> {
 		this.bench.mend(repair.position, action);

@@ -1,6 +1,17 @@
 import { z } from 'zod';
 
-export const POSITIONS = ['front-left', 'front-right', 'rear-left', 'rear-right'] as const;
+/** The four of a car. */
+export const CAR_POSITIONS = ['front-left', 'front-right', 'rear-left', 'rear-right'] as const;
+/** Every place a wheel can be: a car's four, and the axles of a trailer from front to back. */
+export const POSITIONS = [
+	...CAR_POSITIONS,
+	'axle1-left',
+	'axle1-right',
+	'axle2-left',
+	'axle2-right',
+	'axle3-left',
+	'axle3-right'
+] as const;
 export const Position = z.enum(POSITIONS);
 export type Position = z.infer<typeof Position>;
 

@@ -1,7 +1,7 @@
 import { expect, test as base, type Page } from '@playwright/test';
 import { vehicleTypes } from '../library';
 import { BenchHost } from '../src/lib/bench/net/host';
-import type { BenchFault } from '../src/lib/bench/faults';
+import type { BenchFault } from '../src/lib/bench/faults/benchFault';
 import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
 import { SIGNED_IN } from './where';
 
@@ -15,9 +15,12 @@ export interface Bay {
 type Fixtures = {
 	/** Puts a vehicle with these faults on the bench, key on. */
 	bay: (...faults: BenchFault[]) => Promise<Bay>;
+	/** The same for a livestock trailer. */
+	trailer: (...faults: BenchFault[]) => Promise<Bay>;
 };
 
 export const VIN = 'BRM16SCH0P0004183';
+const TRAILER_VIN = 'HXDR2AXL0T0000071';
 
 export const test = base.extend<Fixtures>({
 	storageState: SIGNED_IN.ana,
@@ -25,21 +28,28 @@ export const test = base.extend<Fixtures>({
 		patient(page);
 		await use(page);
 	},
-	bay: async ({ page: _page }, use) => {
-		const hosts: BenchHost[] = [];
-		await use(async (...faults) => {
-			const type = vehicleTypes.get('brindle-marlow-16');
-			if (!type) throw new Error('the minibus is missing from the library');
-			const host = new BenchHost({ type, vin: VIN, odometerKm: 50_000, faults });
-			hosts.push(host);
-			host.act({ do: 'key', to: 'on' });
-			host.vehicle.advance(5);
-			const { linkPort, panelPort } = await host.start();
-			return { host, link: `127.0.0.1:${linkPort}`, panel: `127.0.0.1:${panelPort}` };
-		});
-		await Promise.all(hosts.map((host) => host.stop()));
-	}
+	bay: async ({ page: _page }, use) => withVehicles('brindle-marlow-16', VIN, use),
+	trailer: async ({ page: _page }, use) => withVehicles('hexley-drover', TRAILER_VIN, use)
 });
+
+async function withVehicles(
+	typeId: string,
+	vin: string,
+	use: (put: (...faults: BenchFault[]) => Promise<Bay>) => Promise<void>
+): Promise<void> {
+	const hosts: BenchHost[] = [];
+	await use(async (...faults) => {
+		const type = vehicleTypes.get(typeId);
+		if (!type) throw new Error(`${typeId} is missing from the library`);
+		const host = new BenchHost({ type, vin, odometerKm: 50_000, faults });
+		hosts.push(host);
+		host.act({ do: 'key', to: 'on' });
+		host.vehicle.advance(5);
+		const { linkPort, panelPort } = await host.start();
+		return { host, link: `127.0.0.1:${linkPort}`, panel: `127.0.0.1:${panelPort}` };
+	});
+	await Promise.all(hosts.map((host) => host.stop()));
+}
 
 /** Makes a page wait, wherever it goes, until its scripts have taken it over, as a person's eyes and hands do. */
 export function patient(page: Page): Page {
@@ -69,9 +79,15 @@ export function cycleKeyNow({ host }: Bay): void {
 }
 
 /** Opens a case for a vehicle that answers at these addresses. */
-export async function openCase(page: Page, nickname: string, link: string, panel = ''): Promise<void> {
+export async function openCase(
+	page: Page,
+	nickname: string,
+	link: string,
+	panel = '',
+	typeId = 'brindle-marlow-16'
+): Promise<void> {
 	await page.goto('/cases/new');
-	await page.getByLabel('What is it?').selectOption('brindle-marlow-16');
+	await page.getByLabel('What is it?').selectOption(typeId);
 	await page.getByLabel('What do you call it?').fill(nickname);
 	await page.getByLabel('Where its interface answers').fill(link);
 	if (panel) {
@@ -90,7 +106,7 @@ export async function goTo(page: Page, station: string): Promise<void> {
 export async function scan(page: Page): Promise<void> {
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: /Scan/ }).click();
-	await expect(page.getByText('All 4 modules asked; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('All 9 modules asked; saved on the thread.')).toBeVisible();
 }
 
 export async function writeRepair(page: Page, title: string, corner: string): Promise<void> {
@@ -103,8 +119,8 @@ export async function writeRepair(page: Page, title: string, corner: string): Pr
 
 export async function clearAll(page: Page): Promise<void> {
 	await goTo(page, 'Prove');
-	await page.getByRole('button', { name: 'Clear all 4 modules' }).click();
-	await expect(page.getByText('4 of 4 modules cleared; saved on the thread.')).toBeVisible();
+	await page.getByRole('button', { name: 'Clear all 9 modules' }).click();
+	await expect(page.getByText('9 of 9 modules cleared; saved on the thread.')).toBeVisible();
 }
 
 export async function confirmKey(page: Page): Promise<void> {
@@ -114,7 +130,7 @@ export async function confirmKey(page: Page): Promise<void> {
 
 export async function readAgain(page: Page): Promise<void> {
 	await page.getByRole('button', { name: 'Read every module' }).click();
-	await expect(page.getByText('All 4 modules asked; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('All 9 modules asked; saved on the thread.')).toBeVisible();
 }
 
 /** The verdict beside a code, by module. */

@@ -1,5 +1,6 @@
 import { clearAll, expect, goTo, openCase, scan, test } from './bay';
 import { reply, stranger } from './stranger';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
 
 test('nothing listens: the person is told, nothing is saved, and the address can be put right', async ({
 	page,
@@ -37,7 +38,7 @@ test('the line is cut in the middle of an answer: the partial scan is kept and s
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: 'Scan every module' }).click();
 	await expect(
-		page.getByText('closed the connection. 1 of 4 modules were reached; that much is saved, marked partial.')
+		page.getByText('closed the connection. 1 of 9 modules were reached; that much is saved, marked partial.')
 	).toBeVisible();
 	await page.reload();
 	await expect(page.getByText('Partial.', { exact: true })).toBeVisible();
@@ -67,17 +68,17 @@ test('garbage and wrong lengths are named, not guessed', async ({ page }) => {
 });
 
 test('a silent module is a finding', async ({ page, bay }) => {
-	const { link } = await bay({ kind: 'module-silent', role: 'cluster' });
+	const { link } = await bay(benchFault('module-silent', 'cluster'));
 	await openCase(page, 'dark dash', link);
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: 'Scan every module' }).click();
 	await expect(
-		page.getByText('All 4 modules asked; saved on the thread. Silent: Instrument cluster.')
+		page.getByText('All 9 modules asked; saved on the thread. Silent: Instrument cluster.')
 	).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Instrument cluster' })).toContainText(
 		'A silent module is a finding'
 	);
-	await expect(page.getByRole('heading', { name: 'No codes, 1 silent' })).toBeVisible();
+	await expect(page.getByRole('heading', { name: '1 code in 1 module, 1 silent' })).toBeVisible();
 });
 
 test('a sleeping vehicle is told from silent modules: the scan is kept and marked partial', async ({
@@ -115,12 +116,12 @@ test('a scan can be cancelled and keeps what it has; a second one waits its turn
 		message: 'Ana is at this vehicle now (reading its modules). Wait until that is done.'
 	});
 	await page.getByRole('button', { name: 'Cancel' }).click();
-	await expect(page.getByText(/It was cancelled\. \d of 4 modules were reached/)).toBeVisible();
+	await expect(page.getByText(/It was cancelled\. \d of 9 modules were reached/)).toBeVisible();
 	server.close();
 });
 
 test('a clear while one runs is refused, and so is one before a new reading', async ({ page, bay }) => {
-	const { link } = await bay({ kind: 'lead-open', position: 'rear-left' });
+	const { link } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'twice cleared', link);
 	await scan(page);
 	await goTo(page, 'Prove');
@@ -128,19 +129,19 @@ test('a clear while one runs is refused, and so is one before a new reading', as
 	const post = (entryId: string) => page.request.post(url, { data: { do: 'clear', entryId, only: null } });
 	const answers = await Promise.all([post('01JDFA4Z0000000000000000AA'), post('01JDFA4Z0000000000000000AB')]);
 	expect(answers.map((a) => a.status()).sort()).toEqual([200, 409]);
-	await expect(page.getByText('4 of 4 modules cleared; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('9 of 9 modules cleared; saved on the thread.')).toBeVisible();
 	await expect(
 		page.getByText('Read again first: what has come back since the last clear is not recorded yet.')
 	).toBeVisible();
 	const sentAgain = await post('01JDFA4Z0000000000000000AA');
 	expect(sentAgain.status()).toBeLessThan(410);
 	await expect(
-		page.getByRole('complementary', { name: 'Thread' }).getByText('Cleared in 4 modules')
+		page.getByRole('complementary', { name: 'Thread' }).getByText('Cleared in 9 modules')
 	).toHaveCount(1);
 });
 
 test('the interface pulled and plugged in again: the next scan is whole', async ({ page, bay }) => {
-	const { host, link } = await bay({ kind: 'lead-open', position: 'rear-left' });
+	const { host, link } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'loose plug', link);
 	host.act({ do: 'plug', in: false });
 	await goTo(page, 'Read');

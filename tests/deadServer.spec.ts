@@ -37,7 +37,7 @@ test('the server dies during a scan and while a form is being filled: both are t
 		await openCase(page, 'unlucky bus', vehicle.link);
 		await goTo(page, 'Read');
 		await page.getByRole('button', { name: 'Scan every module' }).click();
-		await expect(page.getByText('Asking Brake control · 1 of 4')).toBeVisible();
+		await expect(page.getByText('Asking Brake control · 1 of 9')).toBeVisible();
 		await kill();
 		({ server } = await startServer({ data: DATA, port: DEAD_PORT, logLevel: 'silent' }));
 		await expect(page.getByText('The server stopped in the middle.')).toBeVisible();

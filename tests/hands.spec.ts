@@ -1,8 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, openCase, test } from './bay';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
 
 test('the keyboard alone goes from the floor to a saved scan', async ({ page, bay }) => {
-	const { link } = await bay({ kind: 'lead-open', position: 'rear-left' });
+	const { link } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'hands-free', link);
 	await page.goto('/');
 	await page.keyboard.press('n');
@@ -23,7 +24,7 @@ test('the keyboard alone goes from the floor to a saved scan', async ({ page, ba
 	await expect(page.getByRole('heading', { name: 'Nothing is read yet' })).toBeVisible();
 	await page.getByRole('button', { name: 'Scan every module' }).focus();
 	await page.keyboard.press('Enter');
-	await expect(page.getByRole('heading', { name: '3 codes in 3 modules' })).toBeVisible();
+	await expect(page.getByRole('heading', { name: '8 codes in 8 modules' })).toBeVisible();
 	await page.keyboard.press('Shift+?');
 	await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 	await page.keyboard.press('Escape');

@@ -15,9 +15,10 @@ import {
 	writeRepair
 } from './bay';
 import { SIGNED_IN } from './where';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
 
 test('an open lead, from the complaint to a signed proof', async ({ page, bay, browser }) => {
-	const { link, panel } = await bay({ kind: 'lead-open', position: 'rear-left' });
+	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'harbour bus', link, panel);
 
 	await test.step('Listen', async () => {
@@ -45,7 +46,7 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, b
 
 	await test.step('Read', async () => {
 		await scan(page);
-		await expect(page.getByRole('heading', { name: '3 codes in 3 modules' })).toBeVisible();
+		await expect(page.getByRole('heading', { name: '8 codes in 8 modules' })).toBeVisible();
 		const brake = page.getByRole('region', { name: 'Brake control' });
 		await expect(brake).toContainText('C0045-13');
 		await expect(brake).toContainText('failing now, confirmed');
@@ -119,7 +120,7 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, b
 });
 
 test('cleared without repairing: it came back at key-on', async ({ page, bay }) => {
-	const vehicle = await bay({ kind: 'lead-open', position: 'front-left' });
+	const vehicle = await bay(benchFault('lead-open', 'front-left'));
 	await openCase(page, 'hopeful van', vehicle.link);
 	await scan(page);
 	await clearAll(page);
@@ -133,12 +134,12 @@ test('cleared without repairing: it came back at key-on', async ({ page, bay }) 
 });
 
 test('a drop-out mended and cleared but not driven: its test has not run', async ({ page, bay }) => {
-	const vehicle = await bay({ kind: 'ring-loose', position: 'rear-right', aboveKmh: 45 });
+	const vehicle = await bay(benchFault('ring-loose', 'rear-right', 0.46));
 	driveNow(vehicle);
 	await openCase(page, 'quiet bus', vehicle.link);
 	await scan(page);
 	await expect(page.getByRole('region', { name: 'Brake control' })).toContainText('C0050-2F');
-	vehicle.host.act({ do: 'mend', position: 'rear-right', action: 'refit-ring' });
+	vehicle.host.act({ do: 'mend', at: 'rear-right', repair: 'refit-ring' });
 	await writeRepair(page, 'Ring refitted', 'rear-right');
 	await clearAll(page);
 	cycleKeyNow(vehicle);
@@ -151,7 +152,7 @@ test('a drop-out mended and cleared but not driven: its test has not run', async
 });
 
 test('a drop-out cleared and not mended: it came back while driving', async ({ page, bay }) => {
-	const vehicle = await bay({ kind: 'ring-loose', position: 'front-right', aboveKmh: 45 });
+	const vehicle = await bay(benchFault('ring-loose', 'front-right', 0.46));
 	driveNow(vehicle);
 	await openCase(page, 'rattling bus', vehicle.link);
 	await scan(page);

@@ -1,30 +1,38 @@
-import { type Position, type VehicleType } from '../../../library';
-import { breakWheel, mendWheel, type BenchFault, type RepairAction } from './faults';
-import { BrakeControl } from './modules/brakeControl';
-import { Cluster, Gateway, SteeringAngle } from './modules/listeners';
-import type { Module, World } from './modules/module';
-import type { Lamp, MonitorMemory } from './modules/monitor';
-import { answer, type Answer } from './modules/services';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import type { ModuleRole, VehicleType } from '../../../library';
+import { Activity, type Teasing } from './faults/activity';
+import type { BenchFault } from './faults/benchFault';
+import { applyFaults, applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
+import { makeModules } from './modules/makeModules';
+import { Messages } from './modules/messages';
+import type { Module } from './modules/module';
+import type { MonitorMemory } from './modules/monitor';
+import { answer, type Answer } from './modules/services/answer';
 import { Motion, type DriveLeg } from './motion';
-import { GOOD_GAP_MM, GOOD_LEAD_OHMS, type WheelCircuit } from './physics/wheelSensor';
+import { whoHearsWhom } from './physics/bus';
+import { nodeVolts, VehicleNetwork, type Solution, type Supply } from './physics/network';
+import { Rotor, toothFrequencyHz } from './physics/ring';
+import {
+	activeThreshold,
+	coilOhms,
+	GENERATOR_OHMS,
+	neededField,
+	PASSIVE_INPUT_V,
+	soundSensor,
+	wheelCircuit
+} from './physics/wheelCircuit';
+import { stateOf, type VehicleState } from './state';
+import { soundSense, soundWheel, type Wheel, type World } from './world';
 
 export interface BenchVehicleOptions {
 	type: VehicleType;
 	vin: string;
 	odometerKm: number;
 	faults: BenchFault[];
-}
-
-/** What the stand-in's control panel shows: the outside of the vehicle, as a person beside it sees it. */
-export interface VehicleState {
-	key: 'off' | 'on';
-	timeS: number;
-	speedKmh: number;
-	odometerKm: number;
-	driving: boolean;
-	wheelsKmh: Record<Position, number>;
-	lamps: Record<Lamp, boolean>;
-	selfCheck: boolean;
+	/** Where every chance of this vehicle comes from. */
+	seed?: number;
+	/** One simulation step; a coarser one for long drives in which no single tooth matters. */
+	stepS?: number;
 }
 
 /** All that a vehicle keeps while it stands: enough to take it out of the box tomorrow as it was left. */
@@ -32,131 +40,347 @@ export interface VehicleMemory {
 	key: 'off' | 'on';
 	keyCycles: number;
 	odometerM: number;
-	silent: number[];
-	wheels: [Position, WheelCircuit][];
-	monitors: [number, MonitorMemory[]][];
+	faults: BenchFault[];
+	blown: string[];
+	open: string[];
+	modules: { address: number; monitors: MonitorMemory[]; kept: [string, string | null][] }[];
 }
 
-/** One simulation step: the cycle of the fastest module. */
+/** The usual simulation step: the cycle of the fastest module. */
 export const STEP_S = 0.01;
-
+const RUNNING_VOLTS = 14.1;
+const WIGGLE_S = 5;
+const WET_S = 300;
+const COIL_STEP_C = 3;
+/** A quick hand with a piece of steel. */
+const STEEL_HZ = 8;
 const BUSY_REPEAT_REQUEST = 0x21;
 
 /**
- * A whole vehicle: physics, modules, key and lamps, on its own clock. Nothing moves unless {@link advance} is called, so
- * the same calls always give the same vehicle.
+ * A whole vehicle: motion, rings, wiring, modules, bus, key and lamps, on its own clock. Nothing moves unless
+ * {@link advance} is called, and every chance comes from the seed, so the same calls always give the same vehicle.
  */
 export class BenchVehicle {
 	readonly world: World;
+	readonly network: VehicleNetwork;
 	readonly modules = new Map<number, Module>();
-	private readonly roles = new Map<string, number>();
-	private readonly silent = new Set<number>();
+	readonly stepS: number;
+	private readonly byRole = new Map<string, Module>();
+	private readonly activity: Activity;
+	private readonly target: Target;
+	private readonly teasing: Teasing = { wiggled: null, sprayed: new Map() };
 	private readonly busyUntilS = new Map<number, number>();
+	private readonly supply: Supply & { coilOhms: number[]; dead: Set<ModuleRole> };
+	private coilC = NaN;
 	private owedS = 0;
 
 	constructor(options: BenchVehicleOptions) {
 		const { type } = options;
+		const random = uniform(options.seed ?? 1);
+		this.stepS = options.stepS ?? STEP_S;
+		this.network = new VehicleNetwork(type);
+		const motion = new Motion(type, options.odometerKm);
+		const wheels = type.wheels.map((wheel) => soundWheel(wheel, new Rotor(random())));
+		this.supply = {
+			batteryVolts: BATTERY_VOLTS,
+			keyOn: false,
+			pedalPressed: false,
+			coilOhms: wheels.map(({ sensor }) => sensor.coilOhms20C),
+			dead: new Set()
+		};
+		const roles = type.modules.map((module) => module.role);
+		const internalFaults = new Set<ModuleRole>();
+		const messages = new Messages(roles);
 		this.world = {
 			timeS: 0,
 			type,
 			vin: options.vin,
-			supplyVolts: 12.5,
 			keyOn: false,
-			motion: new Motion(options.odometerKm),
-			wheels: new Map(
-				type.wheels.map((wheel) => [
-					wheel.position,
-					{
-						ringTeeth: wheel.ringTeeth,
-						circumferenceM: wheel.circumferenceM,
-						senseResistorOhms: type.senseResistorOhms,
-						leadOhms: GOOD_LEAD_OHMS,
-						gapMm: GOOD_GAP_MM,
-						gapSwingMmAt100: 0,
-						sensorWorks: true
-					}
-				])
-			),
-			steeringDeg: 0.4,
 			keyCycles: 1200,
-			brakeMessage: null
+			motion,
+			wheels,
+			senses: {
+				'steering-angle': soundSense(),
+				'yaw-rate': soundSense(),
+				lateral: soundSense(),
+				pressure: soundSense()
+			},
+			messages,
+			hears: [],
+			solution: this.network.solve(this.supply),
+			random,
+			frameLoss: 0,
+			internalFaults,
+			engineRunning: false
 		};
-		const make = {
-			gateway: (address: number) => new Gateway(address),
-			brake: (address: number) => new BrakeControl(address),
-			'steering-angle': (address: number) => new SteeringAngle(address),
-			cluster: (address: number) => new Cluster(address)
+		for (const module of makeModules(type, wheels)) {
+			this.modules.set(module.address, module);
+			this.byRole.set(module.role, module);
+		}
+		this.target = {
+			type,
+			wheels,
+			network: this.network,
+			senses: this.world.senses,
+			module: (role) => this.byRole.get(role),
+			internal: internalFaults,
+			dead: this.supply.dead,
+			frozen: messages.frozen,
+			frameLoss: 0,
+			batteryVolts: BATTERY_VOLTS
 		};
-		for (const { role, address } of type.modules) {
-			const number = parseInt(address, 16);
-			this.roles.set(role, number);
-			this.modules.set(number, make[role](number));
-		}
-		for (const fault of options.faults) this.addFault(fault);
-	}
-
-	private addFault(fault: BenchFault): void {
-		if (fault.kind === 'module-silent') {
-			const address = this.roles.get(fault.role);
-			if (address !== undefined) this.silent.add(address);
-			return;
-		}
-		const circuit = this.world.wheels.get(fault.position);
-		if (circuit) breakWheel(circuit, fault);
+		this.activity = new Activity(random);
+		this.activity.set(options.faults);
+		for (const fault of options.faults) applyOnce(this.target, fault);
+		this.refresh(true);
 	}
 
 	/** Moves the vehicle's clock on, in whole steps; what is left over is kept for the next call. */
 	advance(seconds: number): void {
 		this.owedS += seconds;
-		while (this.owedS >= STEP_S - 1e-12) {
-			this.owedS -= STEP_S;
+		while (this.owedS >= this.stepS - 1e-12) {
+			this.owedS -= this.stepS;
 			this.step();
 		}
 	}
 
 	private step(): void {
-		this.world.timeS += STEP_S;
-		this.world.motion.step(STEP_S);
-		for (const [address, module] of this.modules) {
-			if (this.powered(address)) module.step(this.world, STEP_S);
+		const { world, stepS } = this;
+		world.timeS += stepS;
+		world.motion.step(stepS);
+		this.refresh(this.activity.step(world.motion, this.teasing, world.timeS, stepS));
+		this.turnRings();
+		for (const module of this.modules.values()) {
+			if (this.powered(module)) module.step(world, stepS);
+			else if (module.awakeS > 0) module.restart();
 		}
 	}
 
-	/** The gateway lives on permanent power; the rest goes with the key. A silent module has none at all. */
-	private powered(address: number): boolean {
-		if (this.silent.has(address)) return false;
-		return this.world.keyOn || this.permanentPower(address);
+	/** Brings the electrical state up to date with faults, hands, key, pedal and temperature. */
+	private refresh(faultsChanged: boolean): void {
+		const { world, supply, network } = this;
+		if (faultsChanged) {
+			applyFaults(this.target, this.activity.active);
+			world.frameLoss = this.target.frameLoss;
+			this.coilC = NaN;
+		}
+		const volts = world.engineRunning ? RUNNING_VOLTS : this.target.batteryVolts;
+		const { pedal, hubC } = world.motion;
+		if (volts !== supply.batteryVolts || world.keyOn !== supply.keyOn || pedal !== supply.pedalPressed) {
+			supply.batteryVolts = volts;
+			supply.keyOn = world.keyOn;
+			supply.pedalPressed = pedal;
+			network.touch();
+		}
+		if (!(Math.abs(hubC - this.coilC) < COIL_STEP_C)) {
+			this.coilC = hubC;
+			for (const [i, { sensor }] of world.wheels.entries()) {
+				supply.coilOhms[i] = sensor.works ? coilOhms(sensor.coilOhms20C, hubC) : 1e9;
+			}
+			if (world.type.sensor === 'passive') network.touch();
+		}
+		const solution = network.solve(supply);
+		if (solution !== world.solution || faultsChanged) this.take(solution);
 	}
 
-	private permanentPower(address: number): boolean {
-		return address === this.roles.get('gateway');
+	private take(solution: Solution): void {
+		const { world } = this;
+		world.solution = solution;
+		world.hears = whoHearsWhom(world.type, solution);
+		const reader = world.type.modules.find(({ role }) => role === 'brake' || role === 'trailer-brake');
+		if (!reader) return;
+		for (const wheel of world.wheels) {
+			const at = (sensor: typeof wheel.sensor, side?: 'harness') =>
+				wheelCircuit(world.type, reader, wheel.position, sensor, solution, side);
+			wheel.circuit = wheel.substitute ? at(soundSensor(), 'harness') : at(wheel.sensor);
+		}
+	}
+
+	private turnRings(): void {
+		const { world, stepS } = this;
+		const { wheels, motion, type } = world;
+		for (let i = 0; i < wheels.length; i++) {
+			const wheel = wheels[i];
+			if (!wheel) continue;
+			const mps = motion.wheelMps[i] ?? 0;
+			const teeth = wheel.ring.at.length;
+			const hertz = toothFrequencyHz(teeth, mps, wheel.circumferenceM);
+			// Jumper leads may have put this sensor on the harness of another corner.
+			const lentTo = wheels.find(({ substitute }) => substitute?.kind === 'mate' && substitute.wheel === i);
+			const circuit = lentTo ? lentTo.circuit : wheel.circuit;
+			const need = circuit
+				? neededField(type, circuit, wheel.sensor, this.coilOhmsOf(i), hertz, teeth)
+				: Infinity;
+			wheel.passing = wheel.rotor.step(wheel.ring, mps, wheel.circumferenceM, need, world.timeS, stepS);
+			if (wheel.sensor.spuriousHz > 0) this.addPulses(wheel, wheel.sensor.spuriousHz);
+			if (wheel.steel) this.passSteel(wheel, circuit?.edges === true && wheel.sensor.works);
+		}
+		for (const wheel of wheels) if (wheel.substitute) this.substitute(wheel);
+	}
+
+	/** Pulses that do not come from the ring, evenly spaced with a start that nobody knows. */
+	private addPulses({ passing }: Wheel, hertz: number): void {
+		const expected = hertz * this.stepS;
+		const pulses = Math.floor(expected) + (this.world.random() < expected % 1 ? 1 : 0);
+		if (pulses === 0) return;
+		if (passing.pulses === 0) passing.lastAgoS = this.world.random() * this.stepS;
+		passing.pulses += pulses;
+	}
+
+	private passSteel(wheel: Wheel, seen: boolean): void {
+		const { steel, passing } = wheel;
+		if (!steel) return;
+		steel.phase += STEEL_HZ * this.stepS;
+		if (steel.phase < 1) return;
+		steel.phase -= 1;
+		steel.left -= 1;
+		if (seen) {
+			passing.pulses += 1;
+			passing.lastAgoS = 0;
+		}
+		if (steel.left === 0) wheel.steel = null;
+	}
+
+	/** Current levels are the generator's own; the voltage for a passive input has to be high enough when it arrives. */
+	private generatorReaches(volts: number, gainOhms: number): boolean {
+		if (this.world.type.sensor !== 'passive') return true;
+		return (volts * gainOhms) / GENERATOR_OHMS >= PASSIVE_INPUT_V;
+	}
+
+	private substitute(wheel: Wheel): void {
+		const { substitute, circuit } = wheel;
+		const passing = { pulses: 0, lastAgoS: 0 };
+		if (substitute?.kind === 'mate') {
+			const mate = this.world.wheels[substitute.wheel];
+			if (mate) {
+				Object.assign(passing, mate.passing);
+				mate.passing.pulses = 0;
+			}
+		} else if (substitute && circuit?.edges && this.generatorReaches(substitute.volts, circuit.gain)) {
+			substitute.phase += substitute.hertz * this.stepS;
+			passing.pulses = Math.floor(substitute.phase);
+			substitute.phase -= passing.pulses;
+			passing.lastAgoS = substitute.hertz > 0 ? substitute.phase / substitute.hertz : 0;
+		}
+		wheel.passing = passing;
+	}
+
+	private powered({ role }: Module): boolean {
+		return this.world.solution.rails.get(role)?.works ?? false;
 	}
 
 	turnKey(to: 'off' | 'on'): void {
-		if ((to === 'on') === this.world.keyOn) return;
-		this.world.keyOn = to === 'on';
+		const { world } = this;
+		if ((to === 'on') === world.keyOn) return;
+		const had = new Set([...this.modules.values()].filter((module) => this.powered(module)));
+		world.keyOn = to === 'on';
 		if (to === 'off') {
-			this.world.motion.stop();
-			this.world.brakeMessage = null;
-			return;
-		}
-		this.world.keyCycles += 1;
-		for (const [address, module] of this.modules) module.newCycle(this.permanentPower(address));
+			world.motion.stop();
+			world.engineRunning = false;
+			world.messages.forget();
+		} else world.keyCycles += 1;
+		this.refresh(false);
+		if (to === 'off') return;
+		for (const module of this.modules.values()) module.newCycle(had.has(module));
 	}
 
 	drive(legs: DriveLeg[]): boolean {
 		if (!this.world.keyOn) return false;
+		this.world.engineRunning = true;
 		this.world.motion.drive(legs);
 		return true;
 	}
 
-	spin(position: Position, kmh: number): boolean {
-		return this.world.motion.spin(position, kmh);
+	spin(position: string, kmh: number): boolean {
+		const wheel = this.world.wheels.findIndex((one) => one.position === position);
+		return wheel >= 0 && this.world.motion.spin(wheel, kmh);
 	}
 
-	mend(position: Position, action: RepairAction): void {
-		const circuit = this.world.wheels.get(position);
-		if (circuit) mendWheel(circuit, action);
+	hasWheel(position: string): boolean {
+		return this.world.wheels.some((wheel) => wheel.position === position);
+	}
+
+	/** Whether it is dangerous to put hands on it. */
+	get moves(): boolean {
+		return this.world.motion.driving || this.world.motion.speedMps > 0;
+	}
+
+	/** Passes steel before a passive sensor: a few slow pulses that prove sensor, harness and input. False for others. */
+	waveSteel(position: string, times: number): boolean {
+		const wheel = this.world.wheels.find((one) => one.position === position);
+		if (!wheel || this.world.type.sensor !== 'passive') return false;
+		wheel.steel = { left: times, phase: 0 };
+		return true;
+	}
+
+	/** The faults that are present, shown or not. A technician never sees this. */
+	get faults(): BenchFault[] {
+		return this.activity.all;
+	}
+
+	addFault(fault: BenchFault): void {
+		this.activity.add(fault);
+		applyOnce(this.target, fault);
+		this.refresh(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
+	}
+
+	/** Does a repair at a place, right or wrong; the physics say whether it cured anything. False for no such place. */
+	mend(at: string, repair: string): boolean {
+		if (!this.hasPlace(at)) return false;
+		const module = this.byRole.get(at);
+		this.activity.cure(repair, at);
+		if (repair === 'renew-fuse') this.network.setFuse(at, true);
+		if (repair === 'code-module') module?.keeping.code();
+		if (repair === 'calibrate') {
+			for (const routine of module?.routines.values() ?? []) {
+				if (routine.refuses?.(this.world) === null) routine.done(this.world);
+			}
+		}
+		if (repair === 'renew-module' && module) {
+			// A new part knows no codes, and nothing of this vehicle.
+			module.clear(null);
+			module.keeping.erase();
+			module.restart();
+		}
+		this.refresh(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
+		return true;
+	}
+
+	private hasPlace(at: string): boolean {
+		const { harness, wheels, modules } = this.world.type;
+		const named = [...harness.fuses, ...harness.grounds, ...harness.splices, ...harness.plugs].map(
+			({ name }) => name
+		);
+		return [
+			'vehicle',
+			...named,
+			...wheels.map(({ position }) => position),
+			...modules.map(({ role }) => role)
+		].includes(at);
+	}
+
+	/** Moves a place by hand for some seconds: what is loose there lets go. */
+	wiggle(at: string): void {
+		this.teasing.wiggled = { at, untilS: this.world.timeS + WIGGLE_S };
+	}
+
+	/** Sprays water on a place; it dries within minutes. */
+	spray(at: string): void {
+		this.teasing.sprayed.set(at, this.world.timeS + WET_S);
+	}
+
+	/** Opens or closes a plug. False where there is none of that name. */
+	plug(thing: string, closed: boolean): boolean {
+		const done = this.network.setPlugged(thing, closed);
+		if (done) this.refresh(false);
+		return done;
+	}
+
+	/** Something was clipped to the wiring, or taken off. */
+	rewired(): void {
+		this.network.touch();
+		this.refresh(false);
+		this.take(this.world.solution);
 	}
 
 	/** What it keeps while it stands, as plain data. Motion is not kept: a vehicle taken out of the box stands. */
@@ -165,34 +389,43 @@ export class BenchVehicle {
 			key: this.world.keyOn ? 'on' : 'off',
 			keyCycles: this.world.keyCycles,
 			odometerM: this.world.motion.odometerM,
-			silent: [...this.silent],
-			wheels: [...this.world.wheels],
-			monitors: [...this.modules].map(([address, module]) => [address, module.monitors.map((m) => m.memory)])
+			faults: this.activity.all,
+			blown: [...this.network.blownFuses],
+			open: [...this.network.open],
+			modules: [...this.modules].map(([address, module]) => ({
+				address,
+				monitors: module.monitors.map((monitor) => monitor.memory),
+				kept: module.keeping.memory
+			}))
 		} satisfies VehicleMemory);
 	}
 
 	/** Becomes the vehicle that {@link memory} was taken of. Codes that a module no longer has are passed over. */
 	recall(memory: VehicleMemory): void {
-		this.world.keyOn = memory.key === 'on';
-		this.world.keyCycles = memory.keyCycles;
-		this.world.motion.odometerM = memory.odometerM;
-		this.silent.clear();
-		for (const address of memory.silent) this.silent.add(address);
-		for (const [position, circuit] of memory.wheels) this.world.wheels.set(position, { ...circuit });
-		for (const [address, monitors] of memory.monitors) {
-			for (const kept of monitors) {
-				this.modules
-					.get(address)
-					?.monitors.find((m) => m.rule.dtc === kept.dtc)
-					?.recall(kept);
-			}
+		const { world } = this;
+		world.keyOn = memory.key === 'on';
+		world.keyCycles = memory.keyCycles;
+		world.motion.odometerM = memory.odometerM;
+		this.activity.set(memory.faults);
+		for (const name of this.network.blownFuses) this.network.setFuse(name, true);
+		for (const name of memory.blown) this.network.setFuse(name, false);
+		for (const thing of memory.open) this.network.setPlugged(thing, false);
+		for (const { address, monitors, kept } of memory.modules) {
+			const module = this.modules.get(address);
+			module?.keeping.recall(kept);
+			for (const one of monitors) module?.monitors.find((m) => m.rule.dtc === one.dtc)?.recall(one);
 		}
+		this.refresh(true);
 	}
 
-	/** Whether a module can be reached through the gateway at this moment. */
+	/** Whether a module can be reached through the gateway at this moment: it hears the gateway, and is heard by it. */
 	reachable(address: number): boolean {
 		const module = this.modules.get(address);
-		return module !== undefined && this.powered(address) && module.awake;
+		const gateway = this.byRole.get('gateway');
+		if (!module || !gateway || !this.powered(module) || !module.awake || !this.powered(gateway)) return false;
+		const index = (role: string) => this.world.type.modules.findIndex((one) => one.role === role);
+		const [to, from] = [index(module.role), index('gateway')];
+		return Boolean(this.world.hears[to]?.[from] && this.world.hears[from]?.[to]);
 	}
 
 	/** One request to one module. Null where the gateway knows no such module or cannot reach it. */
@@ -202,34 +435,68 @@ export class BenchVehicle {
 		if ((this.busyUntilS.get(address) ?? 0) > this.world.timeS) {
 			return [{ afterS: 0, bytes: [0x7f, bytes[0] ?? 0, BUSY_REPEAT_REQUEST] }];
 		}
+		module.asked(this.world.timeS);
 		const answers = answer(bytes, module, this.world);
 		const last = answers.at(-1);
 		if (last && answers.length > 1) this.busyUntilS.set(address, this.world.timeS + last.afterS);
 		return answers;
 	}
 
-	get state(): VehicleState {
-		const { motion } = this.world;
-		const cluster = this.modules.get(this.roles.get('cluster') ?? -1);
-		const lit =
-			this.world.keyOn && cluster instanceof Cluster && cluster.awake && !this.silent.has(cluster.address);
-		const selfCheck = lit && cluster.selfCheck;
-		const asked = (lamp: Lamp) =>
-			[...this.modules.values()].some((m) =>
-				m.monitors.some((x) => x.wantsLamp && x.rule.lamps.includes(lamp))
-			);
-		return {
-			key: this.world.keyOn ? 'on' : 'off',
-			timeS: this.world.timeS,
-			speedKmh: motion.speedMps * 3.6,
-			odometerKm: motion.odometerM / 1000,
-			driving: motion.driving,
-			wheelsKmh: motion.wheelsKmh(),
-			lamps: {
-				'anti-lock': lit && (selfCheck || asked('anti-lock')),
-				stability: lit && (selfCheck || asked('stability'))
-			},
-			selfCheck
-		};
+	/** Periodic messages that have become due, with the address they come from. */
+	takePeriodic(): { address: number; bytes: number[] }[] {
+		return [...this.modules.values()].flatMap((module) =>
+			module
+				.takePeriodic(this.world)
+				.flatMap((bytes) => (this.reachable(module.address) ? [{ address: module.address, bytes }] : []))
+		);
 	}
+
+	module(role: ModuleRole): Module | undefined {
+		return this.byRole.get(role);
+	}
+
+	coilOhmsOf(wheel: number): number {
+		return this.supply.coilOhms[wheel] ?? 1000;
+	}
+
+	/** Tooth frequency of a wheel as it turns now, in Hz. */
+	toothHz(wheel: number): number {
+		const { world } = this;
+		const one = world.wheels[wheel];
+		return one
+			? toothFrequencyHz(one.ring.at.length, world.motion.wheelMps[wheel] ?? 0, one.circumferenceM)
+			: 0;
+	}
+
+	/**
+	 * Field at which a sensor itself switches, whatever its harness makes of it: what a probe at the sensor shows. Zero for
+	 * a passive one, which has no threshold of its own.
+	 */
+	neededFieldOf(wheel: number): number {
+		const one = this.world.wheels[wheel];
+		if (!one || !one.sensor.works || one.sensor.stuckAt !== null) return Infinity;
+		return this.world.type.sensor === 'passive'
+			? 0
+			: activeThreshold(one.ring.at.length) * one.sensor.dullness;
+	}
+
+	hasNode(node: string): boolean {
+		const { signals, power } = this.world.solution;
+		return signals.has(node) || power.has(node);
+	}
+
+	/** Volts of a node with nothing moving. */
+	volts(node: string): number {
+		return nodeVolts(this.world.solution, node);
+	}
+
+	get state(): VehicleState {
+		return { ...stateOf(this.world, (role) => this.byRole.get(role)), open: [...this.network.open] };
+	}
+}
+
+/** Numbers from 0 up to 1, the same for the same seed. */
+function uniform(seed: number): () => number {
+	const generator = xoroshiro128plus(seed);
+	return () => (generator.next() >>> 0) / 2 ** 32;
 }

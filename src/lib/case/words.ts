@@ -1,7 +1,8 @@
 import type { Position } from '../../../library';
 
 /** `rear-left` → "rear left", as people say it. */
-export const positionWords = (position: Position): string => position.replace('-', ' ');
+export const positionWords = (position: Position): string =>
+	position.replace('axle', 'axle ').replace('-', ' ');
 
 /** How a sentence begins. */
 export const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

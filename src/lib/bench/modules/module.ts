@@ -1,30 +1,10 @@
-import type { Position, VehicleType } from '../../../../library';
-import type { Motion } from '../motion';
-import type { WheelCircuit } from '../physics/wheelSensor';
-import { Monitor, type MonitorRule, type Sample } from './monitor';
-
-/** What brake control tells everybody on the bus. */
-export interface BrakeMessage {
-	vehicleKmh: number;
-	/** False while brake control does not trust its own wheel signals. */
-	valid: boolean;
-	sentAtS: number;
-}
-
-/** What a module can sense of the vehicle around it. */
-export interface World {
-	timeS: number;
-	type: VehicleType;
-	vin: string;
-	supplyVolts: number;
-	/** Whether the key is on: what lives on permanent power must know. */
-	keyOn: boolean;
-	motion: Motion;
-	wheels: Map<Position, WheelCircuit>;
-	steeringDeg: number;
-	keyCycles: number;
-	brakeMessage: BrakeMessage | null;
-}
+import { hexToBytes } from '@noble/hashes/utils.js';
+import type { ModuleRole, ModuleType } from '../../../../library';
+import { supplyVolts, type World } from '../world';
+import { commonValue, rawValue } from './identity';
+import { Keeping } from './keeping';
+import type { Said } from './messages';
+import { Monitor, type Lamp, type MonitorRule, type Sample } from './monitor';
 
 /** A module's own judgement of a code: its rule, and what it sees at this moment. */
 export interface Watch {
@@ -32,20 +12,69 @@ export interface Watch {
 	sample: (world: World, dtS: number) => Sample;
 }
 
+/** A routine a tester can start (service 31). */
+export interface Routine {
+	/** Why it cannot run now, as a negative response code; null where it can. */
+	refuses?: (world: World) => number | null;
+	/** Seconds it takes. */
+	takesS: number;
+	/** Ends it. @returns false where it did not succeed */
+	done: (world: World) => boolean;
+}
+
+/** One identifier that is sent by itself. */
+export interface PeriodicItem {
+	number: number;
+	id: string;
+}
+
+/** A module sends at most one periodic message in this time: with more identifiers each is refreshed more slowly. */
+const PERIODIC_SLOT_S = 0.01;
+
+/** From power to the first answer, in seconds. */
+export const BOOT_S = 0.3;
+/** A session other than the default ends this long after the last request (S3 of ISO 14229-2). */
+const SESSION_TIMEOUT_S = 5;
+
 /**
- * A control module: monitors that run on its own cycle, identifiers it can tell, and a state that a diagnostic session
- * can change. Each kind of module is one file that fills these in.
+ * A control module: monitors that run on its own cycle, identifiers it can tell, what it keeps, and a state that a
+ * diagnostic session can change. Each kind of module is one file that fills these in.
  */
 export abstract class Module {
 	readonly monitors: Monitor[] = [];
+	readonly keeping = new Keeping();
+	readonly routines = new Map<string, Routine>();
+	/** A routine that runs or has run since power came: its number, its end, and how it went. */
+	routine: { id: string; endsAtS: number; result: 'running' | 'good' | 'failed' } | null = null;
 	session: 'default' | 'extended' = 'default';
+	unlocked = false;
+	/** Seed that was given and not yet answered, and wrong keys so far. */
+	readonly lock = { seed: null as number | null, wrong: 0, waitUntilS: 0 };
+	/** Outputs a tester can operate (service 2F), by identifier. */
+	readonly outputs = new Map<string, number>();
+	private periodic: { list: PeriodicItem[]; intervalS: number; next: number; dueS: number } | null = null;
 	/** Seconds since it got power. */
 	awakeS = 0;
+	private lastAskedS = 0;
 	private readonly watches: { monitor: Monitor; watch: Watch }[] = [];
+	/** Identifiers frozen into a snapshot. */
+	protected readonly snapshotIds: string[] = ['F40D', 'F442', 'F4A6'];
+	private owedS = 0;
 
-	constructor(readonly address: number) {}
+	/** @param cycleS how often it runs */
+	constructor(
+		readonly type: ModuleType,
+		private readonly cycleS: number,
+		private readonly software: string
+	) {}
 
-	protected watch(...watches: Watch[]): void {
+	abstract readonly role: ModuleRole;
+
+	get address(): number {
+		return parseInt(this.type.address, 16);
+	}
+
+	watch(...watches: Watch[]): void {
 		for (const watch of watches) {
 			const monitor = new Monitor(watch.rule, true);
 			this.monitors.push(monitor);
@@ -53,18 +82,38 @@ export abstract class Module {
 		}
 	}
 
-	/** Identifiers this module answers to service 22, each with its value now (raw hex). */
-	abstract identify(id: string, world: World): string | null;
+	/** Declares something it keeps without power. @param writable by a tester that has unlocked it */
+	protected keep(id: string, value: number | string, writable: boolean): void {
+		this.keeping.declare(id, rawValue(id, value), rawValue(id, null), writable);
+	}
 
-	/** Identifiers frozen into a snapshot. */
-	protected readonly snapshotIds: string[] = ['F40D', 'F442', 'F4A6'];
+	/** Identifiers of its own, each with its value now (raw hex). */
+	protected abstract tell(id: string, world: World): string | null;
+
+	/** Identifiers this module answers to service 22. */
+	identify(id: string, world: World): string | null {
+		const driven = this.outputs.get(id);
+		if (driven !== undefined) return rawValue(id, driven);
+		return this.tell(id, world) ?? this.keeping.read(id) ?? commonValue(id, this, world, this.software);
+	}
 
 	step(world: World, dtS: number): void {
 		this.awakeS += dtS;
-		if (this.awakeS < BOOT_S) return;
-		this.run(world, dtS);
+		this.owedS += dtS;
+		if (this.owedS < this.cycleS - 1e-9) return;
+		const cycleS = this.owedS;
+		this.owedS = 0;
+		if (!this.awake) return;
+		if (this.session === 'extended' && world.timeS - this.lastAskedS > SESSION_TIMEOUT_S) this.endSession();
+		if (this.routine?.result === 'running' && world.timeS >= this.routine.endsAtS) {
+			const good = this.routines.get(this.routine.id)?.done(world) ?? false;
+			this.routine.result = good ? 'good' : 'failed';
+		}
+		this.run(world, cycleS);
 		for (const { monitor, watch } of this.watches) {
-			monitor.step(watch.sample(world, dtS), dtS, () =>
+			const sample = watch.sample(world, cycleS);
+			if (sample === 'none') continue;
+			monitor.step(sample, cycleS, () =>
 				this.snapshotIds.flatMap((id) => {
 					const raw = this.identify(id, world);
 					return raw === null ? [] : [{ id, raw }];
@@ -76,8 +125,76 @@ export abstract class Module {
 	/** Whatever the module does besides monitoring. */
 	protected run(_world: World, _dtS: number): void {}
 
+	/** Says its message to everybody who can hear it. */
+	protected say<K extends ModuleRole>(
+		this: Module & { role: K },
+		world: World,
+		said: Said[K],
+		valid = true
+	): void {
+		const lost = world.frameLoss > 0 && world.random() < world.frameLoss;
+		world.messages.send(this.role, said, valid, this.lampsAsked, world.timeS, world.hears, lost);
+	}
+
+	get lampsAsked(): Lamp[] {
+		const lamps: Lamp[] = [];
+		for (const monitor of this.monitors) {
+			if (!monitor.wantsLamp) continue;
+			for (const lamp of monitor.rule.lamps) if (!lamps.includes(lamp)) lamps.push(lamp);
+		}
+		return lamps;
+	}
+
+	startPeriodic(items: PeriodicItem[], everyS: number): void {
+		const list = [
+			...(this.periodic?.list ?? []).filter((old) => !items.some(({ id }) => id === old.id)),
+			...items
+		];
+		const intervalS = Math.max(PERIODIC_SLOT_S, everyS / list.length);
+		this.periodic = { list, intervalS, next: 0, dueS: this.awakeS + intervalS };
+	}
+
+	/** Ends the sending of some numbers, or of all where none is named. */
+	stopPeriodic(numbers: number[]): void {
+		const list =
+			numbers.length > 0 ? (this.periodic?.list ?? []).filter(({ number }) => !numbers.includes(number)) : [];
+		if (this.periodic && list.length > 0) Object.assign(this.periodic, { list, next: 0 });
+		else this.periodic = null;
+	}
+
+	/** Messages that are due: the number and the value's bytes, as in ISO 14229-1 for service 2A. */
+	takePeriodic(world: World): number[][] {
+		const due: number[][] = [];
+		const { periodic } = this;
+		while (periodic && this.awakeS >= periodic.dueS) {
+			const item = periodic.list[periodic.next % periodic.list.length];
+			periodic.next += 1;
+			periodic.dueS += periodic.intervalS;
+			const raw = item && this.identify(item.id, world);
+			if (item && raw) due.push([item.number, ...hexToBytes(raw)]);
+		}
+		return due;
+	}
+
 	get awake(): boolean {
 		return this.awakeS >= BOOT_S;
+	}
+
+	failing(...dtcs: string[]): boolean {
+		return this.monitors.some((monitor) => monitor.failing && dtcs.includes(monitor.rule.dtc));
+	}
+
+	/** A request has come: the session lives on. */
+	asked(timeS: number): void {
+		this.lastAskedS = timeS;
+	}
+
+	endSession(): void {
+		this.session = 'default';
+		this.unlocked = false;
+		this.lock.seed = null;
+		this.periodic = null;
+		for (const id of this.outputs.keys()) this.outputs.set(id, 0);
 	}
 
 	/** The key is turned on: a new operation cycle, from cold where the module had no power. */
@@ -89,7 +206,9 @@ export abstract class Module {
 	/** Starts from cold; the operation cycle goes on. */
 	restart(): void {
 		this.awakeS = 0;
-		this.session = 'default';
+		this.owedS = 0;
+		this.routine = null;
+		this.endSession();
 	}
 
 	clear(dtc: string | null): boolean {
@@ -97,7 +216,9 @@ export abstract class Module {
 		for (const monitor of chosen) monitor.clear();
 		return dtc === null || chosen.length > 0;
 	}
-}
 
-/** From power to the first answer, in seconds. */
-export const BOOT_S = 0.3;
+	/** Volts between its pins. */
+	volts(world: World): number {
+		return supplyVolts(world, this.role);
+	}
+}

@@ -14,7 +14,8 @@ export interface MonitorRule {
 	lamps: Lamp[];
 }
 
-export type Lamp = 'anti-lock' | 'stability';
+export const BENCH_LAMPS = ['brake', 'anti-lock', 'stability', 'steering', 'restraint', 'engine'] as const;
+export type Lamp = (typeof BENCH_LAMPS)[number];
 
 export interface StoredSnapshot {
 	record: number;

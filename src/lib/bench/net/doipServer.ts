@@ -18,6 +18,7 @@ const GENERAL_INACTIVITY_MS = 300_000;
 const ALIVE_CHECK_MS = 500;
 const MAX_CLIENTS = 250;
 const SOURCE_ACTIVE_ELSEWHERE = 0x03;
+const READ_PERIODICALLY = 0x2a;
 
 interface Client {
 	socket: Socket;
@@ -35,6 +36,8 @@ export class DoipServer {
 	private readonly server: Server;
 	private readonly clients = new Set<Client>();
 	private plugged = true;
+	/** Who has asked each module to send by itself. */
+	private readonly periodicTo = new Map<number, Client>();
 
 	constructor(
 		private readonly vehicle: BenchVehicle,
@@ -65,6 +68,15 @@ export class DoipServer {
 	setPlugged(plugged: boolean): void {
 		this.plugged = plugged;
 		if (!plugged) for (const client of this.clients) client.socket.destroy();
+	}
+
+	/** Sends what modules have to say by themselves to whoever asked them to. */
+	sendPeriodic(): void {
+		for (const { address, bytes } of this.vehicle.takePeriodic()) {
+			const client = this.periodicTo.get(address);
+			if (client?.source == null) continue;
+			this.send(client, PayloadType.diagnosticMessage, [...word(address), ...word(client.source), ...bytes]);
+		}
 	}
 
 	private accept(socket: Socket): void {
@@ -170,8 +182,10 @@ export class DoipServer {
 			return;
 		}
 		if (!this.vehicle.modules.has(target)) return nack(DiagnosticNack.unknownTarget);
-		const answers = this.vehicle.request(target, payload.slice(4));
+		const request = payload.slice(4);
+		const answers = this.vehicle.request(target, request);
 		if (answers === null) return nack(DiagnosticNack.unreachable);
+		if (request[0] === READ_PERIODICALLY) this.periodicTo.set(target, client);
 		this.send(client, PayloadType.diagnosticAck, [...back, 0x00]);
 		for (const { afterS, bytes } of answers) {
 			setTimeout(

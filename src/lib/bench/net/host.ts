@@ -1,28 +1,87 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { z } from 'zod';
 import { Position, type VehicleType } from '../../../../library';
-import { REPAIRS, type BenchFault } from '../faults';
-import { STRAIGHT_DRIVE } from '../motion';
-import { BenchVehicle, type VehicleState } from '../vehicle';
+import { repairs, type PlaceKind } from '../../../../library/repairs';
+import type { BenchFault } from '../faults/benchFault';
+import { BenchMeter } from '../instruments/meter';
+import { BenchScope } from '../instruments/scope';
+import { holdSource } from '../instruments/source';
+import { DriveLeg, STRAIGHT_DRIVE } from '../motion';
+import { BODY } from '../physics/wiring';
+import type { VehicleState } from '../state';
+import { BenchVehicle } from '../vehicle';
 import { DoipServer } from './doipServer';
+
+const SignalSourceShape = z.discriminatedUnion('kind', [
+	z.object({
+		kind: z.enum(['sine', 'square']),
+		position: z.string(),
+		hertz: z.number().min(0),
+		volts: z.number().min(0).max(20)
+	}),
+	z.object({ kind: z.literal('mate'), position: z.string(), from: z.string() }),
+	z.object({ kind: z.literal('resistor'), a: z.string(), b: z.string(), ohms: z.number().positive() }),
+	z.object({ kind: z.literal('lamp'), a: z.string(), b: z.string() }),
+	z.object({ kind: z.literal('jumper'), a: z.string(), b: z.string() })
+]);
 
 /** What a person beside the vehicle can do: the stand-in's control panel speaks this over HTTP on loopback. */
 export const HandAction = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('key'), to: z.enum(['off', 'on']) }),
 	z.object({ do: z.literal('spin'), position: Position, kmh: z.number().min(0).max(60) }),
-	z.object({ do: z.literal('drive'), rate: z.number().min(1).max(200) }),
+	z.object({ do: z.literal('in-gear'), kmh: z.number().min(0).max(60) }),
+	z.object({ do: z.literal('pedal'), pressed: z.boolean() }),
+	z.object({
+		do: z.literal('drive'),
+		rate: z.number().min(1).max(200),
+		legs: z.array(DriveLeg).max(200).optional()
+	}),
 	z.object({ do: z.literal('plug'), in: z.boolean() }),
-	z.object({ do: z.literal('mend'), position: Position, action: z.enum(REPAIRS) })
+	/** Opens or closes a plug of the harness: `X20`, `brake`, `rear-left`. */
+	z.object({ do: z.literal('connector'), name: z.string(), closed: z.boolean() }),
+	z.object({ do: z.literal('wiggle'), at: z.string() }),
+	z.object({ do: z.literal('spray'), at: z.string() }),
+	/** Passes a piece of steel before the sensor of a wheel, as many times as said. */
+	z.object({ do: z.literal('wave-steel'), position: Position, times: z.number().int().min(1).max(50) }),
+	z.object({ do: z.literal('source'), source: SignalSourceShape.nullable() }),
+	z.object({
+		do: z.literal('mend'),
+		at: z.string(),
+		repair: z.enum([...repairs.keys()] as [string, ...string[]])
+	}),
+	/** Seconds of the vehicle's clock per second, while it is not driving. */
+	z.object({ do: z.literal('clock'), rate: z.number().min(0.01).max(200) })
 ]);
 export type HandAction = z.infer<typeof HandAction>;
 
-export type PanelState = VehicleState & { plugged: boolean };
+/** What the instruments are asked for, on paths of their own: `/meter` and `/scope`. */
+const MeterShape = z.object({
+	mode: z.enum(['volts-dc', 'volts-ac', 'ohms', 'amps']),
+	red: z.string(),
+	black: z.string().default(BODY)
+});
+const ScopeShape = z.object({
+	probes: z.array(z.object({ tip: z.string(), clip: z.string().optional() })).max(4),
+	rateHz: z.number(),
+	durationS: z.number(),
+	noiseVolts: z.number().min(0).max(10).optional(),
+	trigger: z
+		.object({ probe: z.number().int(), volts: z.number(), slope: z.enum(['rising', 'falling']) })
+		.optional()
+});
+
+export interface PanelState extends VehicleState {
+	plugged: boolean;
+	/** Places hands can be laid on, by kind. */
+	places: Record<PlaceKind | 'plug', string[]>;
+}
 
 export interface HostOptions {
 	type: VehicleType;
 	vin: string;
 	odometerKm: number;
 	faults: BenchFault[];
+	seed?: number;
 	host?: string;
 	/** Ports for diagnostics and for the control panel; 0 lets the system choose. */
 	linkPort?: number;
@@ -42,11 +101,15 @@ export class BenchHost {
 	private clock: NodeJS.Timeout | null = null;
 	private plugged = true;
 	private driveRate = 1;
-	private readonly idleRate: number;
+	private idleRate: number;
+	private readonly meter: BenchMeter;
+	private readonly scope: BenchScope;
 
 	constructor(private readonly options: HostOptions) {
 		this.vehicle = new BenchVehicle(options);
 		this.idleRate = options.rate ?? 1;
+		this.meter = new BenchMeter(this.vehicle);
+		this.scope = new BenchScope(this.vehicle);
 		this.link = new DoipServer(this.vehicle, parseInt(options.type.gateway, 16), () => this.rate);
 		this.panel = createServer((request, response) => void this.serve(request, response));
 	}
@@ -72,6 +135,7 @@ export class BenchHost {
 			const realS = Math.min(1, (now - last) / 1000);
 			last = now;
 			this.vehicle.advance(realS * this.rate);
+			this.link.sendPeriodic();
 		}, TICK_MS);
 		return { linkPort, panelPort };
 	}
@@ -83,27 +147,70 @@ export class BenchHost {
 	}
 
 	get state(): PanelState {
-		return { ...this.vehicle.state, plugged: this.plugged };
+		const { harness, wheels, modules } = this.options.type;
+		const names = (list: { name: string }[]) => list.map(({ name }) => name);
+		return {
+			...this.vehicle.state,
+			plugged: this.plugged,
+			places: {
+				corner: wheels.map(({ position }) => position),
+				module: modules.map(({ role }) => role),
+				fuse: names(harness.fuses),
+				ground: names(harness.grounds),
+				splice: names(harness.splices),
+				plug: names(harness.plugs),
+				vehicle: ['vehicle']
+			}
+		};
 	}
 
 	/** Does what a hand would do. The error says why it cannot be done now. */
 	act(action: HandAction): string | null {
+		const { vehicle } = this;
+		const driving = 'The vehicle is driving: stop first.';
 		switch (action.do) {
 			case 'key':
-				this.vehicle.turnKey(action.to);
+				vehicle.turnKey(action.to);
 				return null;
 			case 'plug':
 				this.plugged = action.in;
 				this.link.setPlugged(action.in);
 				return null;
 			case 'spin':
-				return this.vehicle.spin(action.position, action.kmh) ? null : 'The vehicle is driving: stop first.';
+				if (!vehicle.hasWheel(action.position)) return `This vehicle has no wheel ${action.position}.`;
+				return vehicle.spin(action.position, action.kmh) ? null : driving;
+			case 'in-gear':
+				return vehicle.world.motion.runInGear(action.kmh) ? null : driving;
+			case 'pedal':
+				vehicle.world.motion.footOnPedal = action.pressed;
+				return null;
 			case 'drive':
 				this.driveRate = action.rate;
-				return this.vehicle.drive(STRAIGHT_DRIVE) ? null : 'The key is off: turn it on first.';
+				return vehicle.drive(action.legs ?? STRAIGHT_DRIVE) ? null : 'The key is off: turn it on first.';
+			case 'connector':
+				if (vehicle.moves) return driving;
+				return vehicle.plug(action.name, action.closed) ? null : `This vehicle has no plug ${action.name}.`;
+			case 'wiggle':
+				vehicle.wiggle(action.at);
+				return null;
+			case 'spray':
+				vehicle.spray(action.at);
+				return null;
+			case 'wave-steel':
+				if (vehicle.moves) return driving;
+				return vehicle.waveSteel(action.position, action.times)
+					? null
+					: 'Only a passive sensor answers to steel.';
+			case 'source': {
+				if (vehicle.moves) return driving;
+				const held = holdSource(vehicle, action.source);
+				return held.ok ? null : held.error;
+			}
 			case 'mend':
-				if (this.vehicle.world.motion.speedMps > 0) return 'The vehicle is moving: stop first.';
-				this.vehicle.mend(action.position, action.action);
+				if (vehicle.moves) return 'The vehicle is moving: stop first.';
+				return vehicle.mend(action.at, action.repair) ? null : `This vehicle has no place ${action.at}.`;
+			case 'clock':
+				this.idleRate = action.rate;
 				return null;
 		}
 	}
@@ -120,10 +227,50 @@ export class BenchHost {
 			body += chunk;
 			if (body.length > MAX_BODY_BYTES) return reply(413, { error: 'Too long.' });
 		}
-		const action = HandAction.safeParse(parseJson(body));
+		const asked = parseJson(body);
+		switch (request.url) {
+			case '/meter': {
+				const wanted = MeterShape.safeParse(asked);
+				if (!wanted.success) return reply(400, { error: z.prettifyError(wanted.error) });
+				const read = this.meter.read(wanted.data);
+				return read.ok ? reply(200, read.value) : reply(409, { error: read.error });
+			}
+			case '/scope':
+				return this.serveScope(asked, reply, response);
+		}
+		const action = HandAction.safeParse(asked);
 		if (!action.success) return reply(400, { error: z.prettifyError(action.error) });
 		const error = this.act(action.data);
 		return error ? reply(409, { error }) : reply(200, this.state);
+	}
+
+	/** Samples leave as little-endian 32-bit floats, one channel after the other; what they are stands in the headers. */
+	private serveScope(
+		asked: unknown,
+		reply: (status: number, body: unknown) => void,
+		response: ServerResponse
+	): void {
+		const wanted = ScopeShape.safeParse(asked);
+		if (!wanted.success) return reply(400, { error: z.prettifyError(wanted.error) });
+		const { trigger, noiseVolts, probes, ...rest } = wanted.data;
+		const taken = this.scope.capture({
+			...rest,
+			probes: probes.map(({ tip, clip }) => (clip === undefined ? { tip } : { tip, clip })),
+			...(noiseVolts === undefined ? {} : { noiseVolts }),
+			...(trigger ? { trigger } : {})
+		});
+		if (!taken.ok) return reply(409, { error: taken.error });
+		const { rateHz, channels, triggerAtS } = taken.value;
+		response.writeHead(200, {
+			'content-type': 'application/octet-stream',
+			'x-rate-hz': String(rateHz),
+			'x-channels': String(channels.length),
+			...(triggerAtS === null ? {} : { 'x-trigger-at-s': String(triggerAtS) })
+		});
+		for (const channel of channels) {
+			response.write(Buffer.from(channel.buffer, channel.byteOffset, channel.byteLength));
+		}
+		response.end();
 	}
 }
 

@@ -82,8 +82,8 @@ describe('work on a vehicle', () => {
 		const desk = deskFor(new Scripted(willing));
 		const id = ulid();
 		expect(desk.startScan(row, ana, id)).toMatchObject({ ok: true });
-		expect(await ended(desk)).toBe('All 4 modules asked; saved on the thread.');
-		expect(await onlyScan()).toMatchObject({ id, payload: { outcome: 'complete', modulesExpected: 4 } });
+		expect(await ended(desk)).toBe('All 9 modules asked; saved on the thread.');
+		expect(await onlyScan()).toMatchObject({ id, payload: { outcome: 'complete', modulesExpected: 9 } });
 	});
 
 	it('keeps what was read when the line breaks, marked partial with the reason', async () => {
@@ -91,7 +91,7 @@ describe('work on a vehicle', () => {
 			new Scripted((address, service) => (address === 0x1020 ? 'cut' : willing(address, service)))
 		);
 		desk.startScan(row, ana, ulid());
-		expect(await ended(desk)).toContain('3 of 4 modules were reached');
+		expect(await ended(desk)).toContain('3 of 9 modules were reached');
 		const { payload } = await onlyScan();
 		expect(payload).toMatchObject({
 			outcome: 'partial',
@@ -110,7 +110,11 @@ describe('work on a vehicle', () => {
 		);
 		dozing.startScan(row, ana, ulid());
 		expect(await ended(dozing)).toContain('The vehicle was switched off during the scan.');
-		expect((await onlyScan()).payload.modules.map((m) => m.answered)).toEqual([true, true, false, false]);
+		expect((await onlyScan()).payload.modules.map((m) => m.answered)).toEqual([
+			true,
+			true,
+			...Array<boolean>(7).fill(false)
+		]);
 	});
 
 	it('calls one silent module a finding of a complete scan, and a sleeping network a partial one', async () => {

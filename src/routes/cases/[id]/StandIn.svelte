@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import { positionWords } from '$lib/case/words';
-	import { POSITIONS, type Position } from '$library/index';
+	import type { Position } from '$library/positions';
+	import { repairs, type PlaceKind } from '$library/repairs';
 
 	/** Hands on the simulated vehicle: what in a real bay is done beside the screen. */
 	let { caseId }: { caseId: string } = $props();
@@ -11,15 +12,22 @@
 		speedKmh: number;
 		odometerKm: number;
 		driving: boolean;
-		wheelsKmh: Record<Position, number>;
+		wheelsKmh: Record<string, number>;
 		lamps: Record<string, boolean>;
 		selfCheck: boolean;
+		felt: string[];
+		open: string[];
 		plugged: boolean;
+		places: Record<PlaceKind | 'plug', string[]>;
 	}
-	const REPAIRS = [
-		{ id: 'renew-lead', name: 'renew the lead' },
-		{ id: 'renew-sensor', name: 'renew the sensor' },
-		{ id: 'refit-ring', name: 'refit the ring' }
+	const KINDS: { kind: PlaceKind | 'plug'; name: string }[] = [
+		{ kind: 'corner', name: 'Corners' },
+		{ kind: 'module', name: 'Modules' },
+		{ kind: 'plug', name: 'Plugs' },
+		{ kind: 'fuse', name: 'Fuses' },
+		{ kind: 'ground', name: 'Ground points' },
+		{ kind: 'splice', name: 'Splices' },
+		{ kind: 'vehicle', name: 'All of it' }
 	];
 	const SPIN_KMH = 12;
 	const DRIVE_RATE = 60;
@@ -28,9 +36,18 @@
 	let open = $state(false);
 	let panel = $state<Panel | null>(null);
 	let trouble = $state<string | null>(null);
-	let corner = $state<Position>('rear-left');
+	let place = $state('');
 	let repair = $state('renew-lead');
 	let did = $state<string | null>(null);
+
+	const at = $derived(place || (panel?.places.corner.at(-2) ?? ''));
+	const kind = $derived(KINDS.find((one) => panel?.places[one.kind].includes(at))?.kind ?? 'corner');
+	const possible = $derived([...repairs.values()].filter((one) => one.at === kind || one.at === 'any'));
+	const chosen = $derived(possible.some(({ id }) => id === repair) ? repair : (possible[0]?.id ?? ''));
+	const turns = $derived(kind === 'corner' && Math.abs(panel?.wheelsKmh[at] ?? 0) > 0 && !panel?.driving);
+	const hasPlug = $derived(kind === 'corner' || kind === 'module' || kind === 'plug');
+	const placeWords = (name: string) =>
+		/-(left|right)$/.test(name) ? positionWords(name as Position) : name.replace('-', ' ');
 
 	async function take(response: Response) {
 		const body = await response.json();
@@ -111,34 +128,85 @@
 						Lamps: {Object.entries(panel.lamps)
 							.filter(([, lit]) => lit)
 							.map(([name]) => name)
-							.join(', ') || 'all out'}{panel.selfCheck ? ' (self-check)' : ''}
+							.join(', ') || 'all out'}{panel.selfCheck ? ' (self-check)' : ''}{panel.felt.length > 0
+							? ` · ${panel.felt.join(', ')}`
+							: ''}
 					</span>
 				</div>
 				<div class="flex flex-wrap items-center gap-3">
-					<select class="field w-auto!" aria-label="Corner" bind:value={corner}>
-						{#each POSITIONS as position (position)}<option value={position}>{positionWords(position)}</option
-							>{/each}
-					</select>
-					<button
-						class="act-quiet"
-						onclick={() =>
-							act({ do: 'spin', position: corner, kmh: panel?.wheelsKmh[corner] ? 0 : SPIN_KMH }, 'Done.')}
-					>
-						{panel.wheelsKmh[corner] > 0 && !panel.driving ? 'Hold the wheel' : 'Spin the wheel'}
-					</button>
-					<select class="field w-auto!" aria-label="Repair" bind:value={repair}>
-						{#each REPAIRS as { id, name } (id)}<option value={id}>{name}</option>{/each}
-					</select>
-					<button
-						class="act-quiet"
-						onclick={() =>
-							act(
-								{ do: 'mend', position: corner, action: repair },
-								`Repair done at the ${positionWords(corner)}.`
-							)}>Do the repair</button
-					>
-					<span class="num">{panel.odometerKm.toFixed(1)} km</span>
+					<label class="flex items-center gap-2">
+						<span>At</span>
+						<select
+							class="field w-auto!"
+							aria-label="Place"
+							value={at}
+							onchange={(event) => (place = event.currentTarget.value)}
+						>
+							{#each KINDS as { kind: group, name } (group)}
+								{#if panel.places[group].length > 0}
+									<optgroup label={name}>
+										{#each panel.places[group] as one (one)}<option value={one}>{placeWords(one)}</option
+											>{/each}
+									</optgroup>
+								{/if}
+							{/each}
+						</select>
+					</label>
+					{#if kind === 'corner'}
+						<button
+							class="act-quiet"
+							onclick={() => act({ do: 'spin', position: at, kmh: turns ? 0 : SPIN_KMH }, 'Done.')}
+						>
+							{turns ? 'Hold the wheel' : 'Spin the wheel'}
+						</button>
+					{/if}
+					{#if hasPlug}
+						<button
+							class="act-quiet"
+							onclick={() =>
+								act(
+									{ do: 'connector', name: at, closed: panel?.open.includes(at) },
+									panel?.open.includes(at) ? 'Plug closed.' : 'Plug opened.'
+								)}
+						>
+							{panel.open.includes(at) ? 'Close the plug' : 'Open the plug'}
+						</button>
+					{/if}
+					{#if kind !== 'vehicle'}
+						<button
+							class="act-quiet"
+							onclick={() => act({ do: 'wiggle', at }, `Wiggling the ${placeWords(at)} for five seconds.`)}
+						>
+							Wiggle it
+						</button>
+						<button
+							class="act-quiet"
+							onclick={() =>
+								act({ do: 'spray', at }, `Water on the ${placeWords(at)}; it dries in five minutes.`)}
+						>
+							Wet it
+						</button>
+					{/if}
 				</div>
+				{#if possible.length > 0}
+					<div class="flex flex-wrap items-center gap-3">
+						<select
+							class="field w-auto!"
+							aria-label="Repair"
+							value={chosen}
+							onchange={(event) => (repair = event.currentTarget.value)}
+						>
+							{#each possible as { id, name } (id)}<option value={id}>{name}</option>{/each}
+						</select>
+						<button
+							class="act-quiet"
+							onclick={() => act({ do: 'mend', at, repair: chosen }, `Repair done at the ${placeWords(at)}.`)}
+						>
+							Do the repair
+						</button>
+						<span class="num">{panel.odometerKm.toFixed(1)} km</span>
+					</div>
+				{/if}
 			{/if}
 			<p aria-live="polite" class="min-h-6 font-semibold">{trouble ?? did ?? ''}</p>
 		</section>

@@ -1,5 +1,5 @@
 import { ofKind } from '$lib/case/thread';
-import { POSITIONS, vehicleTypes, type Position } from '$library/index';
+import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position } from '$library/index';
 import { loadCase } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
@@ -14,7 +14,9 @@ export const load = async ({ params, depends, url }) => {
 	const correcting = repairs.find((repair) => repair.id === url.searchParams.get('correct')) ?? null;
 	const values = correcting ? { ...correcting.payload, position: correcting.payload.position ?? '' } : EMPTY;
 	return {
-		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [...POSITIONS],
+		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [
+			...CAR_POSITIONS
+		],
 		repairs: repairs.map((repair) => ({
 			id: repair.id,
 			time: clock(repair.observedAt),

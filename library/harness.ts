@@ -1,0 +1,125 @@
+import { z } from 'zod';
+
+/**
+ * The wiring of a vehicle as its diagrams show it. A conductor runs through points: a fuse `F14`, a ground point `G1`, a
+ * splice `S7` (of a pair `S7.1`, `S7.2`), a cavity of a plug `X20.4`, a pin of a device `brake.16` or `rear-left.1`.
+ */
+export const Harness = z.object({
+	fuses: z.array(
+		z.object({
+			name: z.string(),
+			amps: z.number().positive(),
+			/** What feeds it: the battery always, or the key. */
+			feed: z.enum(['battery', 'key']),
+			where: z.string()
+		})
+	),
+	grounds: z.array(z.object({ name: z.string(), where: z.string() })),
+	splices: z.array(z.object({ name: z.string(), where: z.string() })),
+	plugs: z.array(
+		z.object({
+			name: z.string(),
+			where: z.string(),
+			/** Minutes until a probe can be put on it. */
+			accessMin: z.number().nonnegative(),
+			pins: z.number().int().positive()
+		})
+	),
+	segments: z.array(z.object({ name: z.string(), where: z.string() })),
+	terminators: z.array(z.object({ segment: z.string(), at: z.array(z.string()) })),
+	conductors: z.array(
+		z
+			.object({
+				id: z.string(),
+				colour: z.string(),
+				mm2: z.number().positive(),
+				points: z.array(z.string()).min(2),
+				/** Of each stretch between two points. */
+				lengthsM: z.array(z.number().positive())
+			})
+			.refine((wire) => wire.lengthsM.length === wire.points.length - 1, {
+				error: 'a conductor has one length between each two points'
+			})
+	)
+});
+export type Harness = z.infer<typeof Harness>;
+export type Conductor = Harness['conductors'][number];
+
+/** Something that modules hang on, by the name the vehicle's diagrams give it. */
+export interface Hanger {
+	kind: 'fuse' | 'ground' | 'splice' | 'segment';
+	name: string;
+	where: string;
+}
+
+/** `S7.2` → `S7`: the thing a point belongs to. */
+export const thingOf = (point: string): string => point.split('.')[0] ?? point;
+
+/**
+ * What a device hangs on, from the source to the device: its fuses, ground points, bus segments, then the splices on the
+ * way to them. Splices of the trunk are left out for the bus: a trunk passes everybody.
+ */
+export function hangersOf(
+	harness: Harness,
+	device: string,
+	pins: Record<string, string>,
+	segments: string[]
+): Hanger[] {
+	const ends = (pin: string) =>
+		harness.conductors.filter((wire) => [wire.points[0], wire.points.at(-1)].includes(`${device}.${pin}`));
+	const otherEnd = (wire: Conductor, from: string) =>
+		(wire.points[0] === from ? wire.points.at(-1) : wire.points[0]) ?? from;
+	const found: Record<Hanger['kind'], Set<string>> = {
+		fuse: new Set(),
+		ground: new Set(),
+		segment: new Set(segments),
+		splice: new Set()
+	};
+	const isA = (list: { name: string }[], name: string) => list.some((item) => item.name === name);
+	for (const [pin, does] of Object.entries(pins)) {
+		if (does !== 'supply' && does !== 'ground') continue;
+		let from = `${device}.${pin}`;
+		let wire = ends(pin)[0];
+		while (wire) {
+			const end = otherEnd(wire, from);
+			const name = thingOf(end);
+			if (isA(harness.fuses, name)) found.fuse.add(name);
+			if (isA(harness.grounds, name)) found.ground.add(name);
+			if (!isA(harness.splices, name)) break;
+			found.splice.add(name);
+			// Diagrams draw what feeds a splice first.
+			const before: Conductor = wire;
+			from = end;
+			wire = harness.conductors.find((next) => next !== before && next.points.at(-1) === end);
+		}
+	}
+	for (const [pin, does] of Object.entries(pins)) {
+		if (does !== 'bus-high') continue;
+		for (const wire of ends(pin)) {
+			const splice = otherEnd(wire, `${device}.${pin}`);
+			if (isA(harness.splices, thingOf(splice)) && isBranch(harness, splice))
+				found.splice.add(thingOf(splice));
+		}
+	}
+	const listed = (kind: Hanger['kind'], list: { name: string; where: string }[]): Hanger[] =>
+		list.filter(({ name }) => found[kind].has(name)).map(({ name, where }) => ({ kind, name, where }));
+	return [
+		...listed('fuse', harness.fuses),
+		...listed('ground', harness.grounds),
+		...listed('segment', harness.segments),
+		...listed('splice', harness.splices)
+	];
+}
+
+/** Whether a splice stands on a branch: none of what hangs on it leads on to a terminator or a further splice. */
+function isBranch(harness: Harness, splice: string): boolean {
+	const terminated = harness.terminators.flatMap((t) => t.at);
+	const leadsOn = harness.conductors
+		.filter((wire) => wire.points.includes(splice))
+		.map((wire) => wire.points);
+	const splices = leadsOn
+		.flat()
+		.filter((p) => p !== splice && harness.splices.some((s) => s.name === thingOf(p)));
+	const ends = leadsOn.flat().some((point) => terminated.includes(thingOf(point)));
+	return !ends && splices.length <= 1;
+}

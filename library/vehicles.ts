@@ -1,0 +1,101 @@
+import { z } from 'zod';
+import { hangersOf, Harness, type Hanger } from './harness';
+import { Position } from './positions';
+import marlow from './vehicles/brindle-marlow-16.json' with { type: 'json' };
+import drover from './vehicles/hexley-drover.json' with { type: 'json' };
+import heath from './vehicles/norvane-heath.json' with { type: 'json' };
+import lichen from './vehicles/norvane-lichen.json' with { type: 'json' };
+import pip from './vehicles/ottaro-pip.json' with { type: 'json' };
+import skiff from './vehicles/velmora-skiff.json' with { type: 'json' };
+
+const Address = z.string().regex(/^[0-9A-F]{4}$/);
+
+export const MODULE_ROLES = [
+	'gateway',
+	'brake',
+	'steering-angle',
+	'yaw',
+	'power-steering',
+	'park-brake',
+	'cluster',
+	'restraint',
+	'engine',
+	'trailer-brake'
+] as const;
+export const ModuleRole = z.enum(MODULE_ROLES);
+export type ModuleRole = z.infer<typeof ModuleRole>;
+
+export const SENSOR_KINDS = ['passive', 'two-wire', 'two-wire-direction', 'three-wire'] as const;
+export type SensorKind = (typeof SENSOR_KINDS)[number];
+
+const VehicleType = z.object({
+	id: z.string(),
+	maker: z.string(),
+	model: z.string(),
+	use: z.string(),
+	gateway: Address,
+	chassis: z.object({
+		wheelbaseM: z.number().positive(),
+		trackM: z.number().positive(),
+		/** Degrees at the steering wheel for one at the road wheels. */
+		steeringRatio: z.number().positive(),
+		drive: z.enum(['front', 'rear', 'all', 'none'])
+	}),
+	/** Family of its wheel speed sensors. */
+	sensor: z.enum(SENSOR_KINDS),
+	senseResistorOhms: z.number().positive(),
+	modules: z
+		.array(
+			z.object({
+				role: ModuleRole,
+				name: z.string(),
+				address: Address,
+				segment: z.string(),
+				/** Minutes until its plug can be reached. */
+				accessMin: z.number().nonnegative(),
+				/** Current it draws at 12.5 V when awake. */
+				drawsA: z.number().positive(),
+				/** What each pin is for. */
+				pins: z.record(z.string(), z.string())
+			})
+		)
+		.min(1),
+	wheels: z.array(
+		z.object({
+			position: Position,
+			axle: z.number().int().positive(),
+			side: z.enum(['left', 'right']),
+			/** Forward of the rear axle's middle. */
+			xM: z.number(),
+			/** To the left of the middle. */
+			yM: z.number(),
+			driven: z.boolean(),
+			steered: z.boolean(),
+			ringTeeth: z.number().int().positive(),
+			circumferenceM: z.number().positive(),
+			gapMm: z.number().positive()
+		})
+	),
+	harness: Harness
+});
+type Described = z.infer<typeof VehicleType>;
+export type ModuleType = Described['modules'][number] & { hangsOn: Hanger[] };
+export type WheelType = Described['wheels'][number];
+export type VehicleType = Omit<Described, 'modules'> & { modules: ModuleType[] };
+
+/** What a module hangs on is not written down a second time: it is read off the conductors. */
+function withHangers(type: Described): VehicleType {
+	const modules = type.modules.map((module) => {
+		const segments = module.role === 'gateway' ? [] : [module.segment];
+		return { ...module, hangsOn: hangersOf(type.harness, module.role, module.pins, segments) };
+	});
+	return { ...type, modules };
+}
+
+/** The vehicle types of the demo makers, by id, checked the moment they are loaded. */
+export const vehicleTypes = new Map(
+	z
+		.array(VehicleType)
+		.parse([marlow, lichen, skiff, pip, heath, drover])
+		.map((type) => [type.id, withHangers(type)])
+);
