@@ -7,6 +7,8 @@ export default defineConfig({
 	test: {
 		include: ['{src,library,demo,cli,scripts}/**/*.test.ts'],
 		environment: 'node',
-		testTimeout: 20_000
+		testTimeout: 20_000,
+		// Both cores: nothing else runs beside the unit tests.
+		maxWorkers: 2
 	}
 });

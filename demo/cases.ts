@@ -219,5 +219,22 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			await story.later(15).provingDrive(ana, 'wet');
 			await story.scan(ana);
 		}
+	},
+	{
+		vehicle: 'trailer',
+		hoursAgo: 4,
+		tell: async (story, { teo }) => {
+			story.driveAway();
+			await story.open('before the market on Saturday', teo);
+			await story.listen(
+				'The red lamp on the drawbar comes on over the cobbles by the pier',
+				[],
+				['on rough road', 'when loaded'],
+				[{ lamp: 'brake', manner: 'steady', when: 'above a speed' }],
+				'195/60R12C',
+				teo
+			);
+			await story.scan(teo);
+		}
 	}
 ];

@@ -62,7 +62,8 @@ export const VEHICLES: DemoVehicle[] = [
 		plate: 'TPI 22',
 		vin: vin('TTRPPSHT0R0000314'),
 		odometerKm: 21_004,
-		faults: [benchFault('ring-loose', 'rear-left', 0.39)]
+		// Dust of a hundred short stops, packed on one side of the encoder.
+		faults: [benchFault('encoder-dust', 'rear-left', 0.5)]
 	},
 	{
 		id: 'ambulance',
@@ -90,6 +91,15 @@ export const VEHICLES: DemoVehicle[] = [
 		vin: vin('VLMSKFBK0J0015560'),
 		odometerKm: 96_402,
 		faults: [benchFault('ring-loose', 'front-left', 0.54)]
+	},
+	{
+		id: 'trailer',
+		typeId: 'hexley-drover',
+		nickname: 'livestock trailer',
+		plate: 'TPI 55',
+		vin: vin('HXDRVLST0N0000219'),
+		odometerKm: 18_730,
+		faults: [benchFault('lead-chafed', 'axle2-left', 0.7)]
 	}
 ];
 

@@ -4,6 +4,7 @@ import chassisTable from './codes/chassis-table.json' with { type: 'json' };
 import circuitNumbering from './codes/circuit-numbering.json' with { type: 'json' };
 import lostSpeed from './codes/lost-speed.json' with { type: 'json' };
 import brindle from './codes/maker-brindle.json' with { type: 'json' };
+import hexley from './codes/maker-hexley.json' with { type: 'json' };
 import norvane from './codes/maker-norvane.json' with { type: 'json' };
 import ottaro from './codes/maker-ottaro.json' with { type: 'json' };
 import velmora from './codes/maker-velmora.json' with { type: 'json' };
@@ -32,7 +33,8 @@ export const shippedPacks: readonly CodePack[] = [
 	brindle,
 	norvane,
 	ottaro,
-	velmora
+	velmora,
+	hexley
 ].map((file) => CodePack.parse(file));
 
 /** A book over packs, in the order given. */

@@ -10,6 +10,7 @@ import { BusAnalysis } from '../src/lib/core/bus/analyseLog';
 import { answer } from '../src/lib/server/codes/answer';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
+import { benchVehicles } from './benchVehicle';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-bench-'));
 const FRAMES = 1_500_000;
@@ -204,6 +205,7 @@ async function benchLibrary(): Promise<void> {
 
 row('', 'Jaldi', 'reference', 'ratio');
 try {
+	benchVehicles(row);
 	await benchBus();
 	await benchLibrary();
 } finally {

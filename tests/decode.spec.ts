@@ -95,6 +95,8 @@ for (const { layout, text, found, saved, shows } of TEXTS) {
 		await openCase(page, `paste ${layout}`, NOBODY);
 		await goTo(page, 'Read');
 		await page.getByRole('textbox', { name: 'Text or file with codes' }).fill(text);
+		await page.reload();
+		await expect(page.getByRole('textbox', { name: 'Text or file with codes' })).toHaveValue(text);
 		await page.getByRole('button', { name: 'Look through it' }).click();
 		const preview = page.getByRole('region', { name: 'What was understood' });
 		await expect(preview.getByRole('heading', { name: found })).toBeVisible();
@@ -104,6 +106,8 @@ for (const { layout, text, found, saved, shows } of TEXTS) {
 		await preview.getByRole('button', { name: /^Save/ }).click();
 		const told = page.getByRole('region', { name: 'Told to us' });
 		await expect(told.getByRole('link')).toHaveCount(saved);
+		await page.reload();
+		await expect(page.getByRole('textbox', { name: 'Text or file with codes' })).toHaveValue('');
 		await expect(page.getByRole('complementary', { name: 'Thread' })).toContainText('told, not read by us');
 	});
 }

@@ -1,12 +1,16 @@
 import { parseArgs } from 'node:util';
 import { vehicleTypes, type VehicleType } from '../../../library';
+import { faults } from '../../../library/faults';
 import { DOIP_PORT } from '../core/uds/doip';
-import { parseFault } from './faults/benchFault';
+import { parseFault, placesFor } from './faults/benchFault';
 import { BenchHost } from './net/host';
+import { uniform } from './vehicle';
 
 /**
  * The bench vehicle as a process of its own:
- * `npm run bench-vehicle -- --vehicle brindle-marlow-16 --fault lead-open:rear-left,fuse-blown:F14 --seed 7`
+ * `npm run bench-vehicle -- --vehicle brindle-marlow-16 --fault lead-open:rear-left,fuse-blown --seed 7`
+ *
+ * A fault that names no place gets one from the seed. `--fault list` shows all there are.
  */
 const { values } = parseArgs({
 	options: {
@@ -32,17 +36,25 @@ if (!type) {
 }
 /** A wrong word ends the process with what was expected, as a wrong option does. */
 function readFaults(text: string, vehicle: VehicleType) {
+	const random = uniform(Number(values.seed));
 	try {
 		return text
 			.split(',')
 			.filter(Boolean)
-			.map((one) => parseFault(one, vehicle));
+			.map((one) => parseFault(one, vehicle, random));
 	} catch (error) {
 		console.error(error instanceof Error ? error.message : String(error));
 		process.exit(2);
 	}
 }
 
+if (values.fault === 'list') {
+	for (const fault of faults.values()) {
+		const places = placesFor(fault, type);
+		if (places.length > 0) console.log(`${fault.id.padEnd(28)} ${fault.name} (${places.join(', ')})`);
+	}
+	process.exit(0);
+}
 const host = new BenchHost({
 	type,
 	seed: Number(values.seed),

@@ -172,12 +172,12 @@ export class BenchVehicle {
 			supply.pedalPressed = pedal;
 			network.touch();
 		}
-		if (!(Math.abs(hubC - this.coilC) < COIL_STEP_C)) {
+		if (world.type.sensor === 'passive' && !(Math.abs(hubC - this.coilC) < COIL_STEP_C)) {
 			this.coilC = hubC;
 			for (const [i, { sensor }] of world.wheels.entries()) {
 				supply.coilOhms[i] = sensor.works ? coilOhms(sensor.coilOhms20C, hubC) : 1e9;
 			}
-			if (world.type.sensor === 'passive') network.touch();
+			network.touch();
 		}
 		const solution = network.solve(supply);
 		if (solution !== world.solution || faultsChanged) this.take(solution);
@@ -496,7 +496,7 @@ export class BenchVehicle {
 }
 
 /** Numbers from 0 up to 1, the same for the same seed. */
-function uniform(seed: number): () => number {
+export function uniform(seed: number): () => number {
 	const generator = xoroshiro128plus(seed);
 	return () => (generator.next() >>> 0) / 2 ** 32;
 }

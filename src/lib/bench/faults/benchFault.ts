@@ -32,9 +32,15 @@ export function libraryFault(id: string): Fault {
 	return fault;
 }
 
-/** `ID:PLACE`, `ID:PLACE:SEVERITY` or `ID:PLACE:SEVERITY:KM` → a fault on this vehicle. Throws saying what was expected. */
-export function parseFault(text: string, type: VehicleType): BenchFault {
-	const [id = '', at = 'vehicle', severityText, kmText, ...more] = text.split(':');
+/**
+ * `ID`, `ID:PLACE`, `ID:PLACE:SEVERITY` or `ID:PLACE:SEVERITY:KM` → a fault on this vehicle. Throws saying what was expected.
+ *
+ * @param random chooses the place where none is named, from 0 up to 1
+ */
+export function parseFault(text: string, type: VehicleType, random: () => number = () => 0): BenchFault {
+	const [id = '', named = '', severityText, kmText, ...more] = text.split(':');
+	const places = placesFor(libraryFault(id), type);
+	const at = named || (places[Math.floor(random() * places.length)] ?? '');
 	const severity = severityText === undefined ? USUAL_SEVERITY : Number(severityText);
 	const everyKm = kmText === undefined ? null : Number(kmText);
 	if (more.length > 0 || !(severity >= 0 && severity <= 1) || (everyKm !== null && !(everyKm > 0))) {

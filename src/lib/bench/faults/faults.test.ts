@@ -1,51 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { vehicleTypes, type VehicleType } from '../../../../library';
-import { faults, LINKS, type Fault } from '../../../../library/faults';
+import { vehicleTypes } from '../../../../library';
+import { faults, LINKS } from '../../../../library/faults';
 import { repairs } from '../../../../library/repairs';
-import { MINIBUS, typeOf, vehicleOf } from '../bench.fixture';
-import type { BenchVehicle } from '../vehicle';
-import { benchFault, parseFault, placesFor, whyNot } from './benchFault';
+import { codesOf, MINIBUS, typeOf, vehicleOf } from '../bench.fixture';
+import { benchFault, libraryFault, parseFault, placesFor, whyNot } from './benchFault';
 import { atSeverity } from './effects';
-import { differences, observe, type Observations } from './observe.fixture';
+import { baseline } from './life.fixture';
+import { differences, observe } from './observe.fixture';
 
 const minibus = typeOf(MINIBUS);
-const skiff = typeOf('velmora-skiff');
-const baselines = new Map<string, Observations>();
-
-/** What a sound vehicle of a type shows; looked at once. */
-function baseline(id: string): Observations {
-	let known = baselines.get(id);
-	if (!known) {
-		known = observe(vehicleOf(id));
-		baselines.set(id, known);
-	}
-	return known;
-}
-
-/** A vehicle on which the fault can be, and a place where it matters. */
-function placed(fault: Fault): { type: VehicleType; at: string } {
-	const type = fault.sensors?.includes('two-wire') === false ? skiff : minibus;
-	const places = placesFor(fault, type);
-	const wanted = ['rear-left', 'F14', 'G2', 'S7', 'power-steering'];
-	const at =
-		wanted.find((place) => places.includes(place)) ??
-		places.find((place) => place !== 'gateway') ??
-		places[0];
-	if (at === undefined) throw new Error(`${fault.id} has no place`);
-	return { type, at };
-}
-
-/** As a careful person ends a job: coded and calibrated, codes cleared, key cycled. */
-function finish(vehicle: BenchVehicle, at: string): void {
-	for (const repair of ['code-module', 'calibrate']) vehicle.mend(at, repair);
-	for (const module of vehicle.modules.values()) module.clear(null);
-	Object.assign(vehicle.world.motion.around, { wet: 0, roughness: 0.2, outsideC: 12 });
-	vehicle.world.motion.hubC = 12;
-	vehicle.turnKey('off');
-	vehicle.advance(2);
-	vehicle.turnKey('on');
-	vehicle.advance(4);
-}
 
 describe('the library of faults', () => {
 	it('has at least sixty, over every link of the path and every family of sensor', () => {
@@ -74,30 +37,48 @@ describe('the library of faults', () => {
 	});
 });
 
-describe.each([...faults.values()].map((fault) => [fault.id, fault] as const))('%s', (_, fault) => {
-	it('shows something a person could find, and nothing any more after each repair that cures it', () => {
-		const { type, at } = placed(fault);
-		const comesByKm = fault.when?.everyKm === undefined ? null : 0.1;
-		const present = benchFault(fault.id, at, 0.75, comesByKm);
-		const broken = vehicleOf(type.id, present);
-		const shown = differences(baseline(type.id), observe(broken));
-		expect(shown, 'no symptom').not.toEqual([]);
-
-		const wrong = [...repairs.keys()].find(
-			(id) => !fault.curedBy.includes(id) && !['calibrate', 'code-module', 'renew-module'].includes(id)
-		);
-		broken.mend(at, wrong ?? '');
-		expect(broken.faults, `cured by ${wrong}`).toHaveLength(1);
-
-		const [first = '', ...others] = fault.curedBy;
-		broken.mend(at, first);
-		finish(broken, at);
-		expect(differences(baseline(type.id), observe(broken)), `after ${first}`).toEqual([]);
-		for (const repair of others) {
-			const again = vehicleOf(type.id, present);
-			again.mend(at, repair);
-			if (repair !== 'calibrate') expect(again.faults, `after ${repair}`).toEqual([]);
+describe('on the other vehicles', () => {
+	const few = [
+		'lead-high-resistance',
+		'ring-moved',
+		'encoder-dust',
+		'sensor-plug-loose',
+		'middle-plug-corroded',
+		'tyre-other-size'
+	];
+	const others = [...vehicleTypes.values()].filter(({ id }) => id !== MINIBUS);
+	it.each(others.flatMap((type) => few.map((id) => [type.id, id] as const)))(
+		'%s with %s shows it',
+		(id, fault) => {
+			const at = placesFor(libraryFault(fault), typeOf(id)).at(-1) ?? '';
+			expect(differences(baseline(id), observe(vehicleOf(id, benchFault(fault, at, 0.8))))).not.toEqual([]);
 		}
+	);
+});
+
+describe('corrosion', () => {
+	it('grows with the kilometres until it shows', () => {
+		const vehicle = vehicleOf(MINIBUS, benchFault('sensor-plug-corroded', 'rear-left', 0.05));
+		expect(codesOf(vehicle)).toEqual({});
+		vehicle.world.motion.odometerM += 15_000_000;
+		vehicle.advance(1);
+		expect(vehicle.faults[0]?.severity).toBeCloseTo(0.05 + 0.03 * 15, 6);
+		expect(codesOf(vehicle)['brake']).toEqual(['404513']);
+	});
+});
+
+describe('several at once', () => {
+	it('show together, and each is cured for itself', () => {
+		const vehicle = vehicleOf(
+			MINIBUS,
+			benchFault('lead-open', 'front-left'),
+			benchFault('sensor-dead', 'rear-right'),
+			benchFault('fuse-blown', 'F15')
+		);
+		vehicle.advance(2);
+		expect(codesOf(vehicle)['brake']?.sort()).toEqual(['403513', '405013', 'C12387']);
+		vehicle.mend('front-left', 'renew-lead');
+		expect(vehicle.faults.map(({ id }) => id)).toEqual(['sensor-dead', 'fuse-blown']);
 	});
 });
 
@@ -121,6 +102,12 @@ describe('a fault in words', () => {
 		['terminator-missing:cluster', /can be at gateway, brake/]
 	])('%s is refused with what was expected', (text, reason) => {
 		expect(() => parseFault(text, minibus)).toThrow(reason);
+	});
+
+	it('gets its place from chance where none is named, always one it can be at', () => {
+		const at = [0, 0.3, 0.6, 0.99].map((share) => parseFault('lead-open', minibus, () => share).at);
+		expect(at).toEqual(['front-left', 'front-right', 'rear-left', 'rear-right']);
+		expect(parseFault('yaw-zero-off', minibus, () => 0.7).at).toBe('yaw');
 	});
 
 	it('a trailer has corners of its own', () => {

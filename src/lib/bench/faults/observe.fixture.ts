@@ -10,17 +10,17 @@ import type { BenchVehicle } from '../vehicle';
 
 /** A drive with everything that makes faults show: cold to warm, wet, rough, slow turns both ways, motorway, a gentle stop. */
 export const TELLING_DRIVE: DriveLeg[] = [
-	{ toKmh: 7, overS: 4, wet: 1, roughness: 1, outsideC: 20, grip: 0.8 },
-	{ toKmh: 7, overS: 10 },
-	{ toKmh: 14, overS: 6, steeringDeg: 260 },
+	{ toKmh: 7, overS: 3, wet: 1, roughness: 1, outsideC: 20, grip: 0.8 },
+	{ toKmh: 7, overS: 8 },
+	{ toKmh: 14, overS: 5, steeringDeg: 260 },
 	{ toKmh: 14, overS: 4, steeringDeg: -260 },
-	{ toKmh: 60, overS: 12 },
-	{ toKmh: 60, overS: 14 },
-	{ toKmh: 95, overS: 12 },
-	{ toKmh: 95, overS: 22 },
-	{ toKmh: 42, overS: 12 },
-	{ toKmh: 42, overS: 12 },
-	{ toKmh: 8, overS: 12 },
+	{ toKmh: 60, overS: 10 },
+	{ toKmh: 60, overS: 8 },
+	{ toKmh: 95, overS: 10 },
+	{ toKmh: 95, overS: 17 },
+	{ toKmh: 42, overS: 10 },
+	{ toKmh: 42, overS: 9 },
+	{ toKmh: 8, overS: 8 },
 	{ toKmh: 8, overS: 3 },
 	{ toKmh: 0, overS: 3 },
 	{ toKmh: 0, overS: 2 }
@@ -32,6 +32,7 @@ const SAMPLE_S = 0.25;
 /** Live values are held against the truth from here. */
 const JUDGE_KMH = 5;
 const STEADY_MPS2 = 0.1;
+const SCOPE_HZ = 20_000;
 
 const readerOf = (type: VehicleType) => {
 	const reader = type.modules.find(({ role }) => readsWheels(role));
@@ -117,7 +118,7 @@ function withInstruments(vehicle: BenchVehicle): Observations {
 		vehicle.advance(1);
 		const taken = scope.capture({
 			probes: [type.sensor === 'passive' ? { tip: feed, clip: signal } : { tip: signal }],
-			rateHz: 20_000,
+			rateHz: SCOPE_HZ,
 			durationS: 0.9,
 			noiseVolts: 0
 		});
@@ -175,7 +176,8 @@ function describe(volts: Float32Array): string {
 	const periods = rises.slice(1).map((rise, i) => rise - (rises[i] ?? 0));
 	const ratio = (list: number[]) => (list.length > 1 ? Math.max(...list) / Math.min(...list) : 1);
 	const uneven = (list: number[], much: number) => (ratio(list) > much ? 'uneven' : 'even');
-	return `${Math.round(rises.length / 4) * 4} waves ${uneven(periods, 1.25)} in time, ${uneven(widths, 1.4)} in width, ${uneven(peaks, 1.4)} in height, ${(high - low).toFixed(1)} V`;
+	const hertz = ((rises.length - 1) * SCOPE_HZ) / Math.max(1, (rises.at(-1) ?? 0) - (rises[0] ?? 0));
+	return `${Math.round(hertz / 4) * 4} Hz, ${uneven(periods, 1.25)} in time, ${uneven(widths, 1.4)} in width, ${uneven(peaks, 1.4)} in height, ${(high - low).toFixed(1)} V`;
 }
 
 /** What stands out against a sound vehicle. */

@@ -278,8 +278,12 @@ export abstract class WheelModule extends Module {
 	}
 
 	/** Whether the speed it tells can be trusted: no wheel circuit, no coding and no inside of its own at fault. */
-	get dataValid(): boolean {
-		return !this.monitors.some((monitor) => monitor.failing && this.speedCodes.has(monitor.rule.dtc));
+	dataValid = true;
+
+	protected override judge(_world: World): void {
+		this.dataValid = !this.monitors.some(
+			(monitor) => monitor.failing && this.speedCodes.has(monitor.rule.dtc)
+		);
 	}
 
 	protected tell(id: string, world: World): string | null {
@@ -317,7 +321,7 @@ export abstract class WheelModule extends Module {
  * steering and the yaw sensor, and tells the vehicle speed to everybody on the bus.
  */
 export class BrakeControl extends WheelModule {
-	private judged: ReturnType<BrakeControl['judge']> = null;
+	private judged: ReturnType<BrakeControl['voteNow']> = null;
 	/** Each corner's share of the reference, slowly averaged, and how long all have kept to theirs. */
 	private readonly shares: number[];
 	private steadyS = 0;
@@ -400,7 +404,7 @@ export class BrakeControl extends WheelModule {
 		);
 	}
 
-	private judge(world: World) {
+	private voteNow(world: World) {
 		const steering = world.messages.read('brake', 'steering-angle', world.timeS);
 		const yaw = world.messages.read('brake', 'yaw', world.timeS);
 		if (!steering?.valid || !yaw?.valid || !this.canJudge()) return null;
@@ -469,7 +473,6 @@ export class BrakeControl extends WheelModule {
 	protected override run(world: World, dtS: number): void {
 		super.run(world, dtS);
 		this.followShares(dtS);
-		this.judged = this.judge(world);
 		const mean = (driven: boolean) => {
 			const some = this.readers.filter(({ wheel }) => wheel.type.driven === driven);
 			return some.length > 0 ? some.reduce((sum, reader) => sum + reader.estimateKmh, 0) / some.length : null;
@@ -482,6 +485,11 @@ export class BrakeControl extends WheelModule {
 			{ vehicleKmh: this.now.referenceKmh, brakeBar: this.brakeBar(world), pedal: this.pedal(world) },
 			this.dataValid
 		);
+	}
+
+	protected override judge(world: World): void {
+		super.judge(world);
+		this.judged = this.voteNow(world);
 	}
 
 	override readonly role = 'brake' as const;

@@ -1,5 +1,6 @@
 import { hexToBytes } from '@noble/hashes/utils.js';
 import type { ModuleRole, ModuleType } from '../../../../library';
+import type { RawValue } from '../../core/uds/readCodes';
 import { supplyVolts, type World } from '../world';
 import { commonValue, rawValue } from './identity';
 import { Keeping } from './keeping';
@@ -10,6 +11,8 @@ import { Monitor, type Lamp, type MonitorRule, type Sample } from './monitor';
 export interface Watch {
 	rule: MonitorRule;
 	sample: (world: World, dtS: number) => Sample;
+	/** Looked at in every cycle; others every {@link SLOW_CYCLE_S}. */
+	fast?: boolean;
 }
 
 /** A routine a tester can start (service 31). */
@@ -30,6 +33,9 @@ export interface PeriodicItem {
 
 /** A module sends at most one periodic message in this time: with more identifiers each is refreshed more slowly. */
 const PERIODIC_SLOT_S = 0.01;
+
+/** What changes slowly is judged this often. */
+const SLOW_CYCLE_S = 0.05;
 
 /** From power to the first answer, in seconds. */
 export const BOOT_S = 0.3;
@@ -60,6 +66,8 @@ export abstract class Module {
 	/** Identifiers frozen into a snapshot. */
 	protected readonly snapshotIds: string[] = ['F40D', 'F442', 'F4A6'];
 	private owedS = 0;
+	private slowOwedS = 0;
+	private lamps: Lamp[] = [];
 
 	/** @param cycleS how often it runs */
 	constructor(
@@ -110,17 +118,31 @@ export abstract class Module {
 			this.routine.result = good ? 'good' : 'failed';
 		}
 		this.run(world, cycleS);
+		this.slowOwedS += cycleS;
+		const slowS = this.slowOwedS >= SLOW_CYCLE_S - 1e-9 ? this.slowOwedS : 0;
+		if (slowS > 0) this.slowOwedS = 0;
 		for (const { monitor, watch } of this.watches) {
-			const sample = watch.sample(world, cycleS);
-			if (sample === 'none') continue;
-			monitor.step(sample, cycleS, () =>
-				this.snapshotIds.flatMap((id) => {
-					const raw = this.identify(id, world);
-					return raw === null ? [] : [{ id, raw }];
-				})
-			);
+			const sinceS = watch.fast ? cycleS : slowS;
+			if (sinceS === 0) continue;
+			const sample = watch.sample(world, sinceS);
+			if (sample !== 'none') monitor.step(sample, sinceS, () => this.freeze(world));
+		}
+		if (slowS > 0) {
+			this.lamps = this.lampsAsked;
+			this.judge(world, slowS);
 		}
 	}
+
+	/** What a snapshot keeps of this moment. */
+	private freeze(world: World): RawValue[] {
+		return this.snapshotIds.flatMap((id) => {
+			const raw = this.identify(id, world);
+			return raw === null ? [] : [{ id, raw }];
+		});
+	}
+
+	/** Conclusions that are drawn slowly. */
+	protected judge(_world: World, _dtS: number): void {}
 
 	/** Whatever the module does besides monitoring. */
 	protected run(_world: World, _dtS: number): void {}
@@ -133,7 +155,7 @@ export abstract class Module {
 		valid = true
 	): void {
 		const lost = world.frameLoss > 0 && world.random() < world.frameLoss;
-		world.messages.send(this.role, said, valid, this.lampsAsked, world.timeS, world.hears, lost);
+		world.messages.send(this.role, said, valid, this.lamps, world.timeS, world.hears, lost);
 	}
 
 	get lampsAsked(): Lamp[] {
@@ -207,6 +229,8 @@ export abstract class Module {
 	restart(): void {
 		this.awakeS = 0;
 		this.owedS = 0;
+		this.slowOwedS = 0;
+		this.lamps = [];
 		this.routine = null;
 		this.endSession();
 	}

@@ -130,6 +130,11 @@ export class WheelReader {
 	}
 
 	watches(together: () => Together, lamps: Lamp[]): Watch[] {
+		// A wheel can lock within hundredths of a second: these run in every cycle.
+		return this.cornerWatches(together, lamps).map((watch) => ({ ...watch, fast: true }));
+	}
+
+	private cornerWatches(together: () => Together, lamps: Lamp[]): Watch[] {
 		const { circuit, ring } = this.codes;
 		const hard = (kind: NonNullable<typeof this.fault>, suffix: string): Watch => ({
 			rule: { dtc: circuit + suffix, failS: 0.2, passS: 1, lamps },

@@ -1,5 +1,5 @@
 import { connect } from 'node:net';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { DoipReader, encodeDiagnostic, encodeDoip, PayloadType, type DoipMessage } from '../../core/uds/doip';
 import { BenchHost } from './host';
@@ -100,13 +100,39 @@ describe('the vehicle on the wire', () => {
 		expect((await talk(linkPort, [activation()], 1)).messages).toHaveLength(1);
 	});
 
-	it('serves a hundred testers at once', async () => {
+	it('serves two hundred testers at once, with another thirty that connect and say nothing', async () => {
 		const { linkPort } = await start();
-		const talks = Array.from({ length: 100 }, (_, i) => {
+		const halfOpen = Array.from({ length: 30 }, () => {
+			const socket = connect(linkPort, '127.0.0.1');
+			socket.on('error', () => undefined);
+			// Half a header, and never the rest.
+			socket.write(activation().slice(0, 5));
+			return socket;
+		});
+		const talks = Array.from({ length: 200 }, (_, i) => {
 			const source = 0x0e00 + i;
 			return talk(linkPort, [activation(source), encodeDiagnostic(source, 0x1010, [0x22, 0xf1, 0x90])], 3);
 		});
 		for (const { messages } of await Promise.all(talks)) expect(messages[2]?.payload.length).toBe(4 + 3 + 17);
+		// It hangs up on those that never activate (ISO 13400-2: two seconds).
+		await Promise.all(halfOpen.map((socket) => new Promise((resolve) => socket.once('close', resolve))));
+	});
+
+	it('sends periodic values to the tester that asked for them', async () => {
+		const { host, linkPort } = await start();
+		host.act({ do: 'spin', position: 'front-left', kmh: 20 });
+		const { messages } = await talk(
+			linkPort,
+			[
+				activation(),
+				encodeDiagnostic(0x0e80, 0x1010, [0x10, 0x03]),
+				encodeDiagnostic(0x0e80, 0x1010, [0x2a, 0x03, 0x01])
+			],
+			12
+		);
+		const values = messages.filter(({ type, payload }) => type === 0x8001 && payload[4] === 0x01);
+		expect(values.length).toBeGreaterThan(3);
+		for (const { payload } of values) expect(payload).toHaveLength(4 + 3);
 	});
 
 	it('breaks every line when the plug is pulled', async () => {
@@ -116,6 +142,54 @@ describe('the vehicle on the wire', () => {
 		host.act({ do: 'plug', in: false });
 		expect((await line).closed).toBe(true);
 		expect((await talk(linkPort, [activation()], 1)).messages).toHaveLength(0);
+	});
+
+	it('takes hands at the control panel, each with the reason when it cannot be', async () => {
+		const { host, panelPort } = await start();
+		const post = async (body: object) => {
+			const response = await fetch(`http://127.0.0.1:${panelPort}`, {
+				method: 'POST',
+				body: JSON.stringify(body)
+			});
+			return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+		};
+		expect((await post({ do: 'connector', name: 'X21', closed: false })).body['open']).toEqual(['X21']);
+		expect((await post({ do: 'connector', name: 'X99', closed: false })).body['error']).toMatch(
+			/no plug X99/
+		);
+		expect((await post({ do: 'in-gear', kmh: 8 })).body['lifted']).toBe(true);
+		expect((await post({ do: 'in-gear', kmh: 0 })).status).toBe(200);
+		expect((await post({ do: 'pedal', pressed: true })).status).toBe(200);
+		expect((await post({ do: 'wiggle', at: 'rear-left' })).status).toBe(200);
+		expect((await post({ do: 'spray', at: 'G2' })).status).toBe(200);
+		expect((await post({ do: 'wave-steel', position: 'rear-left', times: 3 })).body['error']).toMatch(
+			/passive/
+		);
+		expect(
+			(await post({ do: 'source', source: { kind: 'jumper', a: 'G1', b: 'nowhere' } })).body['error']
+		).toMatch(/nowhere/);
+		expect(
+			(await post({ do: 'source', source: { kind: 'resistor', a: 'G1', b: 'body', ohms: 100 } })).status
+		).toBe(200);
+		expect((await post({ do: 'source', source: null })).status).toBe(200);
+		expect((await post({ do: 'mend', at: 'Z1', repair: 'renew-fuse' })).body['error']).toMatch(/no place Z1/);
+		expect((await post({ do: 'mend', at: 'F14', repair: 'pray' })).status).toBe(400);
+		expect((await post({ do: 'spin', position: 'axle1-left', kmh: 5 })).body['error']).toMatch(
+			/no wheel axle1-left/
+		);
+		expect(host.vehicle.faults).toEqual([]);
+	});
+
+	it('its clock can run slower than life, and much faster', async () => {
+		const { host } = await start();
+		const passed = async (rate: number) => {
+			host.act({ do: 'clock', rate });
+			const [began, from] = [performance.now(), host.state.timeS];
+			await vi.waitUntil(() => host.state.timeS > from + 0.05, { timeout: 15_000, interval: 5 });
+			return (host.state.timeS - from) / ((performance.now() - began) / 1000);
+		};
+		expect(await passed(0.1)).toBeLessThan(0.5);
+		expect(await passed(50)).toBeGreaterThan(2);
 	});
 
 	it('refuses wrong words at the control panel with what was expected', async () => {

@@ -53,6 +53,9 @@ export const PRESSURE_SOURCE_OHMS = 200;
 /** What an ohmmeter makes of an active sensor that nobody feeds: semiconductor junctions, no value to judge by. */
 const ACTIVE_SENSOR_OHMS = 2.7e6;
 
+/** What the electronics of a three-wire sensor draw from their feed, about 5 mA at 8 V. */
+const THREE_WIRE_LOAD_OHMS = 1_600;
+
 /** Everything that stands between a module's pins inside its housing. */
 export function moduleInternals(type: VehicleType, module: ModuleType): Resistor[] {
 	const { role } = module;
@@ -108,7 +111,7 @@ export function deviceInternals(
 	}));
 	if (type.sensor === 'three-wire') {
 		for (const { position } of type.wheels)
-			list.push({ a: `${position}.1`, b: `${position}.3`, ohms: ACTIVE_SENSOR_OHMS });
+			list.push({ a: `${position}.1`, b: `${position}.3`, ohms: THREE_WIRE_LOAD_OHMS });
 	}
 	if (type.modules.some((module) => pinFor(module, 'brake-switch'))) {
 		list.push({ a: 'brake-switch.1', b: 'brake-switch.2', ohms: pedalPressed ? 0.05 : OPEN_OHMS });

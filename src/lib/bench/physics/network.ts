@@ -20,8 +20,11 @@ export const RESET_BELOW_V = 6.5;
 const PUMP_WATCH_OHMS = 10_000;
 /** A fuse blows when it carries this many times its rating. */
 const BLOWS_AT = 2;
-/** Solutions kept: an intermittent fault goes back and forth between a few states. */
-const KEPT_SOLUTIONS = 24;
+/** Solutions kept of a type: an intermittent fault goes back and forth between a few states. */
+const KEPT_SOLUTIONS = 100;
+
+/** A solution follows from its key alone, so vehicles of one type share them. */
+const SOLUTIONS = new WeakMap<VehicleType, Map<string, Solution>>();
 
 /** The electrical state of the whole vehicle at one moment: any node can be asked. */
 export interface Solution {
@@ -47,12 +50,14 @@ export class VehicleNetwork {
 	private readonly extras = new Map<string, Resistor>();
 	private readonly unplugged = new Set<string>();
 	private readonly blown = new Set<string>();
-	private readonly solutions = new Map<string, Solution>();
+	private readonly solutions: Map<string, Solution>;
 	private current: Solution | null = null;
 	private currentKey = '';
 
 	constructor(private readonly type: VehicleType) {
 		this.wiring = wiringOf(type);
+		this.solutions = SOLUTIONS.get(type) ?? new Map();
+		SOLUTIONS.set(type, this.solutions);
 		this.internals = type.modules.flatMap((module) => moduleInternals(type, module));
 	}
 

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
+	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
 	import OfferFile from '$lib/ui/OfferFile.svelte';
@@ -17,6 +18,23 @@
 	let saving = $state(false);
 	/** Made when something is taken in and kept for the retry: a lost answer cannot store it twice. */
 	let id = ulid();
+
+	const draftKey = $derived(`jaldi:draft:${caseId}:elsewhere`);
+	let restored = $state(false);
+	onMount(() => {
+		text ||= sessionStorage.getItem(draftKey) ?? '';
+		restored = true;
+	});
+	// What was pasted outlives a reload or a dead battery of the page, until it is saved or dropped.
+	$effect(() => {
+		if (!restored) return;
+		try {
+			if (text) sessionStorage.setItem(draftKey, text);
+			else sessionStorage.removeItem(draftKey);
+		} catch {
+			// Too long for the browser's store: it is still in the box.
+		}
+	});
 
 	async function look(work: () => TakenIn | Promise<TakenIn>) {
 		taken = null;
