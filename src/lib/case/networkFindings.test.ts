@@ -84,6 +84,16 @@ describe('what the answers of a whole network say', () => {
 			'U0415-81 in steering angle and instrument cluster follow from brake control'
 		);
 		expect(follows?.todo).toBe('Do C0045-13 in brake control first.');
+		const many = ['steering-angle', 'yaw', 'cluster', 'engine'].map((role): [string, string, number] => [
+			role,
+			'C41581',
+			0x2f
+		]);
+		const [counted] = findings(scanned(all, [['brake', '404513', 0xaf], ...many]));
+		expect(counted?.title).toBe('U0415-81 in 4 modules follow from brake control');
+		expect(counted?.text).toMatch(
+			/They are steering angle, yaw and lateral sensor, instrument cluster and engine control\.$/
+		);
 		const [alone] = findings(scanned(all, listeners));
 		expect(alone?.title).toBe(
 			'Steering angle and instrument cluster call the data of brake control invalid, yet it knows of no fault'

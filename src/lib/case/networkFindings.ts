@@ -133,26 +133,32 @@ const contradictions = (accused: Accusation[]): NetworkFinding[] =>
 			};
 		});
 
+/** More modules than this are counted in a title, and named below it. */
+const MOST_NAMED = 3;
+
 /** Modules that call a sender's data invalid: they follow the sender's own codes, or contradict it where it has none. */
 function consequences(accused: Accusation[]): NetworkFinding[] {
 	const invalid = accused.filter(({ says }) => says === 'invalid');
 	return [...new Set(invalid.map(({ sender }) => sender))].map((sender) => {
 		const ofSender = invalid.filter((one) => one.sender === sender);
 		const other = lowerFirst(sender.name);
-		const who = names(ofSender.map(({ by }) => lowerFirst(by.name)));
+		const all = names(ofSender.map(({ by }) => lowerFirst(by.name)));
+		const many = ofSender.length > MOST_NAMED;
+		const who = many ? `${ofSender.length} modules` : all;
+		const these = many ? ` They are ${all}.` : '';
 		const codes = names([...new Set(ofSender.map(({ text }) => text))]);
 		const own = sender.codes.map(({ dtc }) => codeWithSuffix(dtc));
 		if (own.length > 0) {
 			return {
 				title: `${codes} in ${who} ${ofSender.length === 1 ? 'follows' : 'follow'} from ${other}`,
 				todo: `Do ${names(own)} in ${other} first.`,
-				text: `${sender.name} marks its data as not valid because of its own fault; its listeners only say so.`
+				text: `${sender.name} marks its data as not valid because of its own fault; its listeners only say so.${these}`
 			};
 		}
 		return {
 			title: `${upperFirst(who)} ${ofSender.length === 1 ? 'calls' : 'call'} the data of ${other} invalid, yet it knows of no fault`,
 			todo: `Look at coding and calibration of ${other}, then at software that does not fit.`,
-			text: `${codes}: electrically nothing is wrong there.`
+			text: `${codes}: electrically nothing is wrong there.${these}`
 		};
 	});
 }
