@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { vehicleTypes } from '../library';
 import { BenchHost } from '../src/lib/bench/net/host';
-import type { VehicleMemory } from '../src/lib/bench/vehicle';
+import type { VehicleMemory } from '../src/lib/bench/memory';
 import { portsOf, VEHICLES } from './shop';
 
 /** The demo shop's vehicles, all in one process, each on its own ports, kept as they are left. */

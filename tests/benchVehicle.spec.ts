@@ -5,7 +5,7 @@ test('three faults and a silent module: the scan finds all four, and hands on th
 	page,
 	bay
 }) => {
-	const { link, panel } = await bay(
+	const { host, link, panel } = await bay(
 		benchFault('lead-open', 'rear-left'),
 		benchFault('steering-angle-not-learned', 'steering-angle'),
 		benchFault('module-internal', 'park-brake'),
@@ -34,6 +34,9 @@ test('three faults and a silent module: the scan finds all four, and hands on th
 	await expect(standIn.getByText('Repair done at the yaw.')).toBeVisible();
 	await page.getByRole('button', { name: 'Stand-in vehicle' }).click();
 
+	// It boots, and looks at what it has been taught.
+	const knows = () => host.vehicle.module('yaw')?.monitors.some((monitor) => monitor.failing);
+	await expect.poll(knows).toBe(true);
 	await page.getByRole('button', { name: /Scan/ }).click();
 	await expect(page.getByText('All 9 modules asked; saved on the thread.', { exact: true })).toBeVisible();
 	// The new part answers, and knows nothing of this vehicle yet.

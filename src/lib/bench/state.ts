@@ -1,8 +1,10 @@
 import type { ModuleRole } from '../../../library';
-import { BrakeControl, WheelModule } from './modules/brakeControl';
+import { BrakeControl } from './modules/brakeControl';
 import type { Module } from './modules/module';
 import { BENCH_LAMPS, type Lamp } from './modules/monitor';
-import { Cluster, PowerSteering } from './modules/others';
+import { Cluster } from './modules/cluster';
+import { PowerSteering } from './modules/drivetrain';
+import { WheelModule } from './modules/wheelModule';
 import { railsOf, type World } from './world';
 
 /** What a person in or beside the vehicle can notice without any tool. */

@@ -1,28 +1,21 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
+import { Electrics, restingSupply } from './electrics';
 import { Activity, type Teasing } from './faults/activity';
 import type { BenchFault } from './faults/benchFault';
-import { applyFaults, applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
+import { applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
 import { makeModules } from './modules/makeModules';
 import { Messages } from './modules/messages';
 import type { Module } from './modules/module';
-import type { MonitorMemory } from './modules/monitor';
 import { answer, type Answer } from './modules/services/answer';
+import type { VehicleMemory } from './memory';
 import { Motion, type DriveLeg } from './motion';
-import { whoHearsWhom } from './physics/bus';
-import { nodeVolts, VehicleNetwork, type Solution, type Supply } from './physics/network';
-import { Rotor, toothFrequencyHz } from './physics/ring';
-import {
-	activeThreshold,
-	coilOhms,
-	GENERATOR_OHMS,
-	neededField,
-	PASSIVE_INPUT_V,
-	soundSensor,
-	wheelCircuit
-} from './physics/wheelCircuit';
+import { nodeVolts, VehicleNetwork } from './physics/network';
+import { Rotor } from './physics/ring';
+import { soundSensor } from './physics/wheelCircuit';
 import { stateOf, type VehicleState } from './state';
-import { soundSense, soundWheel, type Wheel, type World } from './world';
+import { Turning } from './turning';
+import { soundSense, soundWheel, type World } from './world';
 
 export interface BenchVehicleOptions {
 	type: VehicleType;
@@ -35,25 +28,10 @@ export interface BenchVehicleOptions {
 	stepS?: number;
 }
 
-/** All that a vehicle keeps while it stands: enough to take it out of the box tomorrow as it was left. */
-export interface VehicleMemory {
-	key: 'off' | 'on';
-	keyCycles: number;
-	odometerM: number;
-	faults: BenchFault[];
-	blown: string[];
-	open: string[];
-	modules: { address: number; monitors: MonitorMemory[]; kept: [string, string | null][] }[];
-}
-
 /** The usual simulation step: the cycle of the fastest module. */
 export const STEP_S = 0.01;
-const RUNNING_VOLTS = 14.1;
 const WIGGLE_S = 5;
 const WET_S = 300;
-const COIL_STEP_C = 3;
-/** A quick hand with a piece of steel. */
-const STEEL_HZ = 8;
 const BUSY_REPEAT_REQUEST = 0x21;
 
 /**
@@ -70,8 +48,9 @@ export class BenchVehicle {
 	private readonly target: Target;
 	private readonly teasing: Teasing = { wiggled: null, sprayed: new Map() };
 	private readonly busyUntilS = new Map<number, number>();
-	private readonly supply: Supply & { coilOhms: number[]; dead: Set<ModuleRole> };
-	private coilC = NaN;
+	/** Its rings, past their sensors. */
+	readonly turning: Turning;
+	readonly electrics: Electrics;
 	private owedS = 0;
 
 	constructor(options: BenchVehicleOptions) {
@@ -81,13 +60,7 @@ export class BenchVehicle {
 		this.network = new VehicleNetwork(type);
 		const motion = new Motion(type, options.odometerKm);
 		const wheels = type.wheels.map((wheel) => soundWheel(wheel, new Rotor(random())));
-		this.supply = {
-			batteryVolts: BATTERY_VOLTS,
-			keyOn: false,
-			pedalPressed: false,
-			coilOhms: wheels.map(({ sensor }) => sensor.coilOhms20C),
-			dead: new Set()
-		};
+		const supply = restingSupply(wheels.length, soundSensor().coilOhms20C);
 		const roles = type.modules.map((module) => module.role);
 		const internalFaults = new Set<ModuleRole>();
 		const messages = new Messages(roles);
@@ -107,7 +80,7 @@ export class BenchVehicle {
 			},
 			messages,
 			hears: [],
-			solution: this.network.solve(this.supply),
+			solution: this.network.solve(supply),
 			random,
 			frameLoss: 0,
 			internalFaults,
@@ -124,15 +97,17 @@ export class BenchVehicle {
 			senses: this.world.senses,
 			module: (role) => this.byRole.get(role),
 			internal: internalFaults,
-			dead: this.supply.dead,
+			dead: supply.dead,
 			frozen: messages.frozen,
 			frameLoss: 0,
 			batteryVolts: BATTERY_VOLTS
 		};
+		this.turning = new Turning(this.world, this.stepS, (wheel) => this.electrics.coilOhmsOf(wheel));
 		this.activity = new Activity(random);
+		this.electrics = new Electrics(this.world, this.network, supply, this.target, this.activity);
 		this.activity.set(options.faults);
 		for (const fault of options.faults) applyOnce(this.target, fault);
-		this.refresh(true);
+		this.electrics.update(true);
 	}
 
 	/** Moves the vehicle's clock on, in whole steps; what is left over is kept for the next call. */
@@ -148,121 +123,12 @@ export class BenchVehicle {
 		const { world, stepS } = this;
 		world.timeS += stepS;
 		world.motion.step(stepS);
-		this.refresh(this.activity.step(world.motion, this.teasing, world.timeS, stepS));
-		this.turnRings();
+		this.electrics.update(this.activity.step(world.motion, this.teasing, world.timeS, stepS));
+		this.turning.step();
 		for (const module of this.modules.values()) {
 			if (this.powered(module)) module.step(world, stepS);
 			else if (module.awakeS > 0) module.restart();
 		}
-	}
-
-	/** Brings the electrical state up to date with faults, hands, key, pedal and temperature. */
-	private refresh(faultsChanged: boolean): void {
-		const { world, supply, network } = this;
-		if (faultsChanged) {
-			applyFaults(this.target, this.activity.active);
-			world.frameLoss = this.target.frameLoss;
-			this.coilC = NaN;
-		}
-		const volts = world.engineRunning ? RUNNING_VOLTS : this.target.batteryVolts;
-		const { pedal, hubC } = world.motion;
-		if (volts !== supply.batteryVolts || world.keyOn !== supply.keyOn || pedal !== supply.pedalPressed) {
-			supply.batteryVolts = volts;
-			supply.keyOn = world.keyOn;
-			supply.pedalPressed = pedal;
-			network.touch();
-		}
-		if (world.type.sensor === 'passive' && !(Math.abs(hubC - this.coilC) < COIL_STEP_C)) {
-			this.coilC = hubC;
-			for (const [i, { sensor }] of world.wheels.entries()) {
-				supply.coilOhms[i] = sensor.works ? coilOhms(sensor.coilOhms20C, hubC) : 1e9;
-			}
-			network.touch();
-		}
-		const solution = network.solve(supply);
-		if (solution !== world.solution || faultsChanged) this.take(solution);
-	}
-
-	private take(solution: Solution): void {
-		const { world } = this;
-		world.solution = solution;
-		world.hears = whoHearsWhom(world.type, solution);
-		const reader = world.type.modules.find(({ role }) => role === 'brake' || role === 'trailer-brake');
-		if (!reader) return;
-		for (const wheel of world.wheels) {
-			const at = (sensor: typeof wheel.sensor, side?: 'harness') =>
-				wheelCircuit(world.type, reader, wheel.position, sensor, solution, side);
-			wheel.circuit = wheel.substitute ? at(soundSensor(), 'harness') : at(wheel.sensor);
-		}
-	}
-
-	private turnRings(): void {
-		const { world, stepS } = this;
-		const { wheels, motion, type } = world;
-		for (let i = 0; i < wheels.length; i++) {
-			const wheel = wheels[i];
-			if (!wheel) continue;
-			const mps = motion.wheelMps[i] ?? 0;
-			const teeth = wheel.ring.at.length;
-			const hertz = toothFrequencyHz(teeth, mps, wheel.circumferenceM);
-			// Jumper leads may have put this sensor on the harness of another corner.
-			const lentTo = wheels.find(({ substitute }) => substitute?.kind === 'mate' && substitute.wheel === i);
-			const circuit = lentTo ? lentTo.circuit : wheel.circuit;
-			const need = circuit
-				? neededField(type, circuit, wheel.sensor, this.coilOhmsOf(i), hertz, teeth)
-				: Infinity;
-			wheel.passing = wheel.rotor.step(wheel.ring, mps, wheel.circumferenceM, need, world.timeS, stepS);
-			if (wheel.sensor.spuriousHz > 0) this.addPulses(wheel, wheel.sensor.spuriousHz);
-			if (wheel.steel) this.passSteel(wheel, circuit?.edges === true && wheel.sensor.works);
-		}
-		for (const wheel of wheels) if (wheel.substitute) this.substitute(wheel);
-	}
-
-	/** Pulses that do not come from the ring, evenly spaced with a start that nobody knows. */
-	private addPulses({ passing }: Wheel, hertz: number): void {
-		const expected = hertz * this.stepS;
-		const pulses = Math.floor(expected) + (this.world.random() < expected % 1 ? 1 : 0);
-		if (pulses === 0) return;
-		if (passing.pulses === 0) passing.lastAgoS = this.world.random() * this.stepS;
-		passing.pulses += pulses;
-	}
-
-	private passSteel(wheel: Wheel, seen: boolean): void {
-		const { steel, passing } = wheel;
-		if (!steel) return;
-		steel.phase += STEEL_HZ * this.stepS;
-		if (steel.phase < 1) return;
-		steel.phase -= 1;
-		steel.left -= 1;
-		if (seen) {
-			passing.pulses += 1;
-			passing.lastAgoS = 0;
-		}
-		if (steel.left === 0) wheel.steel = null;
-	}
-
-	/** Current levels are the generator's own; the voltage for a passive input has to be high enough when it arrives. */
-	private generatorReaches(volts: number, gainOhms: number): boolean {
-		if (this.world.type.sensor !== 'passive') return true;
-		return (volts * gainOhms) / GENERATOR_OHMS >= PASSIVE_INPUT_V;
-	}
-
-	private substitute(wheel: Wheel): void {
-		const { substitute, circuit } = wheel;
-		const passing = { pulses: 0, lastAgoS: 0 };
-		if (substitute?.kind === 'mate') {
-			const mate = this.world.wheels[substitute.wheel];
-			if (mate) {
-				Object.assign(passing, mate.passing);
-				mate.passing.pulses = 0;
-			}
-		} else if (substitute && circuit?.edges && this.generatorReaches(substitute.volts, circuit.gain)) {
-			substitute.phase += substitute.hertz * this.stepS;
-			passing.pulses = Math.floor(substitute.phase);
-			substitute.phase -= passing.pulses;
-			passing.lastAgoS = substitute.hertz > 0 ? substitute.phase / substitute.hertz : 0;
-		}
-		wheel.passing = passing;
 	}
 
 	private powered({ role }: Module): boolean {
@@ -279,7 +145,7 @@ export class BenchVehicle {
 			world.engineRunning = false;
 			world.messages.forget();
 		} else world.keyCycles += 1;
-		this.refresh(false);
+		this.electrics.update(false);
 		if (to === 'off') return;
 		for (const module of this.modules.values()) module.newCycle(had.has(module));
 	}
@@ -321,7 +187,7 @@ export class BenchVehicle {
 	addFault(fault: BenchFault): void {
 		this.activity.add(fault);
 		applyOnce(this.target, fault);
-		this.refresh(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
+		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
 	}
 
 	/** Does a repair at a place, right or wrong; the physics say whether it cured anything. False for no such place. */
@@ -342,7 +208,7 @@ export class BenchVehicle {
 			module.keeping.erase();
 			module.restart();
 		}
-		this.refresh(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
+		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
 		return true;
 	}
 
@@ -372,15 +238,15 @@ export class BenchVehicle {
 	/** Opens or closes a plug. False where there is none of that name. */
 	plug(thing: string, closed: boolean): boolean {
 		const done = this.network.setPlugged(thing, closed);
-		if (done) this.refresh(false);
+		if (done) this.electrics.update(false);
 		return done;
 	}
 
 	/** Something was clipped to the wiring, or taken off. */
 	rewired(): void {
 		this.network.touch();
-		this.refresh(false);
-		this.take(this.world.solution);
+		this.electrics.update(false);
+		this.electrics.take(this.world.solution);
 	}
 
 	/** What it keeps while it stands, as plain data. Motion is not kept: a vehicle taken out of the box stands. */
@@ -415,7 +281,7 @@ export class BenchVehicle {
 			module?.keeping.recall(kept);
 			for (const one of monitors) module?.monitors.find((m) => m.rule.dtc === one.dtc)?.recall(one);
 		}
-		this.refresh(true);
+		this.electrics.update(true);
 	}
 
 	/** Whether a module can be reached through the gateway at this moment: it hears the gateway, and is heard by it. */
@@ -453,31 +319,6 @@ export class BenchVehicle {
 
 	module(role: ModuleRole): Module | undefined {
 		return this.byRole.get(role);
-	}
-
-	coilOhmsOf(wheel: number): number {
-		return this.supply.coilOhms[wheel] ?? 1000;
-	}
-
-	/** Tooth frequency of a wheel as it turns now, in Hz. */
-	toothHz(wheel: number): number {
-		const { world } = this;
-		const one = world.wheels[wheel];
-		return one
-			? toothFrequencyHz(one.ring.at.length, world.motion.wheelMps[wheel] ?? 0, one.circumferenceM)
-			: 0;
-	}
-
-	/**
-	 * Field at which a sensor itself switches, whatever its harness makes of it: what a probe at the sensor shows. Zero for
-	 * a passive one, which has no threshold of its own.
-	 */
-	neededFieldOf(wheel: number): number {
-		const one = this.world.wheels[wheel];
-		if (!one || !one.sensor.works || one.sensor.stuckAt !== null) return Infinity;
-		return this.world.type.sensor === 'passive'
-			? 0
-			: activeThreshold(one.ring.at.length) * one.sensor.dullness;
 	}
 
 	hasNode(node: string): boolean {

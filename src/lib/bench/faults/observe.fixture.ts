@@ -2,7 +2,7 @@ import type { VehicleType } from '../../../../library';
 import { codesOf, valueOf } from '../bench.fixture';
 import { BenchMeter } from '../instruments/meter';
 import { BenchScope } from '../instruments/scope';
-import { WHEEL_SPEED_ID } from '../modules/brakeControl';
+import { WHEEL_SPEED_ID } from '../modules/corners';
 import type { DriveLeg } from '../motion';
 import { readsWheels } from '../physics/internals';
 import { pinFor } from '../physics/wiring';

@@ -57,9 +57,9 @@ export class BenchMeter {
 		if (!wheel) return { mean: 0, alternating: 0 };
 		const kind = world.type.sensor;
 		const mps = world.motion.wheelMps[index] ?? 0;
-		const hertz = this.vehicle.toothHz(index);
-		const shape = shapeOf(kind, wheel.ring, this.vehicle.neededFieldOf(index), mps, world.timeS);
-		const scale = kind === 'passive' ? 1 / this.vehicle.coilOhmsOf(index) : 1;
+		const hertz = this.vehicle.turning.toothHz(index);
+		const shape = shapeOf(kind, wheel.ring, this.vehicle.turning.neededFieldOf(index), mps, world.timeS);
+		const scale = kind === 'passive' ? 1 / this.vehicle.electrics.coilOhmsOf(index) : 1;
 		const amps = (turn: number) => drivenBy(kind, circuit, shape, turn, hertz, mps >= 0) * scale;
 		if (mps === 0) return { mean: amps(wheel.rotor.turns), alternating: 0 };
 		let sum = 0;

@@ -119,10 +119,10 @@ export class BenchScope {
 		if (!wheel) return;
 		const kind = world.type.sensor;
 		const mps = world.motion.wheelMps[loop.wheel] ?? 0;
-		const hertz = vehicle.toothHz(loop.wheel);
-		const shape = shapeOf(kind, wheel.ring, vehicle.neededFieldOf(loop.wheel), mps, world.timeS);
+		const hertz = vehicle.turning.toothHz(loop.wheel);
+		const shape = shapeOf(kind, wheel.ring, vehicle.turning.neededFieldOf(loop.wheel), mps, world.timeS);
 		const turned = ((mps * vehicle.stepS) / wheel.circumferenceM) * (1 - wheel.ring.creep);
-		const scale = kind === 'passive' ? loop.ohms / vehicle.coilOhmsOf(loop.wheel) : loop.ohms;
+		const scale = kind === 'passive' ? loop.ohms / vehicle.electrics.coilOhmsOf(loop.wheel) : loop.ohms;
 		const each = turned / (to - from);
 		for (let i = from; i < to; i++) {
 			const turn = turnsBefore + each * (i - from);

@@ -1,19 +1,14 @@
 import type { ModuleRole, ModuleType, VehicleType } from '../../../../library';
 import type { Wheel } from '../world';
-import { BrakeControl, TrailerBrake } from './brakeControl';
+import { BrakeControl } from './brakeControl';
 import { listeningWatches, ownWatches } from './listening';
 import type { Module } from './module';
 import type { Lamp } from './monitor';
-import {
-	Cluster,
-	Engine,
-	Gateway,
-	ParkBrake,
-	PowerSteering,
-	Restraint,
-	SteeringAngle,
-	YawCluster
-} from './others';
+import { Cluster } from './cluster';
+import { Engine, ParkBrake, PowerSteering, Restraint } from './drivetrain';
+import { Gateway } from './gateway';
+import { SteeringAngle, YawCluster } from './motionSensors';
+import { TrailerBrake } from './trailerBrake';
 
 /** Lamps that a module asks for when it has a fault inside. */
 const OWN_LAMPS: Partial<Record<ModuleRole, Lamp[]>> = {

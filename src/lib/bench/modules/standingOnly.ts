@@ -1,0 +1,13 @@
+import type { World } from '../world';
+
+const STANDS_MPS = 0.3;
+const CONDITIONS_NOT_RIGHT = 0x22;
+const VOLTAGE_TOO_LOW = 0x93;
+/** Battery support is asked for: below this a calibration is refused. */
+const CALIBRATION_FROM_V = 12;
+
+/** Why a calibration at standstill cannot run now. */
+export function standingOnly(world: World, volts: number): number | null {
+	if (world.motion.speedMps > STANDS_MPS) return CONDITIONS_NOT_RIGHT;
+	return volts < CALIBRATION_FROM_V ? VOLTAGE_TOO_LOW : null;
+}
