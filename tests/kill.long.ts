@@ -16,7 +16,7 @@ const AT_ONCE = 12;
 const killAfter = (round: number) => 1 + (round % (AT_ONCE - 2));
 
 test('a server killed a hundred times in the middle of appends loses nothing it acknowledged', async () => {
-	test.setTimeout(300_000);
+	test.setTimeout(480_000);
 	rmSync(DATA, { recursive: true, force: true });
 	prepareShop({ data: DATA, firstPort: KILL_PORT + 1 });
 	const origin = `http://127.0.0.1:${KILL_PORT}`;
