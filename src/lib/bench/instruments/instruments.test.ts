@@ -333,6 +333,20 @@ describe('a signal source in place of a sensor', () => {
 		expect(meter(vehicle, 'volts-dc', 'rear-left.1:w').value).toBeLessThan(6);
 	});
 
+	it('stays on while a fault elsewhere comes and goes', () => {
+		const vehicle = vehicleOf(MARLOW, benchFault('sensor-plug-loose', 'front-left'));
+		vehicle.plug('rear-left', false);
+		holdSource(vehicle, { kind: 'jumper', a: 'rear-left.1:w', b: 'rear-left.2:w' });
+		const states = new Set<string | null>();
+		for (let i = 0; i < 60; i++) {
+			vehicle.wiggle('front-left');
+			vehicle.advance(0.1);
+			states.add(vehicle.world.wheels[0]?.circuit?.fault ?? null);
+			expect(meter(vehicle, 'volts-dc', 'brake.16', 'brake.2').value).toBeGreaterThan(10);
+		}
+		expect(states).toEqual(new Set([null, 'open']));
+	});
+
 	it('steel waved before a passive sensor is counted, before an active one not', () => {
 		const skiff = vehicleOf(SKIFF);
 		expect(skiff.waveSteel('rear-left', 20)).toBe(true);

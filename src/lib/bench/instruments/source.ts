@@ -5,14 +5,13 @@ import type { BenchVehicle } from '../vehicle';
 
 const LAMP_OHMS = 8;
 const JUMPER_OHMS = 0.05;
-const CLIPPED = 'signal source';
 const MOST_HZ = 5000;
 
 /** Holds a signal source to the vehicle's wiring, or takes it off with null. One at a time, as a person has two hands. */
 export function holdSource(vehicle: BenchVehicle, source: SignalSource | null): Result<null> {
 	const { world } = vehicle;
 	for (const wheel of world.wheels) wheel.substitute = null;
-	vehicle.network.setExtra(CLIPPED, null);
+	vehicle.network.setClip(null);
 	const done = source ? connect(vehicle, source) : ok(null);
 	vehicle.rewired();
 	return done;
@@ -31,7 +30,7 @@ function connect(vehicle: BenchVehicle, source: SignalSource): Result<null> {
 			// A sine has no edges steep enough for current levels, a square of current none for a coil's input.
 			const fits = (source.kind === 'sine') === (world.type.sensor === 'passive');
 			if (world.type.sensor === 'passive') {
-				network.setExtra(CLIPPED, {
+				network.setClip({
 					a: `${wheel.position}.1:w`,
 					b: `${wheel.position}.2:w`,
 					ohms: GENERATOR_OHMS
@@ -58,7 +57,7 @@ function connect(vehicle: BenchVehicle, source: SignalSource): Result<null> {
 			const ohms =
 				source.kind === 'resistor' ? source.ohms : source.kind === 'lamp' ? LAMP_OHMS : JUMPER_OHMS;
 			if (!(ohms > 0)) return fail('A resistor has more than 0 Ω.');
-			network.setExtra(CLIPPED, { a: source.a, b: source.b, ohms });
+			network.setClip({ a: source.a, b: source.b, ohms });
 			return ok(null);
 		}
 	}

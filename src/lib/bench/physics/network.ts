@@ -48,6 +48,8 @@ export class VehicleNetwork {
 	private readonly internals: Resistor[];
 	private readonly ohms = new Map<string, number>();
 	private readonly extras = new Map<string, Resistor>();
+	/** What hands hold to the wiring: faults that come and go do not take it off. */
+	private clip: Resistor | null = null;
 	private readonly unplugged = new Set<string>();
 	private readonly blown = new Set<string>();
 	private readonly solutions: Map<string, Solution>;
@@ -73,6 +75,12 @@ export class VehicleNetwork {
 	setExtra(name: string, resistor: Resistor | null): void {
 		if (resistor) this.extras.set(name, resistor);
 		else this.extras.delete(name);
+		this.current = null;
+	}
+
+	/** Holds a resistor to two nodes by hand; null takes it off. */
+	setClip(resistor: Resistor | null): void {
+		this.clip = resistor;
 		this.current = null;
 	}
 
@@ -142,6 +150,7 @@ export class VehicleNetwork {
 			[...dead],
 			[...this.ohms],
 			[...this.extras],
+			this.clip,
 			[...this.unplugged],
 			[...this.blown]
 		]);
@@ -171,7 +180,7 @@ export class VehicleNetwork {
 				powerNodes.add(a).add(b);
 			} else signalResistors.push({ a, b, ohms });
 		}
-		for (const extra of this.extras.values()) {
+		for (const extra of this.clip ? [...this.extras.values(), this.clip] : this.extras.values()) {
 			const both = powerNodes.has(extra.a) && powerNodes.has(extra.b);
 			(both ? powerResistors : signalResistors).push(extra);
 		}
