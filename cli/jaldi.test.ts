@@ -192,3 +192,57 @@ describe('jaldi bus', () => {
 		expect(err).toContain('"trial" is not in this version');
 	});
 });
+
+describe('jaldi tyres', () => {
+	it('compares four sizes with the keys of the contract', async () => {
+		const { status, out } = await jaldi([
+			'tyres',
+			'205/55R16',
+			'205/55R16',
+			'205/65R16',
+			'205/65R16',
+			'--threshold-kmh',
+			'10',
+			'--drive',
+			'front',
+			'--json'
+		]);
+		expect(status).toBe(0);
+		const report = JSON.parse(out);
+		expect(Object.keys(report)).toEqual([
+			'corners',
+			'frontToRear',
+			'leftToRight',
+			'spreadPercentMax',
+			'crossesThresholdAtKmh',
+			'text'
+		]);
+		expect(report.corners[0]).toEqual({
+			corner: 'front-left',
+			size: '205/55R16',
+			diameterMm: 631.9,
+			circumferenceMm: 1905.8,
+			revsPerKm: 524.7
+		});
+		expect(report).toMatchObject({
+			frontToRear: 0.9391,
+			leftToRight: 1,
+			spreadPercentMax: 6.49,
+			crossesThresholdAtKmh: 154.1
+		});
+		expect(report.text).toMatch(/cuts power/);
+	});
+
+	it('one size is all four; a wrong one names itself, a wrong option how it is used', async () => {
+		const [one, wrong, usage] = await Promise.all([
+			jaldi(['tyres', 'T125/70D16', '--json']),
+			jaldi(['tyres', '205/55R16', '205/55', '205/55R16', '205/55R16']),
+			jaldi(['tyres', '205/55R16', '--drive', 'sideways'])
+		]);
+		expect(JSON.parse(one.out)).toMatchObject({ spreadPercentMax: 0, crossesThresholdAtKmh: null });
+		expect(one.out).toContain('temporary spare');
+		expect([wrong.status, usage.status]).toEqual([1, 2]);
+		expect(wrong.err).toContain('"205/55": expected a tyre size');
+		expect(usage.err).toContain('--drive is front, rear or all');
+	});
+});

@@ -1,10 +1,11 @@
 import { bus } from './bus';
 import { decode } from './decode';
 import { WrongUsage, type Command } from './command';
+import { tyres } from './tyres';
 
 /** Commands of the contract whose core is not there yet: said openly instead of answered wrongly. */
-const LATER = ['live', 'scope', 'tyres', 'lamp', 'plan', 'trial', 'prove'];
-const COMMANDS: Record<string, Command> = { decode, bus };
+const LATER = ['live', 'scope', 'lamp', 'plan', 'trial', 'prove'];
+const COMMANDS: Record<string, Command> = { decode, bus, tyres };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
 
@@ -14,6 +15,9 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi bus FILE [--json] [--pair REQ:RES]...
       A frame log, one frame a line: (seconds) interface ID#DATA. FILE may be - and may be gzip-compressed.
+
+  jaldi tyres FL FR RL RR [--json] [--threshold-kmh X] [--drive front|rear|all] [--load-factor 0.96]
+      Rolling circumferences of four sizes, or of one for all, and what a controller makes of their differences.
 
   ${LATER.join(', ')}: not in this version.
 
