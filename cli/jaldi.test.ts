@@ -246,3 +246,31 @@ describe('jaldi tyres', () => {
 		expect(usage.err).toContain('--drive is front, rear or all');
 	});
 });
+
+describe('jaldi prove', () => {
+	const asked = (...more: string[]) =>
+		jaldi(['prove', '--returns', '3', '--before-km', '30', ...more, '--json']);
+
+	it('tells the chance that it is only silent, and the kilometres still to drive', async () => {
+		const [some, enough] = await Promise.all([
+			asked('--after-km', '45'),
+			asked('--after-km', '400', '--target', '0.1')
+		]);
+		const { residualChance, furtherKmNeeded } = JSON.parse(some.out);
+		expect(residualChance).toBeCloseTo(0.064, 9);
+		expect(furtherKmNeeded).toBeCloseTo(30 * (0.05 ** (-1 / 3) - 1) - 45, 9);
+		expect(JSON.parse(enough.out).furtherKmNeeded).toBe(0);
+	});
+
+	it('wrong usage says what was expected', async () => {
+		const [missing, word, none] = await Promise.all([
+			asked(),
+			asked('--after-km', 'far'),
+			jaldi(['prove', '--returns', '0', '--before-km', '10', '--after-km', '5'])
+		]);
+		expect([missing.status, word.status, none.status]).toEqual([2, 2, 2]);
+		expect(missing.err).toContain('--after-km expects a number');
+		expect(word.err).toContain('not "far"');
+		expect(none.err).toContain('once or more');
+	});
+});
