@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { vehicleTypes } from '../../../../library';
 import { valueOf, vehicleOf } from '../bench.fixture';
 import { benchFault } from '../faults/benchFault';
 import { coilOhms } from '../physics/wheelCircuit';
 import type { BenchVehicle } from '../vehicle';
 import { BenchMeter } from './meter';
+import { probePoints } from './points';
 import { BenchScope } from './scope';
 import { holdSource } from './source';
 import { highShare } from './waveform';
@@ -398,5 +400,31 @@ describe('hands', () => {
 		vehicle.plug('X21', true);
 		vehicle.advance(1);
 		expect(vehicle.world.wheels[2]?.circuit?.fault).toBeNull();
+	});
+});
+
+describe('probe points', () => {
+	it.each([...vehicleTypes.keys()])(
+		'%s: each is a node that can be measured, with a place and minutes',
+		(id) => {
+			const vehicle = vehicleOf(id);
+			const points = probePoints(vehicle.world.type);
+			expect(new Set(points.map(({ node }) => node)).size).toBe(points.length);
+			for (const { node, where, accessMin } of points) {
+				expect(vehicle.hasNode(node), node).toBe(true);
+				expect(where.length).toBeGreaterThan(3);
+				expect(accessMin).toBeGreaterThan(0);
+			}
+		}
+	);
+
+	it('every one of them can be probed with the key off and with every plug open too', () => {
+		const vehicle = vehicleOf(MARLOW);
+		vehicle.turnKey('off');
+		for (const { name } of vehicle.world.type.harness.plugs) vehicle.plug(name, false);
+		for (const { role } of vehicle.world.type.modules) vehicle.plug(role, false);
+		for (const { node } of probePoints(vehicle.world.type)) {
+			expect(Number.isFinite(meter(vehicle, 'volts-dc', node).value), node).toBe(true);
+		}
 	});
 });

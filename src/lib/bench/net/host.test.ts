@@ -177,6 +177,8 @@ describe('the vehicle on the wire', () => {
 		expect((await post({ do: 'spin', position: 'axle1-left', kmh: 5 })).body['error']).toMatch(
 			/no wheel axle1-left/
 		);
+		const points = (await (await fetch(`http://127.0.0.1:${panelPort}/points`)).json()) as { node: string }[];
+		expect(points.map(({ node }) => node)).toContain('X21.1:b');
 		expect(host.vehicle.faults).toEqual([]);
 	});
 

@@ -4,6 +4,7 @@ import { Position, type VehicleType } from '../../../../library';
 import { repairs, type PlaceKind } from '../../../../library/repairs';
 import type { BenchFault } from '../faults/benchFault';
 import { BenchMeter } from '../instruments/meter';
+import { probePoints } from '../instruments/points';
 import { BenchScope } from '../instruments/scope';
 import { holdSource } from '../instruments/source';
 import { DriveLeg, STRAIGHT_DRIVE } from '../motion';
@@ -220,7 +221,9 @@ export class BenchHost {
 			response.writeHead(status, { 'content-type': 'application/json' });
 			response.end(JSON.stringify(body));
 		};
-		if (request.method === 'GET') return reply(200, this.state);
+		if (request.method === 'GET') {
+			return reply(200, request.url === '/points' ? probePoints(this.options.type) : this.state);
+		}
 		if (request.method !== 'POST') return reply(405, { error: 'GET tells the state, POST does something.' });
 		let body = '';
 		for await (const chunk of request) {
