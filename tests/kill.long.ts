@@ -11,7 +11,7 @@ import { PORT } from './where';
 const KILLS = 100;
 const DATA = 'data/test-kill';
 const KILL_PORT = PORT + 60;
-const AT_ONCE = 12;
+const AT_ONCE = 6;
 /** The kill falls right after this many answers, with the other appends at every stage of being written. */
 const killAfter = (round: number) => 1 + (round % (AT_ONCE - 2));
 
