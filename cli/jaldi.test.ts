@@ -274,3 +274,52 @@ describe('jaldi prove', () => {
 		expect(none.err).toContain('once or more');
 	});
 });
+
+describe('jaldi live', () => {
+	const rows = Array.from({ length: 600 }, (_, i) => {
+		const kmh = Math.min(50, i / 4);
+		const gone = i >= 300 && i < 304;
+		return [i / 20, kmh, kmh, gone ? 0 : kmh, kmh].map((value) => value.toFixed(2)).join(',');
+	});
+	const text = `time_s,front_left_kmh,front_right_kmh,rear_left_kmh,rear_right_kmh\n${rows.join('\n')}\n`;
+
+	it('finds a dropout, with the keys of the contract', async () => {
+		const [ran, packed] = await Promise.all([
+			jaldi(['live', file('drive.csv', text), '--json']),
+			jaldi(['live', '-', '--json', '--drive', 'front', '--track-m', '1.5'], gzipSync(text))
+		]);
+		expect(ran.status).toBe(0);
+		const report = JSON.parse(ran.out);
+		expect(report).toMatchObject({
+			rateHz: expect.closeTo(20, 6),
+			durationS: expect.closeTo(29.95, 6),
+			channels: ['front_left', 'front_right', 'rear_left', 'rear_right'],
+			shortestVisibleS: expect.closeTo(0.05, 6)
+		});
+		expect(report.findings).toEqual([
+			{
+				type: 'dropout',
+				channel: 'rear_left',
+				startS: 15,
+				endS: 15.15,
+				count: 1,
+				value: 0,
+				text: 'Rear left falls to 0.0 km/h and returns, once, while the others roll on.'
+			}
+		]);
+		expect(report.verdict).toContain('Rear left');
+		expect(JSON.parse(packed.out)).toEqual(report);
+	});
+
+	it('refuses what is no recording with file, line and column, and wrong usage apart from that', async () => {
+		const [bad, none, usage] = await Promise.all([
+			jaldi(['live', file('bad.csv', 'time_s,front_left [ells]\n0,1\n1,2\n')]),
+			jaldi(['live', join(folder, 'nowhere.csv')]),
+			jaldi(['live', file('good.csv', text), '--track-m', 'wide'])
+		]);
+		expect([bad.status, none.status, usage.status]).toEqual([1, 1, 2]);
+		expect(bad.err).toContain('line 1, column 2: "front_left [ells]" has a unit that is not known here');
+		expect(none.err).toContain('there is no such file');
+		expect(usage.err).toContain('--track-m expects metres');
+	});
+});

@@ -1,12 +1,13 @@
 import { bus } from './bus';
 import { decode } from './decode';
 import { WrongUsage, type Command } from './command';
+import { live } from './live';
 import { prove } from './prove';
 import { tyres } from './tyres';
 
 /** Commands of the contract whose core is not there yet: said openly instead of answered wrongly. */
-const LATER = ['live', 'scope', 'lamp', 'plan', 'trial'];
-const COMMANDS: Record<string, Command> = { decode, bus, tyres, prove };
+const LATER = ['scope', 'lamp', 'plan', 'trial'];
+const COMMANDS: Record<string, Command> = { decode, bus, live, tyres, prove };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
 
@@ -16,6 +17,9 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi bus FILE [--json] [--pair REQ:RES]...
       A frame log, one frame a line: (seconds) interface ID#DATA. FILE may be - and may be gzip-compressed.
+
+  jaldi live FILE.csv [--json] [--drive front|rear|all] [--track-m 1.5] [--wheelbase-m 2.7]
+      Wheel speeds over time, first column time: what drops out, jumps, begins late, or rolls at another rate.
 
   jaldi tyres FL FR RL RR [--json] [--threshold-kmh X] [--drive front|rear|all] [--load-factor 0.96]
       Rolling circumferences of four sizes, or of one for all, and what a controller makes of their differences.

@@ -42,7 +42,11 @@
 
 	const at = $derived(place || (panel?.places.corner.at(-2) ?? ''));
 	const kind = $derived(KINDS.find((one) => panel?.places[one.kind].includes(at))?.kind ?? 'corner');
-	const possible = $derived([...repairs.values()].filter((one) => one.at === kind || (one.at === 'any' && (kind === 'corner' || kind === 'module'))));
+	const possible = $derived(
+		[...repairs.values()].filter(
+			(one) => one.at === kind || (one.at === 'any' && (kind === 'corner' || kind === 'module'))
+		)
+	);
 	const chosen = $derived(possible.some(({ id }) => id === repair) ? repair : (possible[0]?.id ?? ''));
 	const turns = $derived(kind === 'corner' && Math.abs(panel?.wheelsKmh[at] ?? 0) > 0 && !panel?.driving);
 	const hasPlug = $derived(kind === 'corner' || kind === 'module' || kind === 'plug');

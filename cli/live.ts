@@ -1,0 +1,79 @@
+import { analyseLive } from '../src/lib/core/live/analyse';
+import type { LiveAnalysis } from '../src/lib/core/live/findings';
+import { readRecording } from '../src/lib/core/live/readRecording';
+import { whatItBelieves, type Drive } from '../src/lib/core/tyres/compareTyres';
+import {
+	complain,
+	DONE,
+	NOT_UNDERSTOOD,
+	readArguments,
+	say,
+	strong,
+	WrongUsage,
+	type Command
+} from './command';
+import { openInput, UnreadableInput } from './openInput';
+
+const DRIVES: readonly Drive[] = ['front', 'rear', 'all'];
+
+async function textOfFile(file: string): Promise<string> {
+	const decoder = new TextDecoder();
+	let text = '';
+	for await (const piece of openInput(file)) text += decoder.decode(piece, { stream: true });
+	return text + decoder.decode();
+}
+
+/** `jaldi live FILE.csv [--json] [--drive front|rear|all] [--track-m 1.5] [--wheelbase-m 2.7]` */
+export const live: Command = async (args) => {
+	const { values, positionals } = readArguments(args, {
+		drive: { type: 'string' },
+		'track-m': { type: 'string' },
+		'wheelbase-m': { type: 'string' }
+	});
+	const [file] = positionals;
+	if (file === undefined || positionals.length > 1)
+		throw new WrongUsage('give one file, or - for standard input');
+	const drive = DRIVES.find((one) => one === values.drive) ?? null;
+	if (values.drive !== undefined && drive === null)
+		throw new WrongUsage(`--drive is front, rear or all, not "${values.drive}"`);
+	for (const name of ['track-m', 'wheelbase-m'] as const) {
+		const text = values[name];
+		if (text !== undefined && !(Number(text) > 0))
+			throw new WrongUsage(`--${name} expects metres above 0, not "${text}"`);
+	}
+	let text: string;
+	try {
+		text = await textOfFile(file);
+	} catch (error) {
+		if (!(error instanceof UnreadableInput)) throw error;
+		complain(`jaldi live: ${error.message}`);
+		return NOT_UNDERSTOOD;
+	}
+	const read = readRecording(text);
+	if (!read.ok) {
+		const { line, column, reason } = read.error;
+		complain(`jaldi live: ${file}: line ${line}${column === null ? '' : `, column ${column}`}: ${reason}`);
+		return NOT_UNDERSTOOD;
+	}
+	const analysis = analyseLive(read.value);
+	const axle = analysis.findings.find(
+		({ type, channel }) => type === 'ratio-offset' && (channel === 'front' || channel === 'rear')
+	);
+	const believed = axle
+		? whatItBelieves(axle.channel === 'front' ? 1 / axle.value : axle.value, drive)
+		: null;
+	if (values.json)
+		await say(
+			`${JSON.stringify({ ...analysis, controllerBelieves: believed, problems: read.value.problems })}\n`
+		);
+	else await say(textOf(analysis, believed));
+	return DONE;
+};
+
+function textOf({ rateHz, durationS, findings, verdict }: LiveAnalysis, believed: string | null): string {
+	const lines = [`${durationS.toFixed(1)} s at ${rateHz.toFixed(1)} Hz`];
+	for (const { text, startS, endS } of findings)
+		lines.push(`  ${startS.toFixed(2)}–${endS.toFixed(2)} s  ${text}`);
+	if (believed) lines.push(`  ${believed}`);
+	return `${lines.join('\n')}\n${strong(verdict)}\n`;
+}
