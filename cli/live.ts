@@ -1,7 +1,7 @@
 import { analyseLive } from '../src/lib/core/live/analyse';
 import type { LiveAnalysis } from '../src/lib/core/live/findings';
 import { readRecording } from '../src/lib/core/live/readRecording';
-import { whatItBelieves, type Drive } from '../src/lib/core/tyres/compareTyres';
+import { whatItBelieves } from '../src/lib/core/tyres/compareTyres';
 import {
 	complain,
 	DONE,
@@ -12,9 +12,8 @@ import {
 	WrongUsage,
 	type Command
 } from './command';
+import { readDrive } from './drive';
 import { openInput, UnreadableInput } from './openInput';
-
-const DRIVES: readonly Drive[] = ['front', 'rear', 'all'];
 
 async function textOfFile(file: string): Promise<string> {
 	const decoder = new TextDecoder();
@@ -33,9 +32,7 @@ export const live: Command = async (args) => {
 	const [file] = positionals;
 	if (file === undefined || positionals.length > 1)
 		throw new WrongUsage('give one file, or - for standard input');
-	const drive = DRIVES.find((one) => one === values.drive) ?? null;
-	if (values.drive !== undefined && drive === null)
-		throw new WrongUsage(`--drive is front, rear or all, not "${values.drive}"`);
+	const drive = readDrive(values.drive);
 	for (const name of ['track-m', 'wheelbase-m'] as const) {
 		const text = values[name];
 		if (text !== undefined && !(Number(text) > 0))
@@ -55,6 +52,8 @@ export const live: Command = async (args) => {
 		complain(`jaldi live: ${file}: line ${line}${column === null ? '' : `, column ${column}`}: ${reason}`);
 		return NOT_UNDERSTOOD;
 	}
+	for (const { line, reason } of read.value.problems)
+		complain(`jaldi live: ${file}: line ${line}: ${reason}`);
 	const analysis = analyseLive(read.value);
 	const axle = analysis.findings.find(
 		({ type, channel }) => type === 'ratio-offset' && (channel === 'front' || channel === 'rear')

@@ -16,8 +16,7 @@ import {
 	WrongUsage,
 	type Command
 } from './command';
-
-const DRIVES: readonly Drive[] = ['front', 'rear', 'all'];
+import { readDrive } from './drive';
 
 /** A number above zero given with an option; undefined where it is not given. */
 function numberOf(name: string, text: string | undefined): number | undefined {
@@ -35,9 +34,7 @@ export const tyres: Command = async (args) => {
 		drive: { type: 'string' },
 		'load-factor': { type: 'string' }
 	});
-	const drive = DRIVES.find((one) => one === values.drive) ?? null;
-	if (values.drive !== undefined && drive === null)
-		throw new WrongUsage(`--drive is front, rear or all, not "${values.drive}"`);
+	const drive = readDrive(values.drive);
 	const thresholdKmh = numberOf('threshold-kmh', values['threshold-kmh']) ?? null;
 	const loadFactor = numberOf('load-factor', values['load-factor']) ?? USUAL_LOAD_FACTOR;
 	if (loadFactor < 0.8 || loadFactor > 1) throw new WrongUsage('--load-factor lies between 0.8 and 1');

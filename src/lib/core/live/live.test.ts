@@ -215,6 +215,12 @@ describe('a file of live data', () => {
 		]);
 	});
 
+	it('tells of a row that was cut off, and keeps what it holds', () => {
+		const { timeS, problems } = read('time_s,front_left_kmh,front_right_kmh\n0,1,1\n1,2,2\n2,3');
+		expect(timeS).toHaveLength(3);
+		expect(problems).toEqual([{ line: 4, reason: 'the row has 2 of 3 columns: cut off?' }]);
+	});
+
 	it('an empty cell is nothing, not zero', () => {
 		expect(columns('time_s,front_left_kmh\n0,10\n1,\n2,NaN\n3,12').left).toEqual([10, NaN, NaN, 12]);
 	});

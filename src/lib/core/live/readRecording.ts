@@ -85,6 +85,8 @@ function readRows(
 			skip(i + 1, same ? 'the row stands twice' : 'time runs backwards here');
 			continue;
 		}
+		if (row.length < columns.length)
+			skip(i + 1, `the row has ${row.length} of ${columns.length} columns: cut off?`);
 		lastRow = row;
 		time.push(at);
 		for (let c = 1; c < columns.length; c++) {

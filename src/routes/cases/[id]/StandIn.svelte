@@ -136,6 +136,7 @@
 							? ` · ${panel.felt.join(', ')}`
 							: ''}
 					</span>
+					<span class="num">{panel.odometerKm.toFixed(1)} km</span>
 				</div>
 				<div class="flex flex-wrap items-center gap-3">
 					<label class="flex items-center gap-2">
@@ -144,7 +145,11 @@
 							class="field w-auto!"
 							aria-label="Place"
 							value={at}
-							onchange={(event) => (place = event.currentTarget.value)}
+							onchange={(event) => {
+								place = event.currentTarget.value;
+								// What was done elsewhere says nothing of this place.
+								did = null;
+							}}
 						>
 							{#each KINDS as { kind: group, name } (group)}
 								{#if panel.places[group].length > 0}
@@ -208,7 +213,6 @@
 						>
 							Do the repair
 						</button>
-						<span class="num">{panel.odometerKm.toFixed(1)} km</span>
 					</div>
 				{/if}
 			{/if}
