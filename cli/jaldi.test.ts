@@ -296,7 +296,7 @@ describe('jaldi live', () => {
 			channels: ['front_left', 'front_right', 'rear_left', 'rear_right'],
 			shortestVisibleS: expect.closeTo(0.05, 6)
 		});
-		expect(report.findings).toEqual([
+		expect(report.findings).toMatchObject([
 			{
 				type: 'dropout',
 				channel: 'rear_left',

@@ -1,4 +1,4 @@
-import { analyseLive } from '../src/lib/core/live/analyse';
+import { analyseLive, USUAL_VEHICLE } from '../src/lib/core/live/analyse';
 import type { LiveAnalysis } from '../src/lib/core/live/findings';
 import { readRecording } from '../src/lib/core/live/readRecording';
 import { whatItBelieves } from '../src/lib/core/tyres/compareTyres';
@@ -15,11 +15,10 @@ import {
 import { readDrive } from './drive';
 import { openInput, UnreadableInput } from './openInput';
 
-async function textOfFile(file: string): Promise<string> {
-	const decoder = new TextDecoder();
-	let text = '';
-	for await (const piece of openInput(file)) text += decoder.decode(piece, { stream: true });
-	return text + decoder.decode();
+async function bytesOfFile(file: string): Promise<Uint8Array> {
+	const pieces: Uint8Array[] = [];
+	for await (const piece of openInput(file)) pieces.push(piece);
+	return Buffer.concat(pieces);
 }
 
 /** `jaldi live FILE.csv [--json] [--drive front|rear|all] [--track-m 1.5] [--wheelbase-m 2.7]` */
@@ -33,20 +32,26 @@ export const live: Command = async (args) => {
 	if (file === undefined || positionals.length > 1)
 		throw new WrongUsage('give one file, or - for standard input');
 	const drive = readDrive(values.drive);
-	for (const name of ['track-m', 'wheelbase-m'] as const) {
+	const metres = (name: 'track-m' | 'wheelbase-m') => {
 		const text = values[name];
 		if (text !== undefined && !(Number(text) > 0))
 			throw new WrongUsage(`--${name} expects metres above 0, not "${text}"`);
-	}
-	let text: string;
+		return text === undefined ? undefined : Number(text);
+	};
+	const vehicle = {
+		...USUAL_VEHICLE,
+		trackM: metres('track-m') ?? USUAL_VEHICLE.trackM,
+		wheelbaseM: metres('wheelbase-m') ?? USUAL_VEHICLE.wheelbaseM
+	};
+	let bytes: Uint8Array;
 	try {
-		text = await textOfFile(file);
+		bytes = await bytesOfFile(file);
 	} catch (error) {
 		if (!(error instanceof UnreadableInput)) throw error;
 		complain(`jaldi live: ${error.message}`);
 		return NOT_UNDERSTOOD;
 	}
-	const read = readRecording(text);
+	const read = readRecording(bytes);
 	if (!read.ok) {
 		const { line, column, reason } = read.error;
 		complain(`jaldi live: ${file}: line ${line}${column === null ? '' : `, column ${column}`}: ${reason}`);
@@ -54,7 +59,7 @@ export const live: Command = async (args) => {
 	}
 	for (const { line, reason } of read.value.problems)
 		complain(`jaldi live: ${file}: line ${line}: ${reason}`);
-	const analysis = analyseLive(read.value);
+	const analysis = analyseLive(read.value, vehicle);
 	const axle = analysis.findings.find(
 		({ type, channel }) => type === 'ratio-offset' && (channel === 'front' || channel === 'rear')
 	);
@@ -69,10 +74,15 @@ export const live: Command = async (args) => {
 	return DONE;
 };
 
-function textOf({ rateHz, durationS, findings, verdict }: LiveAnalysis, believed: string | null): string {
+function textOf(
+	{ rateHz, durationS, findings, common, notes, rateText, verdict }: LiveAnalysis,
+	believed: string | null
+): string {
 	const lines = [`${durationS.toFixed(1)} s at ${rateHz.toFixed(1)} Hz`];
 	for (const { text, startS, endS } of findings)
 		lines.push(`  ${startS.toFixed(2)}–${endS.toFixed(2)} s  ${text}`);
+	for (const { text } of [...common, ...notes]) lines.push(`  ${text}`);
 	if (believed) lines.push(`  ${believed}`);
+	lines.push(`  ${rateText}`);
 	return `${lines.join('\n')}\n${strong(verdict)}\n`;
 }

@@ -50,6 +50,7 @@ const Effect = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('series'), part: Part, ohms: Range }),
 	z.object({ do: z.literal('short'), part: Part, to: z.enum(['ground', 'supply', 'mate']), ohms: Range }),
 	z.object({ do: z.literal('tyre'), scale: Range, of: z.enum(['wheel', 'axle']) }),
+	z.object({ do: z.literal('grip'), share: Range }),
 	/** A module's pin by what it is for. */
 	z.object({ do: z.literal('pin'), pin: z.string(), ohms: Range }),
 	z.object({ do: z.literal('bus-short'), from: z.string(), to: z.string(), ohms: Range }),

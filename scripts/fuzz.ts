@@ -3,11 +3,13 @@
 import fc from 'fast-check';
 import { FUZZED } from './fuzzProperties';
 import { healthyDrives } from './healthyDrives';
+import { healthyRecordings } from './healthyRecordings';
 
 const numRuns = Number(process.argv[2] ?? 100_000);
 /** One input may not take longer than this: a parser that hangs is as bad as one that throws. */
 const HANG_MS = 5000;
 /** Together, over all vehicle types. */
+const HEALTHY_RECORDINGS = 200;
 const HEALTHY_KM = 10_000;
 let failed = 0;
 for (const { name, property } of FUZZED) {
@@ -30,4 +32,9 @@ console.log(
 	`sound vehicles: ${drivenKm.toFixed(0)} km of random days in ${((performance.now() - began) / 1000).toFixed(0)} s, ${outcome}`
 );
 if (codes.length > 0) failed++;
+const findings = healthyRecordings(HEALTHY_RECORDINGS, 11);
+console.log(
+	`live data of sound vehicles: ${HEALTHY_RECORDINGS} drives, ${findings.length === 0 ? 'good' : `FAILED:\n  ${findings.join('\n  ')}`}`
+);
+if (findings.length > 0) failed++;
 process.exit(failed === 0 ? 0 : 1);

@@ -44,6 +44,9 @@ const UNDERSTEER = 0.0025;
 /** Longitudinal slip at a tenth of the grip used; it grows without bound towards all of it, and ends here. */
 const SLIP_STIFFNESS = 0.03;
 const MOST_SLIP = 0.12;
+/** A locked wheel creeps on a little; it gets there with this time constant. */
+const LOCKED = 0.97;
+const LOCK_S = 0.14;
 /** Slowing harder than this is done with the pedal. */
 const PEDAL_FROM_MPS2 = 0.5;
 /** Brake pressure for a deceleration of one g. */
@@ -89,6 +92,9 @@ export class Motion {
 	readonly around: Surroundings = { grip: 0.9, wet: 0, roughness: 0.2, outsideC: 12 };
 	/** Speed of each tread along its wheel's plane, in the order of the type's wheels; backwards is negative. */
 	readonly wheelMps: Float64Array;
+	/** Share of the road's grip that each tyre has. */
+	readonly gripShare: Float64Array;
+	private readonly slip: Float64Array;
 	private legs: DriveLeg[] = [];
 	private readonly hand: Float64Array;
 	private gearMps = 0;
@@ -102,6 +108,8 @@ export class Motion {
 		this.hubC = this.around.outsideC;
 		this.wheelMps = new Float64Array(type.wheels.length);
 		this.hand = new Float64Array(type.wheels.length);
+		this.gripShare = new Float64Array(type.wheels.length).fill(1);
+		this.slip = new Float64Array(type.wheels.length);
 		this.drivenShare = type.wheels.filter((wheel) => wheel.driven).length / type.wheels.length;
 	}
 
@@ -215,18 +223,37 @@ export class Motion {
 			if (!wheel) continue;
 			if (onRoad) {
 				const rolling = wheelSpeedMps(wheel, this.speedMps, this.yawRadps);
-				let slip = 0;
-				if (a > 0 && wheel.driven)
-					slip = slipFor(Math.min(1, a / (grip * GRAVITY * Math.max(0.25, this.drivenShare))));
-				else if (a < -PEDAL_FROM_MPS2) slip = -slipFor(Math.min(1, -a / (grip * GRAVITY)));
-				this.wheelMps[i] = rolling * (1 + slip);
+				this.wheelMps[i] = rolling * (1 + this.slipNow(i, wheel.driven, a, grip, dtS));
 			} else {
+				this.slip[i] = 0;
 				const target = this.gearMps > 0 && wheel.driven ? this.gearMps : (this.hand[i] ?? 0);
 				const now = this.wheelMps[i] ?? 0;
 				const next = now + (target - now) * Math.min(1, dtS / HAND_S);
 				this.wheelMps[i] = Math.abs(next - target) < 0.01 ? target : next;
 			}
 		}
+	}
+
+	/** A tyre asked for more than its grip locks, as fast as its mass lets it, and turns up again when it is let go. */
+	private slipNow(i: number, driven: boolean, a: number, grip: number, dtS: number): number {
+		const carries = grip * (this.gripShare[i] ?? 1) * GRAVITY;
+		const braked = a < -PEDAL_FROM_MPS2;
+		const locks = braked && -a > carries;
+		const now = this.slip[i] ?? 0;
+		if (locks || now < -MOST_SLIP) {
+			const next = now + ((locks ? -LOCKED : 0) - now) * Math.min(1, dtS / LOCK_S);
+			this.slip[i] = next;
+			return next;
+		}
+		this.slip[i] = 0;
+		if (braked) return -slipFor(Math.min(1, -a / carries));
+		if (a <= 0 || !driven) return 0;
+		return slipFor(Math.min(1, a / (grip * GRAVITY * Math.max(0.25, this.drivenShare))));
+	}
+
+	/** Wheels that slide with the brake on. */
+	get locked(): boolean {
+		return this.slip.some((slip) => slip < -0.5);
 	}
 
 	/** What a person beside the vehicle sees turning, in km/h. */

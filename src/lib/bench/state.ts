@@ -9,7 +9,12 @@ import { railsOf, type World } from './world';
 
 /** What a person in or beside the vehicle can notice without any tool. */
 export type Felt =
-	'pedal pulses' | 'pump runs' | 'power is cut' | 'steering is heavy' | 'speedometer is dead';
+	| 'pedal pulses'
+	| 'pump runs'
+	| 'power is cut'
+	| 'steering is heavy'
+	| 'speedometer is dead'
+	| 'a wheel slides under the brake';
 
 /** What the stand-in's control panel shows: the outside of the vehicle, as a person beside it sees it. */
 export interface VehicleState {
@@ -79,6 +84,7 @@ function feltOf(
 	const felt: Felt[] = [];
 	const brake = module('brake') ?? module('trailer-brake');
 	if (works(brake) && brake instanceof WheelModule && brake.letsGo) felt.push('pedal pulses');
+	if (world.motion.locked) felt.push('a wheel slides under the brake');
 	if (works(brake) && brake instanceof BrakeControl && brake.cutsPower) felt.push('power is cut');
 	if (works(brake) && brake instanceof BrakeControl && brake.pumpRuns(world)) felt.push('pump runs');
 	const steering = module('power-steering');

@@ -122,6 +122,7 @@ export class BenchVehicle {
 	private step(): void {
 		const { world, stepS } = this;
 		world.timeS += stepS;
+		for (const [i, { gripShare }] of world.wheels.entries()) world.motion.gripShare[i] = gripShare;
 		world.motion.step(stepS);
 		this.electrics.update(this.activity.step(world.motion, this.teasing, world.timeS, stepS));
 		this.turning.step();

@@ -14,6 +14,8 @@ export interface Wheel {
 	sensor: Sensor;
 	/** Rolling circumference of the tyre that is on it. */
 	circumferenceM: number;
+	/** Share of the road's grip that its tyre has. */
+	gripShare: number;
 	/** What is connected to its harness in place of its sensor. */
 	substitute: Substitute | null;
 	/** Steel that is being passed before the sensor by hand. */
@@ -89,6 +91,7 @@ export function soundWheel(type: WheelType, rotor: Rotor): Wheel {
 		ring: soundRing(type.ringTeeth, type.gapMm),
 		sensor: soundSensor(),
 		circumferenceM: type.circumferenceM,
+		gripShare: 1,
 		substitute: null,
 		steel: null,
 		rotor,

@@ -37,6 +37,7 @@ export function applyFaults(target: Target, active: readonly BenchFault[]): void
 		wheel.ring = soundRing(wheel.type.ringTeeth, wheel.type.gapMm);
 		wheel.sensor = soundSensor();
 		wheel.circumferenceM = wheel.type.circumferenceM;
+		wheel.gripShare = 1;
 	}
 	for (const name of Object.keys(target.senses) as SenseName[]) target.senses[name] = soundSense();
 	target.internal.clear();
@@ -88,6 +89,9 @@ function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effec
 			for (const one of same) if (one) one.circumferenceM *= atSeverity(effect.scale, severity);
 			return;
 		}
+		case 'grip':
+			if (wheel) wheel.gripShare = atSeverity(effect.share, severity);
+			return;
 		case 'series': {
 			const { element } = partOf(type, at, effect.part);
 			if (element) network.setOhms(element, atSeverity(effect.ohms, severity));

@@ -1,14 +1,19 @@
+import type { CommonCause } from './commonCauses';
+import type { LiveNote } from './plausibility';
+
 /** What the analysis of live data can find, by the contract of `jaldi live`. */
-export type FindingType =
-	| 'stuck-zero'
-	| 'stuck-invalid'
-	| 'dropout'
-	| 'spike'
-	| 'erratic'
-	| 'late-pickup'
-	| 'early-loss'
-	| 'ratio-offset'
-	| 'slip';
+export const FINDING_TYPES = [
+	'stuck-zero',
+	'stuck-invalid',
+	'dropout',
+	'spike',
+	'erratic',
+	'late-pickup',
+	'early-loss',
+	'ratio-offset',
+	'slip'
+] as const;
+export type FindingType = (typeof FINDING_TYPES)[number];
 
 export interface LiveFinding {
 	type: FindingType;
@@ -21,7 +26,11 @@ export interface LiveFinding {
 	value: number;
 	/** One plain sentence. */
 	text: string;
+	/** When each of them began; at most {@link MOST_STARTS}. */
+	startsS: number[];
 }
+
+export const MOST_STARTS = 500;
 
 export interface LiveAnalysis {
 	rateHz: number;
@@ -31,8 +40,12 @@ export interface LiveAnalysis {
 	/** Nothing shorter than this can be seen at this rate. */
 	shortestVisibleS: number;
 	verdict: string;
-	/** All wheels fell at once: times at which that began. No sensor does that. */
-	commonDropsS: number[];
+	/** What went at the same moments: no sensor does that alone. */
+	common: CommonCause[];
+	/** About other signals than wheels, and about the recording itself. */
+	notes: LiveNote[];
+	/** What the rate cannot show, and what would. */
+	rateText: string;
 }
 
 /** Something that happened to one wheel for a while; samples `from` to `to`, the last one included. */
@@ -40,4 +53,6 @@ export interface LiveEvent {
 	from: number;
 	to: number;
 	value: number;
+	/** What the others said at most meanwhile, km/h. */
+	othersKmh: number;
 }

@@ -1,3 +1,4 @@
+import { medianOf } from './medianOf';
 import type { Recording } from './recording';
 import type { WheelTable } from './wheelTable';
 
@@ -8,6 +9,7 @@ const STEADY_KMH_PER_S = 2.5;
 /** A left–right difference of an axle further from its usual one than this is a bend. */
 const STRAIGHT_SHARE = 0.012;
 const STRAIGHT_STEERING_DEG = 12;
+const STRAIGHT_YAW_DEGPS = 1.5;
 /** Wear and pressure make up to this much. */
 const OFFSET_FROM = 0.018;
 /** Those that belong together lie within this. */
@@ -22,11 +24,6 @@ export interface RatioOffset {
 	from: number;
 	to: number;
 }
-
-const medianOf = (list: number[]): number => {
-	const sorted = Float64Array.from(list).sort();
-	return sorted[sorted.length >> 1] ?? NaN;
-};
 
 /**
  * A constant ratio between wheels: another rolling circumference or another ring. Judged while the vehicle rolls straight
@@ -44,21 +41,24 @@ export function ratioOffset(
 	if (wheels.length < 3) return null;
 	const steering = recording.channels.get('steering');
 	const axles = axlesOf(names, wheels);
-	const steady = steadySamples(table, wheels);
+	const stride = Math.max(1, Math.floor(timeS.length / MOST_SAMPLES));
+	const steady = steadySamples(table, wheels, stride);
 	const leftRight = (axle: [number, number], i: number) =>
 		((kmh[axle[0]]?.[i] ?? NaN) - (kmh[axle[1]]?.[i] ?? NaN)) / (reference[i] ?? NaN);
 	const usual = axles.map((axle) => medianOf(steady.map((i) => leftRight(axle, i))));
 	const middle = steering ? medianOf(steady.map((i) => steering[i] ?? 0).filter((v) => !Number.isNaN(v))) : 0;
-	const straight = steady.filter((i) =>
-		steering && !Number.isNaN(steering[i] ?? NaN)
-			? Math.abs((steering[i] ?? 0) - middle) < STRAIGHT_STEERING_DEG
-			: axles.every((axle, a) => Math.abs(leftRight(axle, i) - (usual[a] ?? 0)) < STRAIGHT_SHARE)
-	);
+	const yaw = recording.channels.get('yaw');
+	const yawMiddle = yaw ? medianOf(steady.map((i) => yaw[i] ?? NaN).filter((v) => !Number.isNaN(v))) : 0;
+	const straight = steady.filter((i) => {
+		const [angle, rate] = [steering?.[i] ?? NaN, yaw?.[i] ?? NaN];
+		if (!Number.isNaN(rate) && Math.abs(rate - yawMiddle) > STRAIGHT_YAW_DEGPS) return false;
+		if (!Number.isNaN(angle)) return Math.abs(angle - middle) < STRAIGHT_STEERING_DEG;
+		return axles.every((axle, a) => Math.abs(leftRight(axle, i) - (usual[a] ?? 0)) < STRAIGHT_SHARE);
+	});
 	const first = straight[0];
 	const last = straight.at(-1);
 	if (first === undefined || last === undefined) return null;
-	const intervalS = ((timeS.at(-1) ?? 0) - (timeS[0] ?? 0)) / Math.max(1, timeS.length - 1);
-	if (straight.length * intervalS < LEAST_S) return null;
+	if (straight.length * stride * table.intervalS < LEAST_S) return null;
 	// A share of the mean of all, so that a pair that reads fast does not hide in the median.
 	const shares = new Map(
 		wheels.map((k) => [
@@ -72,16 +72,50 @@ export function ratioOffset(
 		])
 	);
 	const odd = oddGroup(names, wheels, shares);
+	const sure = steering ?? yaw;
+	const side = odd?.channel === 'left' || odd?.channel === 'right';
+	if (side && !sure && !isUsual(straight, steady.length, stride, table)) return null;
 	return odd && { ...odd, from: first, to: last };
 }
 
-function steadySamples({ timeS, kmh, reference }: WheelTable, wheels: readonly number[]): number[] {
+/** A side offset without steering or yaw could be one long bend: it must hold most of the time, and again after others. */
+const USUAL_SHARE = 0.5;
+const USUAL_STRETCHES = 2;
+const STRETCH_S = 3;
+
+function isUsual(
+	straight: readonly number[],
+	steady: number,
+	stride: number,
+	{ timeS }: WheelTable
+): boolean {
+	if (straight.length < USUAL_SHARE * steady) return false;
+	let stretches = 0;
+	let from = 0;
+	for (let n = 1; n <= straight.length; n++) {
+		const [now, before] = [straight[n] ?? Infinity, straight[n - 1] ?? 0];
+		if (now - before <= 2 * stride) continue;
+		if ((timeS[before] ?? 0) - (timeS[straight[from] ?? 0] ?? 0) >= STRETCH_S) stretches += 1;
+		from = n;
+	}
+	return stretches >= USUAL_STRETCHES;
+}
+
+/** More moments than this tell no more. */
+const MOST_SAMPLES = 12_000;
+
+function steadySamples(
+	{ timeS, kmh, reference }: WheelTable,
+	wheels: readonly number[],
+	stride: number
+): number[] {
 	const steady: number[] = [];
-	for (let i = 1; i + 1 < timeS.length; i++) {
+	for (let i = stride; i + stride < timeS.length; i += stride) {
 		const now = reference[i] ?? NaN;
 		if (!(now > FROM_KMH)) continue;
 		const slope =
-			((reference[i + 1] ?? 0) - (reference[i - 1] ?? 0)) / ((timeS[i + 1] ?? 0) - (timeS[i - 1] ?? 0));
+			((reference[i + stride] ?? 0) - (reference[i - stride] ?? 0)) /
+			((timeS[i + stride] ?? 0) - (timeS[i - stride] ?? 0));
 		if (!(Math.abs(slope) < STEADY_KMH_PER_S)) continue;
 		if (wheels.every((k) => Math.abs((kmh[k]?.[i] ?? NaN) / now - 1) < 0.3)) steady.push(i);
 	}

@@ -1,113 +1,235 @@
-import { isWheel, type Recording } from './recording';
+import { isWheel, sampleIntervalS, type Recording } from './recording';
 
-/** A reading from here on is no speed but a module's word for "not available". */
-const INVALID_FROM_KMH = 250;
 /** A gap in a channel that is read less often than others is bridged up to this many of its own intervals. */
 const BRIDGED_INTERVALS = 3;
+/** What buses say for "not available", in km/h after scaling: all bits of one byte, of nine, fifteen or sixteen at 0.01. */
+const NOT_AVAILABLE_KMH = [255, 255.99, 327.67, 327.68, 511, 511.5, 511.875, 655.34, 655.35, 4095, 6553.5];
+const NOT_AVAILABLE_SLACK_KMH = 0.006;
+/** From here on a reading is no speed of a road vehicle, whatever it is. */
+const NO_SPEED_FROM_KMH = 330;
+
+/** Hardest braking and a gear lurch, on dry road. */
+const VEHICLE_KMH_PER_S = 45;
+const VEHICLE_SLACK_KMH = 3;
+/** Tyres, rings and bends keep wheels within this share of each other. */
+const WHEELS_SHARE = 0.15;
+/** With all wheels gone their last speed is believed for so long; then the vehicle is looked for anew. */
+const HOLD_S = 1;
+const ROLLING_KMH = 3;
+const ZERO_KMH = 0.6;
+const COMMON_FROM_KMH = 12;
+const MOVING_KMH = 8;
+const DEAD_SHARE = 0.9;
+/** Undriven or driven wheels alone, no faster than this: on stands, in gear. */
+const STANDS_KMH = 25;
 
 /** The wheels of a recording on one clock, with what they say together. */
 export interface WheelTable {
 	names: string[];
 	timeS: Float64Array;
+	intervalS: number;
 	/** Per wheel, km/h; NaN where not read or not available. */
 	kmh: Float64Array[];
 	/** Per wheel, 1 where the reading says "not available". */
 	invalid: Uint8Array[];
-	/** What the wheels that can be believed say together, km/h: their median, the vehicle's own speed where they are too few. */
+	/** How fast the vehicle moves by the wheels that can be believed, km/h; NaN where none can. */
 	reference: Float64Array;
-	/** Per wheel: what it should read by all the others. */
+	/** Per wheel: what it should read by all the others, before any bend; NaN where nobody knows. */
 	expected: Float64Array[];
+	/** Samples at which all wheels that had rolled were gone at once. */
+	commonDrops: number[];
+	/** Wheels that stand because the vehicle is on stands with the others driven; empty on the road. */
+	onStands: string[];
 }
 
+/** @param recording one clock, channels of equal length */
 export function wheelTable(recording: Recording): WheelTable {
 	const names = [...recording.channels.keys()].filter(isWheel);
 	const length = recording.timeS.length;
 	const invalid = names.map(() => new Uint8Array(length));
 	const kmh = names.map((name, k) => {
 		const filled = bridged(recording.channels.get(name) ?? new Float64Array(length), recording.timeS);
+		const flags = invalid[k] ?? new Uint8Array();
 		for (let i = 0; i < length; i++) {
-			if ((filled[i] ?? 0) < INVALID_FROM_KMH) continue;
-			filled[i] = NaN;
-			const flags = invalid[k];
-			if (flags) flags[i] = 1;
+			const value = filled[i] ?? NaN;
+			if (value >= 255 && isNotAvailable(value)) {
+				filled[i] = NaN;
+				flags[i] = 1;
+			}
 		}
 		return filled;
 	});
 	const vehicle = recording.channels.get('vehicle');
 	const own = vehicle ? bridged(vehicle, recording.timeS) : null;
-	const dead = names.map((_, k) => staysAtZero(kmh, k));
-	const reference = new Float64Array(length);
-	const expected = names.map(() => new Float64Array(length));
-	const now = new Float64Array(names.length);
-	const sorted = new Float64Array(names.length + 1);
-	for (let i = 0; i < length; i++) {
-		for (let k = 0; k < names.length; k++) now[k] = dead[k] ? NaN : (kmh[k]?.[i] ?? NaN);
-		const vehicleKmh = own?.[i] ?? NaN;
-		reference[i] = medianWithout(now, -1, vehicleKmh, sorted);
-		for (let k = 0; k < names.length; k++) {
-			const column = expected[k];
-			if (column) column[i] = medianWithout(now, k, vehicleKmh, sorted);
-		}
-	}
-	return { names, timeS: recording.timeS, kmh, invalid, reference, expected };
+	const table: WheelTable = {
+		names,
+		timeS: recording.timeS,
+		intervalS: sampleIntervalS(recording),
+		kmh,
+		invalid,
+		reference: new Float64Array(length),
+		expected: names.map(() => new Float64Array(length)),
+		commonDrops: [],
+		onStands: standingAxle(names, kmh)
+	};
+	const dead = stayAtZero(kmh, own);
+	const asleep = names.map((name, k) => table.onStands.includes(name) || dead[k] === true);
+	follow(table, own, asleep);
+	return table;
+}
+
+export function isNotAvailable(kmh: number): boolean {
+	if (kmh >= NO_SPEED_FROM_KMH) return true;
+	return NOT_AVAILABLE_KMH.some((word) => Math.abs(kmh - word) < NOT_AVAILABLE_SLACK_KMH);
 }
 
 /**
- * Median of the wheels but one; with fewer than two of them the vehicle's own speed has a vote. Sorted by insertion: there
- * are two to six wheels and hundreds of thousands of moments.
+ * Follows the vehicle through the recording: a wheel is believed while it is where the vehicle can have got to since the
+ * sample before, so that two wheels gone at once do not outvote two that roll on. What no wheel says is held for a
+ * second, without judging anybody meanwhile.
  */
-function medianWithout(now: Float64Array, without: number, vehicleKmh: number, sorted: Float64Array): number {
-	let count = 0;
-	const insert = (value: number) => {
-		let at = count++;
-		while (at > 0 && (sorted[at - 1] ?? 0) > value) {
-			sorted[at] = sorted[at - 1] ?? 0;
-			at -= 1;
+function follow(table: WheelTable, own: Float64Array | null, asleep: readonly boolean[]): void {
+	const { timeS, kmh, reference, expected } = table;
+	const wheels = kmh.length;
+	const sorted = new Float64Array(wheels + 1);
+	const place = new Int8Array(wheels);
+	const now = new Float64Array(wheels);
+	const zeroYields = Math.min(2, wheels - 1);
+	let speed = NaN;
+	let heldFromS = NaN;
+	for (let i = 0; i < timeS.length; i++) {
+		const at = timeS[i] ?? 0;
+		const stepS = i > 0 ? at - (timeS[i - 1] ?? 0) : Infinity;
+		const lost = !Number.isNaN(heldFromS) && at - heldFromS > HOLD_S;
+		const anew = Number.isNaN(speed) || stepS > HOLD_S || lost;
+		const reach = anew ? Infinity : VEHICLE_KMH_PER_S * stepS + VEHICLE_SLACK_KMH + WHEELS_SHARE * speed;
+		const vehicleKmh = own ? (own[i] ?? NaN) : NaN;
+		let rolling = vehicleKmh > ROLLING_KMH ? 1 : 0;
+		for (let k = 0; k < wheels; k++) {
+			const value = asleep[k] ? NaN : (kmh[k]?.[i] ?? NaN);
+			now[k] = value;
+			if (value > ROLLING_KMH) rolling += 1;
 		}
-		sorted[at] = value;
-	};
-	for (let k = 0; k < now.length; k++) {
-		const value = now[k] ?? NaN;
-		if (k !== without && !Number.isNaN(value)) insert(value);
+		const zeroCounts = rolling < zeroYields || rolling === 0;
+		let count = 0;
+		for (let k = 0; k < wheels; k++) {
+			const value = now[k] ?? NaN;
+			place[k] = -1;
+			const believed =
+				value === value && (anew || Math.abs(value - speed) <= reach) && (zeroCounts || value >= ZERO_KMH);
+			if (!believed) continue;
+			let to = count++;
+			while (to > 0 && (sorted[to - 1] ?? 0) > value) {
+				sorted[to] = sorted[to - 1] ?? 0;
+				to -= 1;
+			}
+			sorted[to] = value;
+			for (let j = 0; j < k; j++) if ((place[j] ?? -1) >= to) place[j] = (place[j] ?? 0) + 1;
+			place[k] = to;
+		}
+		const few = count < 2 && vehicleKmh === vehicleKmh;
+		if (count === 0 && !few) {
+			if (Number.isNaN(heldFromS)) {
+				heldFromS = at;
+				if (speed > COMMON_FROM_KMH && !anew && allRead(now, asleep)) table.commonDrops.push(i);
+			}
+			if (anew) speed = NaN;
+			reference[i] = NaN;
+			for (let k = 0; k < wheels; k++) (expected[k] ?? reference)[i] = NaN;
+			continue;
+		}
+		heldFromS = NaN;
+		const all = few
+			? count === 0
+				? vehicleKmh
+				: ((sorted[0] ?? 0) + vehicleKmh) / 2
+			: middle(sorted, count, -1);
+		speed = all;
+		reference[i] = all;
+		for (let k = 0; k < wheels; k++) {
+			const skip = place[k] ?? -1;
+			const column = expected[k];
+			if (!column) continue;
+			if (skip < 0) column[i] = all;
+			else if (count === 1) column[i] = few ? vehicleKmh : all;
+			else column[i] = middle(sorted, count, skip);
+		}
 	}
-	if (count < 2 && !Number.isNaN(vehicleKmh)) insert(vehicleKmh);
-	if (count === 0) return NaN;
-	const middle = count >> 1;
-	return count % 2 ? (sorted[middle] ?? NaN) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
 }
 
-const MOVING_KMH = 8;
-const ZERO_KMH = 0.6;
-const ZERO_SHARE = 0.9;
-
-/** Whether a wheel stands while the fastest of the others rolls, nearly all the time. */
-function staysAtZero(kmh: readonly Float64Array[], k: number): boolean {
-	let [moving, zero] = [0, 0];
-	const own = kmh[k];
-	for (let i = 0; own && i < own.length; i++) {
-		let rolling = 0;
-		for (let j = 0; j < kmh.length; j++) if (j !== k && (kmh[j]?.[i] ?? 0) > MOVING_KMH) rolling += 1;
-		const value = own[i] ?? NaN;
-		if (rolling < Math.min(2, kmh.length - 1) || Number.isNaN(value)) continue;
-		moving += 1;
-		if (value < ZERO_KMH) zero += 1;
+/** Whether there is a reading of every wheel at all: where some are missing, the recording has a hole. */
+function allRead(now: Float64Array, asleep: readonly boolean[]): boolean {
+	let read = 0;
+	let awake = 0;
+	for (let k = 0; k < now.length; k++) {
+		if (asleep[k]) continue;
+		awake += 1;
+		if (!Number.isNaN(now[k] ?? NaN)) read += 1;
 	}
-	return moving > 0 && zero > ZERO_SHARE * moving;
+	return awake > 1 && read === awake;
+}
+
+/** Median of the first `count` of a sorted list, without the one at `skip` (−1: all of them). */
+function middle(sorted: Float64Array, count: number, skip: number): number {
+	const n = skip < 0 ? count : count - 1;
+	const at = (i: number) => sorted[skip >= 0 && i >= skip ? i + 1 : i] ?? NaN;
+	const half = n >> 1;
+	return n & 1 ? at(half) : (at(half - 1) + at(half)) / 2;
+}
+
+/** Per wheel, whether it reads zero while others (or the vehicle) roll, nearly all the time. */
+function stayAtZero(kmh: readonly Float64Array[], own: Float64Array | null): boolean[] {
+	const moving = kmh.map(() => 0);
+	const zero = kmh.map(() => 0);
+	const needed = Math.min(2, Math.max(1, kmh.length - 1));
+	const length = kmh[0]?.length ?? 0;
+	for (let i = 0; i < length; i++) {
+		let rolling = own && (own[i] ?? 0) > MOVING_KMH ? 1 : 0;
+		for (let k = 0; k < kmh.length; k++) if ((kmh[k]?.[i] ?? 0) > MOVING_KMH) rolling += 1;
+		if (rolling < needed) continue;
+		for (let k = 0; k < kmh.length; k++) {
+			const value = kmh[k]?.[i] ?? NaN;
+			if (value !== value || rolling - (value > MOVING_KMH ? 1 : 0) < needed) continue;
+			moving[k] = (moving[k] ?? 0) + 1;
+			if (value < ZERO_KMH) zero[k] = (zero[k] ?? 0) + 1;
+		}
+	}
+	return moving.map((count, k) => count > 0 && (zero[k] ?? 0) > DEAD_SHARE * count);
+}
+
+/** The wheels of the one axle that never turns while another is driven slowly: the vehicle is on stands. */
+function standingAxle(names: readonly string[], kmh: readonly Float64Array[]): string[] {
+	const top = kmh.map((own) => own.reduce((most, value) => (value > most ? value : most), 0));
+	const axleOf = (name: string) => name.replace(/_(left|right)$/, '');
+	const fastest = top.reduce((most, value) => Math.max(most, value), 0);
+	if (fastest < ROLLING_KMH || fastest > STANDS_KMH) return [];
+	const standing = [...new Set(names.map(axleOf))].filter((axle) =>
+		names.every((name, k) => axleOf(name) !== axle || (top[k] ?? 0) < ZERO_KMH)
+	);
+	const inside = names.filter((name) => standing.includes(axleOf(name)));
+	return inside.length >= 2 && names.length - inside.length >= 2 ? inside : [];
 }
 
 /** Carries a value forward over the rows in which a slower channel was not read. */
 function bridged(values: Float64Array, timeS: Float64Array): Float64Array {
-	const at: number[] = [];
-	for (let i = 0; i < values.length; i++) if (!Number.isNaN(values[i] ?? NaN)) at.push(i);
 	const filled = values.slice();
-	if (at.length === values.length || at.length < 3) return filled;
-	const steps = at.slice(1).map((i, n) => (timeS[i] ?? 0) - (timeS[at[n] ?? 0] ?? 0));
-	const usual = steps.sort((a, b) => a - b)[steps.length >> 1] ?? 0;
+	let holes = 0;
+	for (let i = 0; i < values.length; i++) if (Number.isNaN(values[i] ?? NaN)) holes += 1;
+	if (holes === 0 || values.length - holes < 3) return filled;
+	const steps = new Float64Array(values.length - holes - 1);
 	let last = -1;
+	let count = 0;
+	for (let i = 0; i < values.length; i++) {
+		if (Number.isNaN(values[i] ?? NaN)) continue;
+		if (last >= 0) steps[count++] = (timeS[i] ?? 0) - (timeS[last] ?? 0);
+		last = i;
+	}
+	const usual = steps.sort()[steps.length >> 1] ?? 0;
+	last = -1;
 	for (let i = 0; i < filled.length; i++) {
 		if (!Number.isNaN(filled[i] ?? NaN)) last = i;
 		else if (last >= 0 && (timeS[i] ?? 0) - (timeS[last] ?? 0) < BRIDGED_INTERVALS * usual)
-			filled[i] = filled[last] ?? NaN;
+			filled[i] = values[last] ?? NaN;
 	}
 	return filled;
 }

@@ -1,0 +1,105 @@
+import type { CsvShape } from './csvShape';
+import { isTimeHeader, readHeader, unitFactor, type Column } from './header';
+import { isWheel } from './recording';
+
+/** What is read of a file, column by column. */
+export interface ColumnMapping {
+	/** Place of the time's column and the factor of its unit to seconds; null: told from the numbers themselves. */
+	time: { column: number; factor: number | null };
+	channels: { column: number; channel: string; factor: number }[];
+}
+
+/** One column as it looks, and why somebody should look again. */
+export interface ColumnGuess {
+	header: string;
+	/** `time`, a channel, or null: left out. */
+	as: string | null;
+	unit: string | null;
+	/** Null where the unit is not known. */
+	factor: number | null;
+	/** Null where there is nothing to ask. */
+	question: string | null;
+}
+
+/** Units that a person may choose between, and their factor to ours. */
+export const UNIT_CHOICES: Readonly<Record<string, number>> = {
+	'km/h': 1,
+	mph: 1.609344,
+	'm/s': 3.6,
+	s: 1,
+	ms: 0.001,
+	'°': 1,
+	rad: 180 / Math.PI,
+	'°/s': 1,
+	'rad/s': 180 / Math.PI,
+	g: 1,
+	'm/s²': 1 / 9.80665,
+	V: 1,
+	mV: 0.001,
+	bar: 1,
+	kPa: 0.01,
+	'on/off': 1
+};
+
+/** Same header, same answers: what a mapping is remembered by. */
+export const headerKey = ({ header, units }: CsvShape): string =>
+	JSON.stringify([header.map((cell) => cell.toLowerCase()), units]);
+
+const withUnit = (column: Column, unit: string | null): Column => {
+	const word = unit?.replace(/^[[(]|[\])]$/g, '') ?? '';
+	const factor = word === '' ? null : unitFactor(word);
+	return factor === null ? column : { ...column, unit: word, factor };
+};
+
+/** What each column seems to be. */
+export function guessColumns(shape: CsvShape): ColumnGuess[] {
+	const timeAt = shape.header.findIndex(isTimeHeader);
+	const taken = new Set<string>();
+	return shape.header.map((header, i): ColumnGuess => {
+		if (header === '') return { header, as: null, unit: null, factor: null, question: null };
+		const read = readHeader(header);
+		const column = read && withUnit(read, shape.units?.[i] ?? null);
+		if (i === timeAt) {
+			const unit = column?.unit ?? null;
+			return {
+				header,
+				as: 'time',
+				unit,
+				factor: unit === null ? null : (column?.factor ?? null),
+				question: null
+			};
+		}
+		if (!column) {
+			return {
+				header,
+				as: null,
+				unit: null,
+				factor: null,
+				question: `The unit of "${header}" is not known here.`
+			};
+		}
+		const { channel, factor, unit, known } = column;
+		if (known && taken.has(channel)) {
+			return {
+				header,
+				as: null,
+				unit,
+				factor,
+				question: `"${header}" looks like ${channel}, as does a column before it.`
+			};
+		}
+		taken.add(channel);
+		const question = isWheel(channel) && unit === null ? `"${header}" names no unit: km/h is taken.` : null;
+		return { header, as: channel, unit, factor, question };
+	});
+}
+
+/** @returns null where there is no time or no wheel to read */
+export function mappingOf(guesses: readonly ColumnGuess[]): ColumnMapping | null {
+	const time = guesses.findIndex(({ as }) => as === 'time');
+	const channels = guesses.flatMap(({ as, factor }, column) =>
+		as === null || as === 'time' ? [] : [{ column, channel: as, factor: factor ?? 1 }]
+	);
+	if (time < 0 || !channels.some(({ channel }) => isWheel(channel))) return null;
+	return { time: { column: time, factor: guesses[time]?.factor ?? null }, channels };
+}
