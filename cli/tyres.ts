@@ -5,6 +5,7 @@ import {
 	rollingCircumferenceMm,
 	USUAL_LOAD_FACTOR
 } from '../src/lib/core/tyres/rollingCircumference';
+import { cautionsOf } from '../src/lib/core/tyres/tyreReport';
 import { parseTyreSize, type TyreSize } from '../src/lib/core/tyres/tyreSize';
 import {
 	complain,
@@ -108,14 +109,7 @@ function sentences(
 			`From ${crossesAtKmh.toFixed(0)} km/h on the readings differ by more than ${thresholdKmh} km/h.`
 		);
 	}
-	if (sizes.some((size) => size.use === 'temporary'))
-		said.push('A temporary spare is fitted: it does not stay on.');
-	const ratings = new Set(sizes.map(({ loadIndex, speedRating }) => `${loadIndex} ${speedRating}`));
-	if (ratings.size > 1) {
-		said.push('Load or speed ratings differ: hold each against the vehicle’s papers before it is driven.');
-	}
-	if (sizes.some((size) => size.aspectAssumed)) said.push('A size without a height is taken with 82 %.');
-	return said.join(' ');
+	return [...said, ...cautionsOf(sizes)].join(' ');
 }
 
 function textOf(report: ReturnType<typeof reportOf>): string {

@@ -11,6 +11,10 @@ export interface EntryLine {
 	shows: string | null;
 }
 
+/** 95 → `1 min 35 s`. */
+const spanWords = (seconds: number) =>
+	seconds < 60 ? `${Math.round(seconds)} s` : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+
 const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 
 /** One entry as the thread panel shows it. */
@@ -111,6 +115,28 @@ export function describeEntry(entry: Entry): EntryLine {
 				`${code}${failureType ? `-${failureType}` : ''}: ${supported.name} is right here`,
 				because,
 				supported.says
+			);
+		}
+		case 'live-recording': {
+			const { name, source, durationS, findings, verdict, endedBecause } = entry.payload;
+			const from = source.kind === 'file' ? source.fileName : 'from the vehicle';
+			const title = name || 'Live recording';
+			return line(
+				`${title}, ${spanWords(durationS)}`,
+				verdict,
+				endedBecause ?? (findings.length > 0 ? count(findings.length, 'finding') : from)
+			);
+		}
+		case 'wheel-round': {
+			const { mode, corners } = entry.payload;
+			const bad = corners.filter(({ result }) => result !== 'answers' && result !== 'turns-mate');
+			return line(
+				mode === 'hand' ? 'Wheels turned by hand' : 'Wheels driven on stands',
+				bad.length > 0
+					? bad.map(({ text }) => text).join(' ')
+					: corners.length === 1
+						? 'one wheel answers'
+						: `${corners.length} wheels answer`
 			);
 		}
 		case 'repair': {

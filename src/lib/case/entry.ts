@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
 import { Address, Dtc, Hex, Text, Words } from './fields';
 import { CodesReported, FrameLog, SourceJudged } from './toldPayloads';
+import { LiveRecording, WheelRound } from './livePayloads';
 import { LAMPS, Position } from '../../../library/positions';
 
 /**
@@ -161,6 +162,8 @@ export const PAYLOADS = {
 	'codes-reported': CodesReported,
 	'frame-log': FrameLog,
 	'source-judged': SourceJudged,
+	'live-recording': LiveRecording,
+	'wheel-round': WheelRound,
 	repair: Repair,
 	'codes-cleared': CodesCleared,
 	'key-cycled': KeyCycled,
@@ -201,6 +204,8 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('codes-reported'),
 	member('frame-log'),
 	member('source-judged'),
+	member('live-recording'),
+	member('wheel-round'),
 	member('repair'),
 	member('codes-cleared'),
 	member('key-cycled'),

@@ -1,6 +1,7 @@
 import type { CodeBook } from '../../../library/codes';
 import type { CaseCode } from './codes';
 import type { Entry, EntryOf } from './entry';
+import type { RoundResult } from './livePayloads';
 import { latest, ofKind } from './thread';
 
 export const STATIONS = [
@@ -16,7 +17,7 @@ export const STATIONS = [
 export type StationId = (typeof STATIONS)[number]['id'];
 
 /** Stations that this version does not have. */
-export const LATER: readonly StationId[] = ['watch', 'measure', 'reason'];
+export const LATER: readonly StationId[] = ['measure', 'reason'];
 
 export interface StationState {
 	id: StationId;
@@ -64,6 +65,17 @@ function read({ lastScan, lastCompleteScan }: CaseFacts): Omit<StationState, 'id
 	return { state: 'done', lacks: silent > 0 ? `${silent} silent` : null };
 }
 
+function watch({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	const recordings = ofKind(entries, 'live-recording');
+	const rounds = ofKind(entries, 'wheel-round');
+	if (recordings.length + rounds.length === 0) return { state: 'open', lacks: null };
+	const found = recordings.reduce((sum, { payload }) => sum + payload.findings.length, 0);
+	const bad = rounds.flatMap(({ payload }) => payload.corners).filter(isBadCorner).length;
+	return { state: 'done', lacks: found + bad > 0 ? plural(found + bad, 'finding') : null };
+}
+
+const isBadCorner = ({ result }: { result: RoundResult }) => result !== 'answers' && result !== 'turns-mate';
+
 function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	if (ofKind(entries, 'repair').length === 0) return { state: 'open', lacks: null };
 	const returned = codes.some((code) => code.proof.verdict.startsWith('back-'));
@@ -89,6 +101,7 @@ function handOver({ signature, open, lastScan, codes }: CaseFacts): Omit<Station
 const JUDGE: Partial<Record<StationId, (facts: CaseFacts) => Omit<StationState, 'id' | 'name'>>> = {
 	listen,
 	read,
+	watch,
 	mend,
 	prove,
 	'hand-over': handOver

@@ -1,7 +1,5 @@
-import type { Position } from '../../../library';
-
 /** `rear-left` → "rear left", as people say it. */
-export const positionWords = (position: Position): string =>
+export const positionWords = (position: string): string =>
 	position.replace('axle', 'axle ').replace('-', ' ');
 
 /** How a sentence begins. */

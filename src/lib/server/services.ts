@@ -2,6 +2,7 @@ import pino, { type Logger } from 'pino';
 import { makeAuth, type Auth } from './accounts/auth';
 import { Cases } from './db/cases';
 import { CodeLibrary } from './db/codeLibrary';
+import { ColumnMemory } from './db/columnMemory';
 import { openDatabase, type Database } from './db/open';
 import { Threads } from './db/threads';
 import { LinkDesk } from './jobs/desk';
@@ -13,6 +14,7 @@ export interface Services {
 	threads: Threads;
 	cases: Cases;
 	codes: CodeLibrary;
+	columnMemory: ColumnMemory;
 	desk: LinkDesk;
 	log: Logger;
 	origin: string;
@@ -45,7 +47,17 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 			log.error({ err: error }, 'what is kept beside threads could not be computed anew')
 		);
 	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
-	return { db, auth, threads, cases, codes, desk, log, origin: options.origin };
+	return {
+		db,
+		auth,
+		threads,
+		cases,
+		codes,
+		columnMemory: new ColumnMemory(db),
+		desk,
+		log,
+		origin: options.origin
+	};
 }
 
 /** Options from the environment. Throws where a secret is missing: better no server than an open one. */

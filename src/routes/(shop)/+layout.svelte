@@ -11,6 +11,7 @@
 	const LINKS = [
 		{ href: '/', name: 'Floor' },
 		{ href: '/decode', name: 'Decode' },
+		{ href: '/tyres', name: 'Tyres' },
 		{ href: '/library', name: 'Library' },
 		{ href: '/closed', name: 'Signed' }
 	];

@@ -87,7 +87,7 @@ const standsNote = ({ onStands }: WheelTable): LiveNote[] =>
 				{
 					channel: onStands[0] ?? '',
 					value: 0,
-					text: `${onStands.map(wheelWords).join(' and ')} stand while the others are driven slowly: taken for a run on stands, so they are not judged.`
+					text: `${onStands.map((name, i) => (i === 0 ? wheelWords(name) : wheelWords(name).toLowerCase())).join(' and ')} stand while the others turn slowly: taken for a run on stands, so they are not judged.`
 				}
 			];
 
@@ -95,7 +95,7 @@ function verdictOf(
 	findings: readonly LiveFinding[],
 	common: readonly CommonCause[],
 	notes: readonly LiveNote[],
-	{ names, intervalS, reference }: WheelTable
+	{ names, intervalS, reference, onStands }: WheelTable
 ): string {
 	const [cause] = common;
 	if (cause) return cause.text;
@@ -107,6 +107,7 @@ function verdictOf(
 	const moved = reference.some((kmh) => kmh > 6);
 	if (!moved) return 'The vehicle hardly moves in this recording: nothing can be judged from it.';
 	const [note] = notes;
+	if (onStands.length > 0) return `The wheels that turn agree. ${notes.at(-1)?.text ?? ''}`;
 	if (note) return `All ${names.length} wheels agree. ${note.text}`;
 	const toothFits =
 		intervalS > 0.02

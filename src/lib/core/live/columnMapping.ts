@@ -36,8 +36,8 @@ export const UNIT_CHOICES: Readonly<Record<string, number>> = {
 	'm/s²': 1 / 9.80665,
 	V: 1,
 	mV: 0.001,
-	bar: 1,
-	kPa: 0.01,
+	kPa: 1,
+	bar: 100,
 	'on/off': 1
 };
 

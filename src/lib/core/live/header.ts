@@ -2,7 +2,7 @@
 export interface Column {
 	/** Canonical name: `front_left`, `vehicle`, `steering` …; what was written, where nobody knows it. */
 	channel: string;
-	/** Factor from the column's unit to ours (km/h, °, °/s, g, V, bar, s). */
+	/** Factor from the column's unit to ours (km/h, °, °/s, g, V, kPa, s). */
 	factor: number;
 	/** As written; null where the header names none. */
 	unit: string | null;
@@ -20,13 +20,13 @@ const UNITS: [RegExp, number][] = [
 	[/^(ns|nanoseconds)$/, 1e-9],
 	[/^(s|sec|secs|seconds?)$/, 1],
 	[/^(min|minutes?)$/, 60],
-	[/^(deg|°|degrees?|degps|deg\/s|°\/s|dps|g|v|volts?|bar|%|-|1|bool|on\/off)$/, 1],
+	[/^(deg|°|degrees?|degps|deg\/s|°\/s|dps|g|v|volts?|kpa|%|-|1|bool|on\/off)$/, 1],
 	[/^(rad)$/, 180 / Math.PI],
 	[/^(rad\/s|radps)$/, 180 / Math.PI],
 	[/^(m\/s2|m\/s²|m\/s\^2|mps2)$/, 1 / 9.80665],
 	[/^(mv)$/, 0.001],
-	[/^(kpa)$/, 0.01],
-	[/^(psi)$/, 0.0689476],
+	[/^(bar)$/, 100],
+	[/^(psi)$/, 6.89476],
 	[/^(rpm|1\/min|nm|n·m|a|ma|km|°c|c|degc|hz)$/, 1]
 ];
 

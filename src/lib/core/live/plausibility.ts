@@ -36,6 +36,7 @@ export function plausibilityNotes(
 		...yawNotes(table, recording, trackM),
 		bendNote(table, trackM, wheelbaseM),
 		vehicleNote(table, recording),
+		paceNote(table),
 		supplyNote(recording),
 		gapNote(table)
 	].filter((note) => note !== null);
@@ -181,6 +182,32 @@ function vehicleNote(table: WheelTable, { channels }: Recording): LiveNote | nul
 		channel: 'vehicle',
 		value: ratio,
 		text: `The wheels read ${ratio.toFixed(2)} times the vehicle speed: ${unit ? `looks like ${unit} in the wheels’ columns` : 'check the units of the columns, and the tyre size coded'}.`
+	};
+}
+
+/** More than a full braking on dry road, over a second. */
+const IMPOSSIBLE_KMH_PER_S = 42;
+const IMPOSSIBLE_TIMES = 3;
+
+/** Speeds that change faster than any vehicle can are in another unit, or on another clock. */
+function paceNote({ timeS, reference }: WheelTable): LiveNote | null {
+	let [times, most, from] = [0, 0, 0];
+	let quietUntilS = -Infinity;
+	for (let i = 0; i < timeS.length; i++) {
+		const at = timeS[i] ?? 0;
+		while (at - (timeS[from] ?? 0) > 1) from += 1;
+		const overS = at - (timeS[from] ?? 0);
+		const pace = Math.abs((reference[i] ?? NaN) - (reference[from] ?? NaN)) / overS;
+		if (!(overS > 0.5 && pace > IMPOSSIBLE_KMH_PER_S) || at < quietUntilS) continue;
+		times += 1;
+		most = Math.max(most, pace);
+		quietUntilS = at + 2;
+	}
+	if (times < IMPOSSIBLE_TIMES) return null;
+	return {
+		channel: 'time',
+		value: most,
+		text: `All wheels change by up to ${most.toFixed(0)} km/h in a second, ${times} times, which no vehicle does: is the unit right, and the clock?`
 	};
 }
 

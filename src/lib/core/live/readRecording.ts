@@ -6,8 +6,6 @@ import { isTimeHeader } from './header';
 import { numericRows, type NumericRows } from './numericRows';
 import type { Recording } from './recording';
 
-export type { RecordingError };
-
 const no = (line: number, column: number | null, reason: string): { ok: false; error: RecordingError } =>
 	fail({ line, column, reason });
 

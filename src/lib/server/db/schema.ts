@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const moment = (name: string) => integer(name, { mode: 'timestamp' });
 
@@ -149,6 +149,58 @@ export const linkJob = sqliteTable('link_job', {
 	updatedAt: text('updated_at')
 		.notNull()
 		.default(sql`CURRENT_TIMESTAMP`)
+});
+
+/** Recordings of live data; their samples are in pieces beside them, their meaning in the entry of the same id. */
+export const capture = sqliteTable(
+	'capture',
+	{
+		id: text('id').primaryKey(),
+		caseId: text('case_id')
+			.notNull()
+			.references(() => caseRecord.id),
+		authorId: text('author_id')
+			.notNull()
+			.references(() => user.id),
+		startedAt: text('started_at').notNull(),
+		name: text('name').notNull(),
+		/** Marks so far, JSON. */
+		marks: text('marks').notNull().default('[]'),
+		/** False while it is being recorded: a server that finds it so at its start ends it. */
+		whole: integer('whole', { mode: 'boolean' }).notNull().default(false)
+	},
+	(table) => [index('capture_case').on(table.caseId), index('capture_open').on(table.whole)]
+);
+
+/** Pieces of a recording, compressed columns (format JLC1). */
+export const captureChunk = sqliteTable(
+	'capture_chunk',
+	{
+		captureId: text('capture_id')
+			.notNull()
+			.references(() => capture.id, { onDelete: 'cascade' }),
+		seq: integer('seq').notNull(),
+		bytes: blob('bytes', { mode: 'buffer' }).notNull()
+	},
+	(table) => [primaryKey({ columns: [table.captureId, table.seq] })]
+);
+
+/** What a person said the columns of a kind of file are, by its header. */
+export const columnMemory = sqliteTable('column_memory', {
+	headerKey: text('header_key').primaryKey(),
+	/** JSON. */
+	mapping: text('mapping').notNull(),
+	authorName: text('author_name').notNull(),
+	savedAt: text('saved_at').notNull()
+});
+
+/** Signals that the shop has found in broadcast frames: which bits of which identifier are what. */
+export const frameSignal = sqliteTable('frame_signal', {
+	id: text('id').primaryKey(),
+	/** JSON. */
+	rule: text('rule').notNull(),
+	authorName: text('author_name').notNull(),
+	savedAt: text('saved_at').notNull()
 });
 
 // What is known of codes.

@@ -10,19 +10,25 @@ import type { JobStatus } from '../../case/jobStatus';
 import type { ClearTarget } from '../../case/mayClear';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
+import type { LiveSignal } from '../../../../library/liveSignals';
+import type { LiveMark } from '../../case/livePayloads';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
+import { Captures } from '../db/captures';
 import { DoipLink } from '../link/doipLink';
 import type { LinkError, VehicleLink } from '../link/vehicleLink';
 import { clearModules } from './clear';
 import { JobNotes } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
 import { clearOutcome, codesFound, scanOutcome } from './outcome';
+import { liveVehicleOf, Recorder, recordingPayload, type LiveBatch } from './recorder';
+import { sample } from './sampler';
 import { readIdentity, scanVehicle } from './scan';
 
 interface Job {
 	status: JobStatus;
+	recorder: Recorder | null;
 	address: string;
 	authorId: string;
 	cancelled: boolean;
@@ -36,6 +42,7 @@ type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
  */
 export class LinkDesk {
 	private readonly notes: JobNotes;
+	readonly captures: Captures;
 	private readonly byCase = new Map<string, Job>();
 	private readonly busy = new Map<string, Job>();
 	private readonly watchers = new Map<string, Set<(status: JobStatus) => void>>();
@@ -48,6 +55,7 @@ export class LinkDesk {
 		private readonly open: Open = (address) => DoipLink.open(address)
 	) {
 		this.notes = new JobNotes(db);
+		this.captures = new Captures(db);
 	}
 
 	status(caseId: string): JobStatus | null {
@@ -68,7 +76,8 @@ export class LinkDesk {
 	cancel(caseId: string): Result<null> {
 		const job = this.byCase.get(caseId);
 		if (!job || job.status.state !== 'running') return fail('Nothing is running.');
-		if (job.status.kind !== 'scan') return fail('A clear that has begun is not stopped half way.');
+		if (job.status.kind === 'clear' || job.status.kind === 'key')
+			return fail('A clear that has begun is not stopped half way.');
 		job.cancelled = true;
 		return ok(null);
 	}
@@ -128,6 +137,86 @@ export class LinkDesk {
 		});
 	}
 
+	/** Records live data until {@link cancel} or until the line is lost; everything taken by then is kept. */
+	startRecording(
+		row: CaseRow,
+		author: Author,
+		entryId: string,
+		signals: readonly LiveSignal[],
+		name: string
+	): Result<JobStatus> {
+		const type = vehicleTypes.get(row.vehicle.typeId);
+		if (!type) return fail(NOT_DESCRIBED);
+		return this.begin(row, author, entryId, 'record', signals.length, async (job, link) => {
+			const startedAt = new Date().toISOString();
+			await this.captures.begin({ id: entryId, caseId: row.id, authorId: author.id, name, startedAt });
+			const channels = signals.map(({ signal }) => signal);
+			const recorder = new Recorder(entryId, channels, this.captures);
+			job.recorder = recorder;
+			this.tell(job, { now: RECORDING });
+			const lost = await sample(link, signals, {
+				nowMs: () => performance.now(),
+				stopped: () => job.cancelled,
+				row: (timeS, values) => recorder.take(timeS, values)
+			});
+			const samples = await recorder.end();
+			if (samples.timeS.length < FEWEST_ROWS) {
+				await this.captures.forget(entryId);
+				throw new JobTrouble(`${lost ?? 'It was stopped at once.'} There was nothing to keep.`);
+			}
+			const payload = recordingPayload(samples, liveVehicleOf(type), {
+				name,
+				source: { kind: 'vehicle' },
+				marks: recorder.marks,
+				endedBecause: lost
+			});
+			await this.put(row.id, author, entryId, 'live-recording', payload, startedAt);
+			await this.captures.finish(entryId, samples);
+			return `${samples.timeS.length} readings over ${payload.durationS.toFixed(0)} s, saved on the thread.${lost ? ` It ended by itself: ${lost}` : ''}`;
+		});
+	}
+
+	/** Sets a mark at this moment of the running recording. */
+	mark(caseId: string, label: string): Result<LiveMark> {
+		const job = this.byCase.get(caseId);
+		const mark = job?.status.state === 'running' ? job.recorder?.mark(label) : null;
+		return mark ? ok(mark) : fail('Nothing is being recorded, or it has as many marks as it can hold.');
+	}
+
+	/** The running recording's readings as they come, from the last minutes on; null where none runs. */
+	watchLive(caseId: string, onBatch: (batch: LiveBatch) => void): (() => void) | null {
+		const job = this.byCase.get(caseId);
+		return job?.status.state === 'running' ? (job.recorder?.watch(onBatch) ?? null) : null;
+	}
+
+	private async recoverRecordings(): Promise<number> {
+		const left = await this.captures.left(new Date().toISOString());
+		for (const { id, caseId, author, name, startedAt, marks } of left) {
+			const samples = await this.captures.read(id);
+			const row = await this.cases.find(caseId);
+			const type = row && vehicleTypes.get(row.vehicle.typeId);
+			if (!samples || samples.timeS.length < FEWEST_ROWS) {
+				await this.captures.forget(id);
+				continue;
+			}
+			const payload = recordingPayload(samples, type ? liveVehicleOf(type) : undefined, {
+				name,
+				source: { kind: 'vehicle' },
+				marks,
+				endedBecause: 'The server stopped while it was recorded.'
+			});
+			try {
+				await this.put(caseId, author, id, 'live-recording', payload, startedAt);
+			} catch (error) {
+				// A case signed meanwhile takes no more entries; its samples stay where they are.
+				if (!(error instanceof JobTrouble)) throw error;
+				this.log.warn({ caseId, capture: id }, error.message);
+			}
+			await this.captures.finish(id, samples);
+		}
+		return left.length;
+	}
+
 	/** Puts what a stopped server left half done on its threads. Run once, before anything else is begun. */
 	async recover(): Promise<number> {
 		const left = await this.notes.left();
@@ -141,7 +230,7 @@ export class LinkDesk {
 			}
 			await this.notes.forget(id);
 		}
-		return left.length;
+		return left.length + (await this.recoverRecordings());
 	}
 
 	private begin(
@@ -164,6 +253,7 @@ export class LinkDesk {
 			address,
 			authorId: author.id,
 			cancelled: false,
+			recorder: null,
 			status: {
 				id: entryId,
 				caseId: row.id,
@@ -213,14 +303,15 @@ export class LinkDesk {
 		author: Author,
 		id: string,
 		kind: K,
-		payload: PayloadOf<K>
+		payload: PayloadOf<K>,
+		observedAt = new Date().toISOString()
 	) {
 		const draft = EntryDraft.parse({
 			id,
 			caseId,
 			kind,
 			version: ENTRY_VERSION,
-			observedAt: new Date().toISOString(),
+			observedAt,
 			supersedes: null,
 			payload
 		});
@@ -245,6 +336,15 @@ const NOT_DESCRIBED =
 /** Trouble that the person can be told as it is. */
 class JobTrouble extends Error {}
 
-const WORDS = { scan: 'reading its modules', clear: 'clearing codes', key: 'checking the key' } as const;
+const WORDS = {
+	scan: 'reading its modules',
+	clear: 'clearing codes',
+	key: 'checking the key',
+	record: 'recording live data'
+} as const;
+
+/** Fewer tell nothing. */
+const FEWEST_ROWS = 2;
+const RECORDING = 'live data';
 
 const noteOf = ({ status, authorId }: Job) => ({ id: status.id, caseId: status.caseId, authorId });

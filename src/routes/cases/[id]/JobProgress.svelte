@@ -1,9 +1,10 @@
 <script lang="ts">
+	import type { JobStatus } from '$lib/case/jobStatus';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { getCaseWork } from './caseWork.svelte';
 
 	/** Work on the vehicle as it goes: module by module along the line, then what came of it. */
-	let { kinds }: { kinds: ('scan' | 'clear' | 'key')[] } = $props();
+	let { kinds }: { kinds: JobStatus['kind'][] } = $props();
 	const work = getCaseWork();
 	const job = $derived(work.job && kinds.includes(work.job.kind) ? work.job : null);
 </script>
@@ -12,7 +13,7 @@
 	{#if work.refusal}
 		<p role="alert" class="my-3 border-l-4 border-ink pl-3 font-semibold">{work.refusal}</p>
 	{/if}
-	{#if job?.state === 'running'}
+	{#if job?.state === 'running' && job.kind !== 'record'}
 		<div class="my-3 flex flex-wrap items-center gap-x-4 gap-y-2">
 			<p class="font-semibold">
 				{job.now ? `Asking ${job.now}` : 'Connecting'} · {job.done.length} of {job.total}
@@ -27,7 +28,7 @@
 				{/each}
 			</ol>
 		</div>
-	{:else if job?.outcome}
+	{:else if job && job.outcome}
 		<p class="my-3 {job.state === 'failed' ? 'border-l-4 border-ink pl-3 font-semibold' : 'text-ink-2'}">
 			{job.outcome}
 		</p>

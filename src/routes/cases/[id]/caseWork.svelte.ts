@@ -4,7 +4,11 @@ import { ulid } from 'ulid';
 import { invalidate } from '$app/navigation';
 import type { JobStatus } from '$lib/case/jobStatus';
 
-type Request = { do: 'scan' } | { do: 'clear'; only: string | null } | { do: 'key' };
+type Request =
+	| { do: 'scan' }
+	| { do: 'clear'; only: string | null }
+	| { do: 'key' }
+	| { do: 'record'; signals: string[]; name: string };
 
 const LOST = 'The server stopped in the middle. What it had read by then is on the thread.';
 
@@ -43,6 +47,11 @@ export class CaseWork {
 	begin(request: Request): Promise<void> {
 		// The id is made here and kept for the retry, so that a lost answer cannot make it happen twice.
 		return this.post({ ...request, entryId: ulid() });
+	}
+
+	/** Sets a mark in the running recording. */
+	mark(label = ''): Promise<void> {
+		return this.post({ do: 'mark', label });
 	}
 
 	cancel(): Promise<void> {

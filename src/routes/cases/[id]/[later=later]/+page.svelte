@@ -2,11 +2,6 @@
 	import { page } from '$app/state';
 
 	const WILL: Record<string, { name: string; does: string; now: string }> = {
-		watch: {
-			name: 'Watch',
-			does: 'record live data, hear a wheel while you spin it, and find dropouts by themselves',
-			now: 'Spin the wheels and write what you saw as a note on Mend.'
-		},
 		measure: {
 			name: 'Measure',
 			does: 'judge meter and oscilloscope readings and say what each one proves',
@@ -18,7 +13,7 @@
 			now: 'Halve the path yourself: sensor side against module side.'
 		}
 	};
-	const station = $derived(WILL[page.params.later ?? ''] ?? WILL.watch!);
+	const station = $derived(WILL[page.params.later ?? ''] ?? WILL.measure!);
 </script>
 
 <svelte:head><title>{station.name} · Jaldi</title></svelte:head>

@@ -17,6 +17,7 @@ const BY_HAND = [
 	'codes-reported',
 	'frame-log',
 	'source-judged',
+	'wheel-round',
 	'note'
 ] as const satisfies EntryKind[];
 

@@ -3,12 +3,21 @@ import { z } from 'zod';
 import { mayClear } from '$lib/case/mayClear';
 import type { Result } from '$lib/core/result';
 import { loadCase, writerHere } from '$lib/server/cases/access';
+import { vehicleTypes } from '../../../../../library';
+import { liveSignals } from '../../../../../library/liveSignals';
 import { services } from '$lib/server/running';
 
 const Work = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('scan'), entryId: z.string() }),
 	z.object({ do: z.literal('clear'), entryId: z.string(), only: z.string().nullable() }),
 	z.object({ do: z.literal('key'), entryId: z.string() }),
+	z.object({
+		do: z.literal('record'),
+		entryId: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+		signals: z.array(z.string()).min(1).max(24),
+		name: z.string().trim().max(120)
+	}),
+	z.object({ do: z.literal('mark'), label: z.string().trim().max(120) }),
 	z.object({ do: z.literal('cancel') })
 ]);
 
@@ -23,6 +32,10 @@ export async function POST(event) {
 		result.ok ? json({ job: result.value }) : json({ message: result.error }, { status: 409 });
 
 	if (work.data.do === 'cancel') return answer(desk.cancel(row.id));
+	if (work.data.do === 'mark') {
+		const mark = desk.mark(row.id, work.data.label);
+		return mark.ok ? json({ mark: mark.value }) : json({ message: mark.error }, { status: 409 });
+	}
 	const { entryId } = work.data;
 	// Sent again after it was done: it is done.
 	if (thread.some((entry) => entry.id === entryId)) return json({ job: desk.status(row.id) });
@@ -30,6 +43,14 @@ export async function POST(event) {
 	switch (work.data.do) {
 		case 'scan':
 			return answer(desk.startScan(row, member, entryId));
+		case 'record': {
+			const type = vehicleTypes.get(row.vehicle.typeId);
+			const wanted = new Set(work.data.signals);
+			const signals = (type ? liveSignals(type) : []).filter(({ signal }) => wanted.has(signal));
+			if (signals.length === 0)
+				return json({ message: 'None of these signals is known of this vehicle.' }, { status: 409 });
+			return answer(desk.startRecording(row, member, entryId, signals, work.data.name));
+		}
 		case 'key':
 			return answer(desk.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null));
 		case 'clear': {

@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { Position } from '../../../library/positions';
+import { FINDING_TYPES } from '../core/live/findings';
+import { Text, Words } from './fields';
+
+/** Payloads of entries that tell of live data. The samples themselves are kept beside the thread, under the entry's id. */
+
+const Channel = z.string().regex(/^[a-z0-9][a-z0-9_]{0,59}$/);
+const Seconds = z.number().min(0).max(1e7);
+
+export const MOST_MARKS = 500;
+export const LiveMark = z.object({ atS: Seconds, label: Text });
+export type LiveMark = z.infer<typeof LiveMark>;
+
+const Finding = z.object({
+	type: z.enum(FINDING_TYPES),
+	channel: Channel,
+	startS: Seconds,
+	endS: Seconds,
+	count: z.number().int().min(1),
+	value: z.number(),
+	text: Words
+});
+
+export const LiveRecording = z.object({
+	name: Text,
+	source: z.discriminatedUnion('kind', [
+		z.object({ kind: z.literal('vehicle') }),
+		z.object({ kind: z.literal('file'), fileName: Words, bytes: z.number().int().min(0) })
+	]),
+	durationS: Seconds,
+	rows: z.number().int().min(0),
+	rateHz: z.number().min(0),
+	channels: z.array(Channel).min(1).max(64),
+	marks: z.array(LiveMark).max(MOST_MARKS),
+	/** Why it ended otherwise than by a person; null = stopped by one, or a whole file. */
+	endedBecause: Text.nullable(),
+	/** What the analysis found in it when it was saved. */
+	findings: z.array(Finding).max(200),
+	common: z.array(z.object({ channels: z.array(Channel), text: Words })).max(50),
+	notes: z.array(z.object({ channel: z.string(), text: Words })).max(50),
+	verdict: Words,
+	/** Nothing shorter shows at its rate. */
+	shortestVisibleS: z.number().min(0)
+});
+export type LiveRecording = z.infer<typeof LiveRecording>;
+
+export const ROUND_RESULTS = ['answers', 'dead', 'erratic', 'weaker', 'turns-mate', 'not-trusted'] as const;
+export type RoundResult = (typeof ROUND_RESULTS)[number];
+
+/** Each wheel turned in its turn, by hand or by the engine, and what its signal did. */
+export const WheelRound = z.object({
+	mode: z.enum(['hand', 'gear']),
+	rateHz: z.number().min(0),
+	corners: z
+		.array(
+			z.object({
+				position: Position,
+				result: z.enum(ROUND_RESULTS),
+				topKmh: z.number().min(0).max(400),
+				text: Words
+			})
+		)
+		.min(1)
+		.max(12)
+});

@@ -1,0 +1,162 @@
+import { LiveRecording, MOST_MARKS, type LiveMark } from '../../case/livePayloads';
+import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
+import type { Chunk } from '../../core/live/chunk';
+import type { VehicleType } from '../../../../library';
+import type { Captures } from '../db/captures';
+
+/** What watchers of a running recording are sent. */
+export interface LiveBatch {
+	id: string;
+	/** Names of the columns of `rows` after the time. */
+	channels: string[];
+	/** Seconds from the start, then the values; null where there is none. */
+	rows: (number | null)[][];
+	marks: LiveMark[];
+}
+
+const FLUSH_EVERY_S = 1;
+const SEND_EVERY_MS = 80;
+/** Whoever joins late is told the last of it. */
+const BACKLOG_ROWS = 3_000;
+const GROWTH_ROWS = 4_096;
+
+/** One recording while it runs: takes rows, hands them on, writes them down every second. */
+export class Recorder {
+	readonly marks: LiveMark[] = [];
+	private readonly watchers = new Set<(batch: LiveBatch) => void>();
+	private readonly unsent: (number | null)[][] = [];
+	private readonly backlog: (number | null)[][] = [];
+	private timeS = new Float64Array(GROWTH_ROWS);
+	private columns: Float64Array[];
+	private rows = 0;
+	private flushed = 0;
+	private pieces = 0;
+	private writing: Promise<void> = Promise.resolve();
+	private readonly timer: ReturnType<typeof setInterval>;
+
+	constructor(
+		readonly id: string,
+		private readonly channels: string[],
+		private readonly captures: Captures
+	) {
+		this.columns = channels.map(() => new Float64Array(GROWTH_ROWS));
+		this.timer = setInterval(() => this.send(), SEND_EVERY_MS);
+	}
+
+	get lastS(): number {
+		return this.rows > 0 ? (this.timeS[this.rows - 1] ?? 0) : 0;
+	}
+
+	/** Readings a second over the last of it. */
+	get rateHz(): number {
+		const from = Math.max(0, this.rows - 40);
+		const spanS = this.lastS - (this.timeS[from] ?? 0);
+		return spanS > 0 ? (this.rows - 1 - from) / spanS : 0;
+	}
+
+	take(timeS: number, values: Float64Array): void {
+		if (this.rows === this.timeS.length) this.grow();
+		this.timeS[this.rows] = timeS;
+		for (const [c, column] of this.columns.entries()) column[this.rows] = values[c] ?? NaN;
+		this.rows += 1;
+		const row = [timeS, ...Array.from(values, (value) => (Number.isNaN(value) ? null : value))];
+		this.unsent.push(row);
+		this.backlog.push(row);
+		if (this.backlog.length > BACKLOG_ROWS) this.backlog.splice(0, BACKLOG_ROWS / 10);
+		if (timeS - (this.timeS[this.flushed] ?? 0) >= FLUSH_EVERY_S) this.flush();
+	}
+
+	mark(label: string): LiveMark | null {
+		if (this.marks.length >= MOST_MARKS) return null;
+		const mark = { atS: this.lastS, label };
+		this.marks.push(mark);
+		this.writing = this.writing.then(() => this.captures.setMarks(this.id, this.marks));
+		this.send(true);
+		return mark;
+	}
+
+	watch(onBatch: (batch: LiveBatch) => void): () => void {
+		onBatch({ id: this.id, channels: this.channels, rows: this.backlog.slice(), marks: this.marks });
+		// What is about to be sent is in the backlog already.
+		const unsent = this.unsent.length;
+		let skip = unsent;
+		const watcher = (batch: LiveBatch) => {
+			onBatch(skip > 0 ? { ...batch, rows: batch.rows.slice(skip) } : batch);
+			skip = 0;
+		};
+		this.watchers.add(watcher);
+		return () => this.watchers.delete(watcher);
+	}
+
+	/** Everything that was taken, once it is all on disk. Throws when the disk refused. */
+	async end(): Promise<Chunk> {
+		clearInterval(this.timer);
+		this.send();
+		this.flush();
+		await this.writing;
+		return this.slice(0, this.rows);
+	}
+
+	private send(always = false): void {
+		if (this.unsent.length === 0 && !always) return;
+		const rows = this.unsent.splice(0);
+		for (const watcher of this.watchers)
+			watcher({ id: this.id, channels: this.channels, rows, marks: this.marks });
+	}
+
+	private flush(): void {
+		if (this.flushed === this.rows) return;
+		const chunk = this.slice(this.flushed, this.rows);
+		const seq = this.pieces++;
+		this.flushed = this.rows;
+		this.writing = this.writing.then(() => this.captures.add(this.id, seq, chunk));
+		// Told when the recording ends; until then a later piece may still be written.
+		this.writing.catch(() => undefined);
+	}
+
+	private slice(from: number, to: number): Chunk {
+		return {
+			timeS: this.timeS.slice(from, to),
+			channels: new Map(
+				this.channels.map((name, c) => [name, (this.columns[c] ?? this.timeS).slice(from, to)])
+			)
+		};
+	}
+
+	private grow(): void {
+		const wider = (column: Float64Array) => {
+			const grown = new Float64Array(column.length * 2);
+			grown.set(column);
+			return grown;
+		};
+		this.timeS = wider(this.timeS);
+		this.columns = this.columns.map(wider);
+	}
+}
+
+export const liveVehicleOf = ({ chassis, wheels }: VehicleType): LiveVehicle => ({
+	trackM: chassis.trackM,
+	wheelbaseM: chassis.wheelbaseM,
+	teeth: wheels[0]?.ringTeeth ?? null
+});
+
+/** What the thread keeps of a recording: what it is, and what the analysis finds in it. */
+export function recordingPayload(
+	samples: Chunk,
+	vehicle: LiveVehicle | undefined,
+	about: Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause'>
+): LiveRecording {
+	const analysis = analyseLive({ ...samples, problems: [] }, vehicle);
+	return LiveRecording.parse({
+		...about,
+		durationS: Number.isFinite(analysis.durationS) ? analysis.durationS : 0,
+		rows: samples.timeS.length,
+		rateHz: Number.isFinite(analysis.rateHz) ? analysis.rateHz : 0,
+		channels: analysis.channels,
+		findings: analysis.findings,
+		common: analysis.common,
+		notes: analysis.notes,
+		verdict: analysis.verdict,
+		shortestVisibleS: Number.isFinite(analysis.shortestVisibleS) ? analysis.shortestVisibleS : 0
+	});
+}

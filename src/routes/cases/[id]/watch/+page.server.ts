@@ -1,0 +1,52 @@
+import { typeOf } from '$lib/case/codes';
+import { ofKind } from '$lib/case/thread';
+import { watchDefaults } from '$lib/case/watchDefaults';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { USUAL_VEHICLE } from '$lib/core/live/analyse';
+import { liveVehicleOf } from '$lib/server/jobs/recorder';
+import { liveSignals } from '../../../../../library/liveSignals';
+import { signals } from '../../../../../library/signals';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const type = typeOf(view.entries);
+	const why = watchDefaults(view);
+	return {
+		linkAddress: row.vehicle.linkAddress,
+		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit, address, moduleName }) => ({
+			signal,
+			name,
+			unit,
+			address,
+			moduleName,
+			why: why.get(signal) ?? null
+		})),
+		vehicle: type ? liveVehicleOf(type) : USUAL_VEHICLE,
+		knownSignals: [...signals.values()].map(({ signal, name }) => ({ signal, name })),
+		recordings: ofKind(view.entries, 'live-recording')
+			.map(({ id, observedAt, authorName, payload }) => ({
+				id,
+				time: clock(observedAt),
+				by: authorName,
+				name: payload.name,
+				fileName: payload.source.kind === 'file' ? payload.source.fileName : null,
+				durationS: payload.durationS,
+				rateHz: payload.rateHz,
+				verdict: payload.verdict,
+				endedBecause: payload.endedBecause,
+				findings: payload.findings.length
+			}))
+			.reverse(),
+		rounds: ofKind(view.entries, 'wheel-round')
+			.map(({ id, observedAt, authorName, payload }) => ({
+				id,
+				time: clock(observedAt),
+				by: authorName,
+				mode: payload.mode,
+				corners: payload.corners
+			}))
+			.reverse()
+	};
+};

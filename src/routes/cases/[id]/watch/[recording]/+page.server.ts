@@ -1,0 +1,39 @@
+import { error } from '@sveltejs/kit';
+import { typeOf } from '$lib/case/codes';
+import { codeConditions } from '$lib/case/watchDefaults';
+import { ofKind } from '$lib/case/thread';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { sayCondition, signals } from '../../../../../../library/signals';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { view } = await loadCase(params.id);
+	const recordings = ofKind(view.entries, 'live-recording');
+	const here = recordings.find(({ id }) => id === params.recording);
+	if (!here) error(404, 'There is no such recording on this case.');
+	const type = typeOf(view.entries);
+	return {
+		recording: { id: here.id, time: clock(here.observedAt), by: here.authorName, ...here.payload },
+		words: Object.fromEntries(
+			here.payload.channels.map((channel) => {
+				const known = signals.get(channel);
+				return [channel, { name: known?.name ?? channel.replaceAll('_', ' '), unit: known?.unit ?? '' }];
+			})
+		),
+		vehicle: {
+			trackM: type?.chassis.trackM ?? 1.5,
+			wheelbaseM: type?.chassis.wheelbaseM ?? 2.7,
+			teeth: type?.wheels[0]?.ringTeeth ?? null
+		},
+		conditions: codeConditions(view).map((one) => ({ ...one, words: sayCondition(one.condition) })),
+		signalNames: Object.fromEntries([...signals].map(([signal, { name }]) => [signal, name])),
+		others: recordings
+			.filter(({ id }) => id !== here.id)
+			.map(({ id, observedAt, payload }) => ({
+				id,
+				name: `${payload.name || 'Live recording'}, ${clock(observedAt)}`,
+				marks: payload.marks
+			}))
+	};
+};

@@ -1,0 +1,43 @@
+<script lang="ts">
+	import type { RecordingView } from './recordingView.svelte';
+
+	/** Samples as they were read, a page of them from the left edge of the graph on. */
+	let {
+		view,
+		channels,
+		words
+	}: {
+		view: RecordingView;
+		channels: string[];
+		words: Record<string, { name: string; unit: string }>;
+	} = $props();
+	const ROWS = 40;
+	let rows = $state.raw<number[][]>([]);
+	$effect(() => {
+		void view.rows(view.from, ROWS).then((found) => (rows = found));
+	});
+	const cell = (value: number) => (Number.isNaN(value) ? '' : value >= 330 ? 'n/a' : value.toFixed(2));
+</script>
+
+<div class="mt-3 max-h-[30rem] overflow-auto">
+	<table class="num w-full text-right">
+		<thead class="sticky top-0 bg-base-100 font-sans text-sm text-ink-2">
+			<tr>
+				<th class="py-1 text-right font-normal">s</th>
+				{#each channels as channel (channel)}
+					<th class="py-1 pl-4 text-right font-normal"
+						>{words[channel]?.name ?? channel} {words[channel]?.unit ?? ''}</th
+					>
+				{/each}
+			</tr>
+		</thead>
+		<tbody>
+			{#each rows as row (row[0])}
+				<tr class="hair">
+					{#each row as value, i (i)}<td class="py-1 pl-4">{i === 0 ? value.toFixed(3) : cell(value)}</td
+						>{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+</div>

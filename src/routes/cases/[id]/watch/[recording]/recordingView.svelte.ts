@@ -1,0 +1,128 @@
+import { wrap, type Remote } from 'comlink';
+import type { LiveVehicle } from '$lib/core/live/analyse';
+import type { Alignment } from '$lib/core/live/align';
+import type { ConditionOver, NamedCondition } from '$lib/core/live/conditionsOver';
+import type { Line } from '$lib/core/live/decimate';
+import type { LiveAnalysis } from '$lib/core/live/findings';
+import type { LiveWorker } from '../../../../../workers/live.worker';
+
+/** Half of what is drawn: each pixel column has its lowest and its highest. */
+const PIXELS = 900;
+const MOST_POINTS = 2_000;
+
+/** A recording as the page looks at it: its samples stay in a worker, here is the span that is seen and its lines. */
+export class RecordingView {
+	trouble = $state<string | null>(null);
+	ready = $state(false);
+	from = $state(0);
+	to = $state(1);
+	whole = $state.raw<[number, number]>([0, 1]);
+	channels = $state.raw<string[]>([]);
+	lines = $state.raw<{ channel: string; line: Line; other: boolean }[]>([]);
+	analysis = $state.raw<LiveAnalysis | null>(null);
+	conditions = $state.raw<ConditionOver[]>([]);
+	/** The recording laid over this one, and by how much it is moved. */
+	over = $state.raw<{ id: string; channels: string[]; shiftS: number } | null>(null);
+	private readonly worker: Worker;
+	private readonly remote: Remote<LiveWorker>;
+	private asked = 0;
+
+	constructor(
+		private readonly caseId: string,
+		private readonly id: string
+	) {
+		this.worker = new Worker(new URL('../../../../../workers/live.worker.ts', import.meta.url), {
+			type: 'module'
+		});
+		this.remote = wrap<LiveWorker>(this.worker);
+	}
+
+	async open(vehicle: LiveVehicle, conditions: NamedCondition[]): Promise<void> {
+		const loaded = await this.load(this.id);
+		if (!loaded) return;
+		this.channels = loaded.channels;
+		this.whole = [loaded.fromS, loaded.toS];
+		[this.from, this.to] = this.whole;
+		this.ready = true;
+		this.analysis = await this.remote.analyse(this.id, vehicle);
+		this.conditions = await this.remote.conditions(this.id, conditions);
+	}
+
+	close(): void {
+		this.worker.terminate();
+	}
+
+	/** Fetches what is drawn of these channels over the span that is seen. */
+	async draw(channels: readonly string[]): Promise<void> {
+		const mine = ++this.asked;
+		const { from, to, over } = this;
+		const lines = await this.remote.lines(this.id, [...channels], from, to, this.pixels(channels.length));
+		const drawn = channels.map((channel, i) => ({ channel, line: lines[i] as Line, other: false }));
+		if (over) {
+			const shared = channels.filter((channel) => over.channels.includes(channel));
+			const others = await this.remote.lines(
+				over.id,
+				shared,
+				from,
+				to,
+				this.pixels(channels.length),
+				over.shiftS
+			);
+			drawn.push(...shared.map((channel, i) => ({ channel, line: others[i] as Line, other: true })));
+		}
+		// A later wish has overtaken this one.
+		if (mine === this.asked) this.lines = drawn;
+	}
+
+	rows(fromS: number, count: number): Promise<number[][]> {
+		return this.remote.rows(this.id, fromS, count);
+	}
+
+	async layOver(id: string | null, how: Alignment): Promise<void> {
+		if (id === null) {
+			this.over = null;
+			return;
+		}
+		const loaded = await this.load(id);
+		if (!loaded) return;
+		this.over = { id, channels: loaded.channels, shiftS: await this.remote.align(this.id, id, how) };
+	}
+
+	/** @returns whether there is more to see that way */
+	see(from: number, to: number): void {
+		const [start, end] = this.whole;
+		const span = Math.max(0.02, Math.min(to - from, end - start));
+		const begin = Math.max(start, Math.min(from, end - span));
+		[this.from, this.to] = [begin, begin + span];
+	}
+
+	zoom(factor: number): void {
+		const middle = (this.from + this.to) / 2;
+		const half = ((this.to - this.from) / 2) * factor;
+		this.see(middle - half, middle + half);
+	}
+
+	pan(share: number): void {
+		const by = (this.to - this.from) * share;
+		this.see(this.from + by, this.to + by);
+	}
+
+	private pixels(lines: number): number {
+		const all = this.over ? lines * 2 : lines;
+		return Math.max(60, Math.min(PIXELS, Math.floor(MOST_POINTS / 2 / Math.max(1, all))));
+	}
+
+	private async load(id: string): Promise<{ channels: string[]; fromS: number; toS: number } | null> {
+		const response = await fetch(`/cases/${this.caseId}/watch/${id}/samples`).catch(() => null);
+		if (!response?.ok) {
+			this.trouble = 'The samples cannot be fetched: the server cannot be reached. What was found is below.';
+			return null;
+		}
+		const loaded = await this.remote.load(id, await response.arrayBuffer());
+		if ('error' in loaded) {
+			this.trouble = `The samples cannot be read: ${loaded.error}.`;
+			return null;
+		}
+		return loaded;
+	}
+}

@@ -1,0 +1,34 @@
+import { typeOf } from '$lib/case/codes';
+import { watchDefaults } from '$lib/case/watchDefaults';
+import { mayWrite } from '$lib/server/accounts/members';
+import { loadCase } from '$lib/server/cases/access';
+import { casePage } from '$lib/server/cases/page';
+import { services } from '$lib/server/running';
+import { liveSignals } from '../../../../../../library/liveSignals';
+
+export const load = async ({ params, depends, locals }) => {
+	depends('jaldi:case');
+	const loaded = await loadCase(params.id);
+	const { row, view } = loaded;
+	const type = typeOf(view.entries);
+	const mateOf = (axle: number, side: string) =>
+		type?.wheels.find((wheel) => wheel.axle === axle && wheel.side !== side)?.position.replace('-', '_') ??
+		null;
+	const { number } = casePage(loaded);
+	return {
+		caseId: row.id,
+		number,
+		linkAddress: row.vehicle.linkAddress,
+		job: services().desk.status(params.id),
+		mayRecord: locals.member !== null && mayWrite(locals.member) && !view.signature,
+		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit }) => ({ signal, name, unit })),
+		defaults: [...watchDefaults(view).keys()],
+		passive: type?.sensor === 'passive',
+		wheels: (type?.wheels ?? []).map(({ position, driven, axle, side }) => ({
+			position,
+			channel: position.replace('-', '_'),
+			driven,
+			mate: mateOf(axle, side)
+		}))
+	};
+};

@@ -1,0 +1,276 @@
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { ulid } from 'ulid';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { ENTRY_VERSION } from '$lib/case/entryVersion';
+	import { WheelRound, type RoundState } from '$lib/core/live/wheelRound';
+	import { useKeys } from '$lib/ui/keys';
+	import LiveStrip from '$lib/ui/LiveStrip.svelte';
+	import { WheelSound } from '$lib/ui/wheelSound';
+	import Wordmark from '$lib/ui/Wordmark.svelte';
+	import { setCaseWork } from '../../caseWork.svelte';
+	import { LiveFeed } from '../liveFeed.svelte';
+	import BayWheels from './BayWheels.svelte';
+
+	let { data } = $props();
+	const work = setCaseWork(
+		() => data.caseId,
+		untrack(() => data.job)
+	);
+	const feed = new LiveFeed(() => data.caseId);
+	const asked = page.url.searchParams.get('round');
+	const mode = asked === 'hand' || asked === 'gear' ? asked : null;
+	const MOST_SHOWN = 4;
+	const NOT_AVAILABLE = 250;
+	const sound = new WheelSound();
+
+	/** The signal whose digits fill the screen, and which the sound follows. */
+	let big = $state(untrack(() => data.wheels[0]?.channel ?? data.signals[0]?.signal ?? ''));
+	let muted = $state(true);
+	let round: WheelRound | null = null;
+	let told = $state.raw<RoundState | null>(null);
+	let saved = $state(false);
+
+	const running = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const nameOf = (channel: string) => {
+		const name = data.signals.find(({ signal }) => signal === channel)?.name ?? channel.replaceAll('_', ' ');
+		const short = name.replace(' wheel speed', '').replace('-', ' ');
+		return short.charAt(0).toUpperCase() + short.slice(1);
+	};
+	const unitOf = (channel: string) => data.signals.find(({ signal }) => signal === channel)?.unit ?? '';
+	const small = $derived(
+		mode
+			? data.wheels.filter(({ driven }) => mode === 'hand' || driven).map(({ channel }) => channel)
+			: [...feed.channels].slice(0, MOST_SHOWN)
+	);
+	const shownNow = $derived.by(() => {
+		const value = feed.now.get(big);
+		if (value === null || value === undefined) return '–';
+		return value >= NOT_AVAILABLE && unitOf(big) === 'km/h' ? 'n/a' : value.toFixed(0);
+	});
+	const task = $derived.by(() => {
+		if (!running) return 'Not recording';
+		if (!mode) return nameOf(big);
+		if (!told) return 'Waiting for the first reading';
+		if (told.turning) return `${nameOf(told.turning)} is turning`;
+		if (told.ask === null) return 'All wheels are judged';
+		return mode === 'hand' ? `Spin the ${nameOf(told.ask).toLowerCase()}` : 'Run in gear at walking pace';
+	});
+	const strip = $derived.by(() => {
+		const names = mode
+			? small
+			: feed.channels.filter((channel) => unitOf(channel) === unitOf(big)).slice(0, 8);
+		return names
+			.map((name) => ({ name, column: feed.channels.indexOf(name) + 1 }))
+			.filter(({ column }) => column > 0);
+	});
+
+	async function start() {
+		sound.start();
+		const signals = mode ? data.wheels.map(({ channel }) => channel) : data.defaults;
+		const name = mode === 'hand' ? 'Wheels turned by hand' : mode === 'gear' ? 'Driven wheels in gear' : '';
+		await work.begin({ do: 'record', signals, name });
+	}
+
+	/** Puts what was judged on the thread, once. */
+	async function save() {
+		if (!round || saved) return;
+		const corners = round.state.corners.flatMap(({ channel, result, topKmh, text }) => {
+			const position = data.wheels.find((wheel) => wheel.channel === channel)?.position;
+			return position && result ? [{ position, result, topKmh, text }] : [];
+		});
+		if (corners.length === 0) return;
+		saved = true;
+		const rateHz = Number.isFinite(round.rateHz) ? round.rateHz : 0;
+		const body = {
+			id: ulid(),
+			kind: 'wheel-round',
+			version: ENTRY_VERSION,
+			observedAt: new Date().toISOString(),
+			payload: { mode, rateHz, corners }
+		};
+		const send = () =>
+			fetch(`/cases/${data.caseId}/entries`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify(body)
+			});
+		const answer = await send()
+			.catch(send)
+			.catch(() => null);
+		if (answer?.ok) toast.success('The round is on the thread.');
+		else {
+			saved = false;
+			toast.error(
+				'The round could not be saved: the server cannot be reached. It is still here; save it again.'
+			);
+		}
+	}
+
+	async function leave() {
+		if (mode && running && work.job?.id === mine) await work.cancel();
+		await save();
+		await goto(`/cases/${data.caseId}/watch`);
+	}
+	/** The recording that this page began: it ends with the page's round. */
+	const mine = $derived(work.job?.kind === 'record' ? work.job.id : null);
+
+	onMount(() => {
+		const events = new EventSource(`/cases/${data.caseId}/events`);
+		events.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
+		if (mode) round = new WheelRound(data.wheels, mode);
+		const stop = feed.onrow((row, channels) => {
+			const at = channels.indexOf(big) + 1;
+			sound.follow(at > 0 ? (row[at] ?? null) : null);
+			if (!round) return;
+			const kmh = new Map(channels.map((name, i) => [name, row[i + 1] ?? NaN]));
+			const before = told?.ask;
+			told = round.sample(row[0] ?? 0, kmh);
+			const follow = told.turning ?? told.ask;
+			if (follow && follow !== big) big = follow;
+			if (told.ask === null && before !== null && before !== undefined) void save();
+		});
+		return () => {
+			events.close();
+			stop();
+			sound.stop();
+		};
+	});
+
+	function nextSignal() {
+		const at = small.indexOf(big);
+		big = small[(at + 1) % Math.max(1, small.length)] ?? big;
+	}
+	function toggleSound() {
+		sound.start();
+		muted = !muted;
+		sound.muted = muted;
+	}
+	useKeys({
+		Space: () => (running ? void work.mark() : data.mayRecord && void start()),
+		r: () => !running && data.mayRecord && void start(),
+		s: nextSignal,
+		m: toggleSound,
+		Escape: () => void leave(),
+		x: () => running && void work.cancel()
+	});
+	sound.muted = true;
+</script>
+
+<svelte:head><title>{data.number} Across the bay · Jaldi</title></svelte:head>
+<main data-theme="bay" class="flex min-h-screen flex-col gap-4 bg-base-100 px-6 py-5 text-ink sm:px-12">
+	<header class="flex flex-wrap items-center gap-x-6 gap-y-1">
+		<Wordmark />
+		<h1 class="text-xl" aria-live="assertive">
+			{#if mode}{mode === 'hand' ? 'Wheel round' : 'In gear on stands'}:
+				<strong>{task}</strong>{:else}<strong>{task}</strong>{/if}
+		</h1>
+		<p class="ml-auto text-ink-2">
+			{#if running}<span class="num">{feed.rateHz.toFixed(0)}</span> readings a second · sees nothing shorter
+				than
+				<span class="num">{feed.rateHz > 0 ? (1000 / feed.rateHz).toFixed(0) : '–'}</span> ms{/if}
+		</p>
+	</header>
+	{#if work.refusal}<p role="alert" class="border-l-4 border-ink pl-3 text-xl font-semibold">
+			{work.refusal}
+		</p>{/if}
+	{#if told?.warning}<p role="alert" class="border-l-4 border-suspect-mark pl-3 text-xl">
+			{told.warning}
+		</p>{/if}
+	{#if running}
+		<div class="grid flex-1 gap-8 lg:grid-cols-[1.1fr_1fr]">
+			<section aria-label="Now" class="min-w-0">
+				<p class="text-2xl font-bold">{nameOf(big)}</p>
+				<p class="flex items-end gap-4 leading-none">
+					<span
+						class="num font-bold"
+						style="font-size: clamp(10rem, {shownNow.length > 2 ? 24 : 30}vw, 20rem)">{shownNow}</span
+					>
+					<span class="pb-8 text-4xl font-bold text-ink-2">{unitOf(big)}</span>
+				</p>
+			</section>
+			<BayWheels
+				channels={small}
+				now={feed.now}
+				{told}
+				{big}
+				{nameOf}
+				{unitOf}
+				onchoose={(channel) => (big = channel)}
+			/>
+		</div>
+		<LiveStrip
+			rows={feed.rows}
+			version={feed.version}
+			names={strip.map(({ name }) => nameOf(name))}
+			columns={strip.map(({ column }) => column)}
+			strong={Math.max(
+				0,
+				strip.findIndex(({ name }) => name === big)
+			)}
+			overS={20}
+			height={180}
+		/>
+	{:else if told?.corners.some(({ result }) => result)}
+		<BayWheels
+			channels={small}
+			now={feed.now}
+			{told}
+			{big}
+			{nameOf}
+			{unitOf}
+			onchoose={(channel) => (big = channel)}
+		/>
+		<div class="flex-1"></div>
+	{:else if data.mayRecord}
+		<div class="max-w-4xl flex-1 py-10">
+			{#if mode === 'hand'}
+				<p class="text-2xl leading-snug">
+					Key on, the vehicle on rated stands, wheels free, nobody in the plane of a wheel. Spin one wheel
+					after the other, briskly, for three seconds each: Jaldi notices which one turns and ticks it off.
+					You need not touch the screen.
+					{#if data.passive}These sensors make their own voltage: slower than about 5 km/h they say nothing.{/if}
+				</p>
+			{:else if mode === 'gear'}
+				<p class="text-2xl leading-snug">
+					The driven wheels off the ground on rated stands, nobody near them. Run in the lowest gear at
+					walking pace, evenly, for ten seconds.
+				</p>
+			{/if}
+			<button
+				class="act mt-8 min-h-24 px-14 text-2xl"
+				disabled={work.busy || !data.linkAddress}
+				onclick={start}
+			>
+				Start <span class="key border-current">space</span>
+			</button>
+		</div>
+	{/if}
+	<footer class="flex flex-wrap items-center gap-x-6 gap-y-2 text-ink-2">
+		{#if running}<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={() => work.mark()}
+				><span class="key">space</span> mark</button
+			>{/if}
+		<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={nextSignal}
+			><span class="key">s</span> next signal</button
+		>
+		<button
+			class="flex min-h-11 cursor-pointer items-center gap-2"
+			onclick={toggleSound}
+			aria-pressed={!muted}
+			><span class="key">m</span> {muted ? 'sound off' : `sound follows ${nameOf(big).toLowerCase()}`}</button
+		>
+		{#if mode && told && !saved && told.corners.some(({ result }) => result)}
+			<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={save}
+				>save what is judged</button
+			>
+		{/if}
+		{#if running}<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={() => work.cancel()}
+				><span class="key">x</span> stop recording</button
+			>{/if}
+		<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={leave}
+			><span class="key">esc</span> back</button
+		>
+	</footer>
+</main>

@@ -1,0 +1,66 @@
+<script lang="ts">
+	import type { CornerResult, RoundState } from '$lib/core/live/wheelRound';
+	import Mark from '$lib/ui/Mark.svelte';
+
+	/** The other values beside the big one; in a round each wheel with what it has shown so far. */
+	let {
+		channels,
+		now,
+		told,
+		big,
+		nameOf,
+		unitOf,
+		onchoose
+	}: {
+		channels: string[];
+		now: ReadonlyMap<string, number | null>;
+		told: RoundState | null;
+		big: string;
+		nameOf: (channel: string) => string;
+		unitOf: (channel: string) => string;
+		onchoose: (channel: string) => void;
+	} = $props();
+	const STATE: Record<CornerResult, 'good' | 'suspect' | 'bad'> = {
+		answers: 'good',
+		'turns-mate': 'good',
+		weaker: 'suspect',
+		'not-trusted': 'suspect',
+		erratic: 'bad',
+		dead: 'bad'
+	};
+	const corner = (channel: string) => told?.corners.find((one) => one.channel === channel) ?? null;
+	const stateOf = (channel: string) => {
+		const result = corner(channel)?.result;
+		return result ? STATE[result] : 'open';
+	};
+	const shown = (channel: string) => {
+		const value = now.get(channel);
+		if (value === null || value === undefined) return '–';
+		return value >= 250 && unitOf(channel) === 'km/h' ? 'n/a' : value.toFixed(1);
+	};
+	const remark = (channel: string) => {
+		if (told?.turning === channel && told.dropouts > 1) return `${told.dropouts} dropouts so far`;
+		return corner(channel)?.text ?? '';
+	};
+</script>
+
+<ul class="self-start">
+	{#each channels as channel (channel)}
+		<li class="border-b border-rule">
+			<button
+				class="flex min-h-16 w-full cursor-pointer items-center gap-4 py-2 text-left text-2xl {channel === big
+					? 'font-bold'
+					: ''}"
+				onclick={() => onchoose(channel)}
+			>
+				{#if told}<Mark state={stateOf(channel)} size={26} />{/if}
+				<span class="min-w-0 flex-1 leading-tight">
+					{nameOf(channel)}
+					{#if remark(channel)}<span class="block text-base font-normal text-ink-2">{remark(channel)}</span
+						>{/if}
+				</span>
+				<span class="num">{shown(channel)}</span>
+			</button>
+		</li>
+	{/each}
+</ul>

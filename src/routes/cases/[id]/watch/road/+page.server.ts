@@ -1,0 +1,33 @@
+import { typeOf } from '$lib/case/codes';
+import { codeConditions, watchDefaults } from '$lib/case/watchDefaults';
+import { latest } from '$lib/case/thread';
+import { planRoadTest } from '$lib/core/live/roadTest';
+import { loadCase } from '$lib/server/cases/access';
+import { liveSignals } from '../../../../../../library/liveSignals';
+import { sayCondition, signals } from '../../../../../../library/signals';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const type = typeOf(view.entries);
+	const complaint = latest(view.entries, 'complaint')?.payload;
+	const lamps = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
+	return {
+		linkAddress: row.vehicle.linkAddress,
+		signals: type ? liveSignals(type).map(({ signal, name, unit }) => ({ signal, name, unit })) : [],
+		defaults: [...watchDefaults(view).keys()],
+		names: Object.fromEntries([...signals].map(([signal, { name }]) => [signal, name])),
+		plan: planRoadTest({
+			tests: codeConditions(view)
+				.filter(({ what }) => what === 'test')
+				.map(({ text, condition }) => ({ text, condition, words: sayCondition(condition) })),
+			complaint: [
+				complaint?.words ?? '',
+				...(complaint?.symptoms ?? []),
+				...(complaint?.conditions ?? []),
+				...lamps.map(({ when }) => when)
+			].join('; '),
+			wheels: (type?.wheels ?? []).map(({ position }) => position.replace('-', '_'))
+		})
+	};
+};

@@ -1,0 +1,42 @@
+import { typeOf } from '$lib/case/codes';
+import { codeConditions } from '$lib/case/watchDefaults';
+import { latest } from '$lib/case/thread';
+import { thresholdOf } from '$lib/core/tyres/codeThreshold';
+import type { FittedTyre } from '$lib/core/tyres/tyreReport';
+import { loadCase } from '$lib/server/cases/access';
+import { CAR_POSITIONS } from '../../../../../../library/positions';
+
+const carWheels = CAR_POSITIONS.map((position) => ({
+	position,
+	axle: position.startsWith('front') ? 1 : 2,
+	side: position.endsWith('left') ? ('left' as const) : ('right' as const)
+}));
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { view } = await loadCase(params.id);
+	const type = typeOf(view.entries);
+	const told = latest(view.entries, 'tyres-fitted')?.payload.tyres ?? [];
+	const wheels = type?.wheels ?? carWheels;
+	const drive = type?.chassis.drive ?? null;
+	return {
+		fitted: wheels.map(({ position, axle, side }): FittedTyre => {
+			const tyre = told.find((one) => one.position === position);
+			return {
+				position,
+				axle,
+				side,
+				size: tyre?.size ?? '',
+				treadMm: tyre?.treadMm ?? null,
+				pressureShare: null
+			};
+		}),
+		drive: drive === 'none' ? null : drive,
+		codes: codeConditions(view)
+			.filter(({ what }) => what === 'set')
+			.flatMap(({ text, condition }) => {
+				const threshold = thresholdOf(condition);
+				return threshold ? [{ text, threshold }] : [];
+			})
+	};
+};

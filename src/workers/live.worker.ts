@@ -1,0 +1,131 @@
+import { expose, transfer } from 'comlink';
+import { analyseLive, type LiveVehicle } from '../lib/core/live/analyse';
+import { encodeChunk, type Chunk } from '../lib/core/live/chunk';
+import {
+	guessColumns,
+	headerKey,
+	type ColumnGuess,
+	type ColumnMapping
+} from '../lib/core/live/columnMapping';
+import { csvShape, type RecordingError } from '../lib/core/live/csvShape';
+import { readRecording } from '../lib/core/live/readRecording';
+import { conditionsOver, type ConditionOver, type NamedCondition } from '../lib/core/live/conditionsOver';
+import { decimate, lowerBound, type Line } from '../lib/core/live/decimate';
+import type { LiveAnalysis } from '../lib/core/live/findings';
+import { alignedBy, type Alignment } from '../lib/core/live/align';
+import { isWheel } from '../lib/core/live/recording';
+import { isNotAvailable } from '../lib/core/live/wheelTable';
+import { framePieces, readPieces } from '../lib/core/live/pieces';
+
+/** Looks at recordings away from the page's own thread: holds them, analyses them, and gives out what is drawn. */
+const held = new Map<string, Chunk>();
+const recordingOf = (key: string) => {
+	const chunk = held.get(key);
+	if (!chunk) throw new Error(`no recording ${key}`);
+	return { ...chunk, problems: [] };
+};
+
+/** "Not available" is no speed and would squeeze all that is one. */
+const drawable = (name: string, column: Float64Array): Float64Array =>
+	isWheel(name) || name === 'vehicle'
+		? column.map((value) => (value >= 255 && isNotAvailable(value) ? NaN : value))
+		: column;
+
+const worker = {
+	/** Takes a recording in, from its pieces. @returns what is in it, or why it cannot be read */
+	load(
+		key: string,
+		body: ArrayBuffer
+	): { channels: string[]; fromS: number; toS: number } | { error: string } {
+		const chunk = readPieces(new Uint8Array(body));
+		if (!chunk.ok) return { error: chunk.error };
+		held.set(key, chunk.value);
+		const { timeS, channels } = chunk.value;
+		return { channels: [...channels.keys()], fromS: timeS[0] ?? 0, toS: timeS.at(-1) ?? 0 };
+	},
+	analyse: (key: string, vehicle: LiveVehicle): LiveAnalysis => analyseLive(recordingOf(key), vehicle),
+	/** Lines for the chart: at most two points a pixel, never losing a peak; the samples themselves when few enough. */
+	lines(key: string, channels: string[], fromS: number, toS: number, pixels: number, shiftS = 0): Line[] {
+		const { timeS, channels: columns } = recordingOf(key);
+		const lines = channels.map((name) => {
+			const column = drawable(name, columns.get(name) ?? new Float64Array(timeS.length).fill(NaN));
+			return decimate(timeS, column, fromS - shiftS, toS - shiftS, pixels, shiftS);
+		});
+		return transfer(
+			lines,
+			lines.flatMap(({ x, y }) => [x.buffer, y.buffer])
+		);
+	},
+	/** Samples as they are, from a time on: time first, then the channels in order. */
+	rows(key: string, fromS: number, count: number): number[][] {
+		const { timeS, channels } = recordingOf(key);
+		const from = Math.max(0, Math.min(timeS.length - count, lowerBound(timeS, fromS)));
+		const columns = [...channels.values()];
+		return Array.from({ length: Math.min(count, timeS.length - from) }, (_, n) => [
+			timeS[from + n] ?? 0,
+			...columns.map((column) => column[from + n] ?? NaN)
+		]);
+	},
+	conditions: (key: string, conditions: NamedCondition[]): ConditionOver[] =>
+		conditionsOver(recordingOf(key), conditions),
+	/** Seconds by which the other must be moved to lie on the first. */
+	align: (key: string, other: string, how: Alignment): number =>
+		alignedBy(recordingOf(key), recordingOf(other), how)
+};
+/** A file that was chosen, until it is read or given up. */
+let file: Uint8Array | null = null;
+
+const importer = {
+	/** Looks at a file of columns: what they seem to be, and by what its header is remembered. */
+	async inspect(chosen: File): Promise<Inspected | { error: string }> {
+		const packed = chosen.name.endsWith('.gz');
+		try {
+			const stream = packed ? chosen.stream().pipeThrough(new DecompressionStream('gzip')) : chosen.stream();
+			file = new Uint8Array(await new Response(stream).arrayBuffer());
+		} catch {
+			return { error: packed ? 'Its compression is damaged.' : 'It could not be read from the disk.' };
+		}
+		const shape = csvShape(file);
+		if (!shape.ok) return { error: whereWords(shape.error) };
+		return {
+			key: headerKey(shape.value),
+			guesses: guessColumns(shape.value),
+			sample: shape.value.sample,
+			bytes: file.length
+		};
+	},
+	/** Reads the file by a mapping and analyses it; the samples are held under `key`. */
+	read(key: string, mapping: ColumnMapping, vehicle: LiveVehicle): FileRead | { error: string } {
+		if (!file) return { error: 'The file is no longer here: choose it again.' };
+		const read = readRecording(file, mapping);
+		if (!read.ok) return { error: whereWords(read.error) };
+		const { timeS, channels, problems } = read.value;
+		held.set(key, { timeS, channels });
+		return { analysis: analyseLive(read.value, vehicle), problems, rows: timeS.length };
+	},
+	/** Samples as the server takes them, after what is said about them. */
+	packed(key: string, about: string): Uint8Array<ArrayBuffer> {
+		const body = framePieces([new TextEncoder().encode(about), encodeChunk(recordingOf(key))]);
+		return transfer(body, [body.buffer]);
+	}
+};
+
+/** What the worker does; one object, two subjects. */
+const whole = { ...worker, ...importer };
+export type LiveWorker = typeof whole;
+expose(whole);
+
+export interface Inspected {
+	key: string;
+	guesses: ColumnGuess[];
+	sample: string[][];
+	bytes: number;
+}
+export interface FileRead {
+	analysis: LiveAnalysis;
+	problems: { line: number; reason: string }[];
+	rows: number;
+}
+
+const whereWords = ({ line, column, reason }: RecordingError): string =>
+	`Line ${line}${column === null ? '' : `, column ${column}`}: ${reason}.`;
