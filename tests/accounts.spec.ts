@@ -9,12 +9,21 @@ test('nothing but sign-in and health is reachable without a session', async ({ p
 		await page.goto(path);
 		await expect(page).toHaveURL(/\/sign-in/);
 	}
-	for (const path of ['/cases/x/events', '/cases/x/stand-in', '/__data.json', '/cases/x/__data.json']) {
+	for (const path of [
+		'/cases/x/events',
+		'/cases/x/stand-in',
+		'/cases/x/watch/stream',
+		'/cases/x/watch/y/samples',
+		'/cases/x/watch/y/csv',
+		'/__data.json',
+		'/cases/x/__data.json'
+	]) {
 		const body = await (await request.get(path, { maxRedirects: 0 })).text();
 		expect(body).not.toContain('TP-');
 	}
 	expect((await request.post('/cases/x/work', { data: { do: 'scan', entryId: 'x' } })).status()).toBe(401);
 	expect((await request.post('/cases/x/entries', { data: {} })).status()).toBe(401);
+	expect((await request.post('/cases/x/watch/import', { data: {} })).status()).toBe(401);
 });
 
 test('scripts run only from here, and the session cookie is out of their reach', async ({ browser }) => {

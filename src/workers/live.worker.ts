@@ -15,6 +15,9 @@ import type { LiveAnalysis } from '../lib/core/live/findings';
 import { alignedBy, type Alignment } from '../lib/core/live/align';
 import { isWheel } from '../lib/core/live/recording';
 import { isNotAvailable } from '../lib/core/live/wheelTable';
+import { hex } from '../lib/core/bytes';
+import { FrameLogReader } from '../lib/core/bus/frameLog';
+import { decodeFrames, type FrameSignal, type TimedFrame } from '../lib/core/live/frameSignals';
 import { framePieces, readPieces } from '../lib/core/live/pieces';
 
 /** Looks at recordings away from the page's own thread: holds them, analyses them, and gives out what is drawn. */
@@ -74,6 +77,34 @@ const worker = {
 };
 /** A file that was chosen, until it is read or given up. */
 let file: Uint8Array | null = null;
+let log: File | null = null;
+const MOST_IDS = 200;
+
+/** @returns why it cannot be read, null when it was */
+async function eachFrame(chosen: File, take: (frame: TimedFrame) => void): Promise<string | null> {
+	const packed = chosen.name.endsWith('.gz');
+	const reader = new FrameLogReader({
+		frame: ({ timeS, id, extended, remote, data, length }) => {
+			if (remote) return;
+			const digits = id.toString(16).toUpperCase();
+			take({ timeS, id: digits.padStart(extended ? 8 : 3, '0'), data: data.subarray(0, length) });
+		},
+		badLine: () => undefined
+	});
+	try {
+		const stream = packed ? chosen.stream().pipeThrough(new DecompressionStream('gzip')) : chosen.stream();
+		const pieces = stream.getReader();
+		for (;;) {
+			const { done, value } = await pieces.read();
+			if (done) break;
+			reader.push(value);
+		}
+		reader.end();
+		return null;
+	} catch {
+		return packed ? 'Its compression is damaged.' : 'It could not be read from the disk.';
+	}
+}
 
 const importer = {
 	/** Looks at a file of columns: what they seem to be, and by what its header is remembered. */
@@ -93,6 +124,50 @@ const importer = {
 			sample: shape.value.sample,
 			bytes: file.length
 		};
+	},
+	/** Looks at a frame log: which identifiers come how often. */
+	async inspectFrames(chosen: File): Promise<FramesSeen | { error: string }> {
+		log = chosen;
+		const seen = new Map<string, { count: number; firstS: number; lastS: number; sample: string }>();
+		let frames = 0;
+		const trouble = await eachFrame(chosen, ({ timeS, id, data }) => {
+			frames += 1;
+			const one = seen.get(id);
+			if (one) {
+				one.count += 1;
+				one.lastS = timeS;
+			} else seen.set(id, { count: 1, firstS: timeS, lastS: timeS, sample: hex(data) });
+		});
+		if (trouble) return { error: trouble };
+		if (frames === 0)
+			return { error: 'There is no frame in it: expected lines as (seconds) interface ID#DATA.' };
+		const ids = [...seen]
+			.map(([id, { count, firstS, lastS, sample }]) => ({
+				id,
+				count,
+				everyS: count > 1 ? (lastS - firstS) / (count - 1) : 0,
+				sample
+			}))
+			.sort((a, b) => b.count - a.count);
+		return { frames, ids: ids.slice(0, MOST_IDS) };
+	},
+	/** Reads a frame log by a list of signals and analyses it; the samples are held under `key`. */
+	async readFrames(
+		key: string,
+		signals: FrameSignal[],
+		vehicle: LiveVehicle
+	): Promise<FileRead | { error: string }> {
+		if (!log) return { error: 'The file is no longer here: choose it again.' };
+		const wanted = new Set(signals.map(({ frameId }) => frameId));
+		const kept: TimedFrame[] = [];
+		const trouble = await eachFrame(log, ({ timeS, id, data }) => {
+			if (wanted.has(id)) kept.push({ timeS, id, data: data.slice() });
+		});
+		if (trouble) return { error: trouble };
+		const read = decodeFrames(kept, signals);
+		if (!read.ok) return { error: `${read.error}.` };
+		held.set(key, read.value);
+		return { analysis: analyseLive(read.value, vehicle), problems: [], rows: read.value.timeS.length };
 	},
 	/** Reads the file by a mapping and analyses it; the samples are held under `key`. */
 	read(key: string, mapping: ColumnMapping, vehicle: LiveVehicle): FileRead | { error: string } {
@@ -120,6 +195,11 @@ export interface Inspected {
 	guesses: ColumnGuess[];
 	sample: string[][];
 	bytes: number;
+}
+export interface FramesSeen {
+	frames: number;
+	/** The most frequent first. */
+	ids: { id: string; count: number; everyS: number; sample: string }[];
 }
 export interface FileRead {
 	analysis: LiveAnalysis;

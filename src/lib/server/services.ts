@@ -3,6 +3,7 @@ import { makeAuth, type Auth } from './accounts/auth';
 import { Cases } from './db/cases';
 import { CodeLibrary } from './db/codeLibrary';
 import { ColumnMemory } from './db/columnMemory';
+import { FrameSignals } from './db/frameSignals';
 import { openDatabase, type Database } from './db/open';
 import { Threads } from './db/threads';
 import { LinkDesk } from './jobs/desk';
@@ -15,6 +16,7 @@ export interface Services {
 	cases: Cases;
 	codes: CodeLibrary;
 	columnMemory: ColumnMemory;
+	frameSignals: FrameSignals;
 	desk: LinkDesk;
 	log: Logger;
 	origin: string;
@@ -54,6 +56,7 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		cases,
 		codes,
 		columnMemory: new ColumnMemory(db),
+		frameSignals: new FrameSignals(db),
 		desk,
 		log,
 		origin: options.origin

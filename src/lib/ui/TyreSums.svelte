@@ -41,8 +41,13 @@
 	const largest = $derived(
 		report.ok ? Math.max(...report.value.wheels.map(({ circumferenceMm }) => circumferenceMm)) : 1
 	);
+	function fillRest() {
+		const size = tyres.find((tyre) => tyre.size.trim() !== '')?.size ?? '';
+		for (const tyre of tyres) if (tyre.size.trim() === '') tyre.size = size;
+	}
 	const percent = (value: number) => `${value.toFixed(1)} %`;
-	const empty = $derived(tyres.every(({ size }) => size.trim() === ''));
+	const missing = $derived(tyres.filter(({ size }) => size.trim() === ''));
+	const unreadable = $derived(tyres.some(({ position, size }) => position in errors && size.trim() !== ''));
 </script>
 
 <div class="grid gap-x-10 gap-y-6 xl:grid-cols-2">
@@ -139,9 +144,14 @@
 			</p>{/if}
 	</div>
 	<div aria-live="polite">
-		{#if empty}
-			<h2 class="text-lg font-bold">Nothing to compare yet</h2>
+		{#if missing.length > 0 && !unreadable}
+			<h2 class="text-lg font-bold">
+				{missing.length === tyres.length ? 'Nothing to compare yet' : `${missing.length} sizes to go`}
+			</h2>
 			<p>Write the size of each tyre as it stands on its sidewall, not as it should be.</p>
+			<button class="act-quiet mt-3" disabled={missing.length === tyres.length} onclick={fillRest}
+				>The rest is the same</button
+			>
 		{:else if report.ok}
 			{@const { wheels, comparison, believes, cautions } = report.value}
 			<h2 class="text-lg font-bold">

@@ -80,16 +80,17 @@ function offsetFinding(
 	};
 }
 
-const standsNote = ({ onStands }: WheelTable): LiveNote[] =>
-	onStands.length === 0
-		? []
-		: [
-				{
-					channel: onStands[0] ?? '',
-					value: 0,
-					text: `${onStands.map((name, i) => (i === 0 ? wheelWords(name) : wheelWords(name).toLowerCase())).join(' and ')} stand while the others turn slowly: taken for a run on stands, so they are not judged.`
-				}
-			];
+function standsNote({ onStands, names }: WheelTable): LiveNote[] {
+	if (onStands.length === 0) return [];
+	const list = onStands
+		.map((name, i) => (i === 0 ? wheelWords(name) : wheelWords(name).toLowerCase()))
+		.join(' and ');
+	const text =
+		onStands.length === names.length
+			? 'The wheels turn one by one: taken for a round on stands, so they are not held against each other.'
+			: `${list} stand while the others turn slowly: taken for a run on stands, so they are not judged.`;
+	return [{ channel: onStands[0] ?? '', value: 0, text }];
+}
 
 function verdictOf(
 	findings: readonly LiveFinding[],
@@ -104,10 +105,12 @@ function verdictOf(
 		const more = findings.length > 1 ? ` (and ${findings.length - 1} more)` : '';
 		return `${first.text}${more}`;
 	}
+	const stands = notes.at(-1)?.text ?? '';
+	if (onStands.length === names.length && names.length > 0) return stands;
+	if (onStands.length > 0) return `The wheels that turn agree. ${stands}`;
+	const [note] = notes;
 	const moved = reference.some((kmh) => kmh > 6);
 	if (!moved) return 'The vehicle hardly moves in this recording: nothing can be judged from it.';
-	const [note] = notes;
-	if (onStands.length > 0) return `The wheels that turn agree. ${notes.at(-1)?.text ?? ''}`;
 	if (note) return `All ${names.length} wheels agree. ${note.text}`;
 	const toothFits =
 		intervalS > 0.02

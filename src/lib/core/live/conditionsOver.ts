@@ -1,5 +1,6 @@
 import { signalsOf, type Condition } from '../conditions/condition';
 import { ConditionWatch } from '../conditions/conditionWatch';
+import { bridged } from './bridged';
 import type { Recording } from './recording';
 import { isNotAvailable } from './wheelTable';
 
@@ -30,7 +31,13 @@ const GAP_INTERVALS = 5;
  * conditions whether a drive could prove it gone. What the recording lacks stays unknown and is named.
  */
 export function conditionsOver(recording: Recording, conditions: readonly NamedCondition[]): ConditionOver[] {
-	const { timeS, channels } = recording;
+	const { timeS } = recording;
+	const wanted = new Set(conditions.flatMap(({ condition }) => signalsOf(condition)));
+	const channels = new Map(
+		[...recording.channels]
+			.filter(([name]) => wanted.has(name))
+			.map(([name, column]) => [name, bridged(column, timeS)])
+	);
 	const intervalS = timeS.length > 1 ? ((timeS.at(-1) ?? 0) - (timeS[0] ?? 0)) / (timeS.length - 1) : 0;
 	const maxGapS = Math.max(1, GAP_INTERVALS * intervalS);
 	return conditions.map(({ name, condition }) => {
@@ -61,7 +68,9 @@ export function conditionsOver(recording: Recording, conditions: readonly NamedC
 				if (intervals.length < MOST_INTERVALS) intervals.push(open);
 			}
 		}
-		const missing = signalsOf(condition).filter((signal) => signal !== 'key_on' && !channels.has(signal));
+		const missing = signalsOf(condition).filter(
+			(signal) => signal !== 'key_on' && !recording.channels.has(signal)
+		);
 		return { name, intervals, metS, firstS, missing };
 	});
 }

@@ -144,6 +144,25 @@ describe('the analysis of live data', () => {
 		expect(verdict).toMatch(/All 4 wheels fall at once/);
 	});
 
+	it('wheels turned one by one on stands, or one axle in gear, are no dead sensors', () => {
+		const spun = drive((wheel, _, t) =>
+			between(t, 10 * FOUR.indexOf(wheel), 10 * FOUR.indexOf(wheel) + 8) ? 9 : 0
+		);
+		expect(analyseLive(spun).findings).toEqual([]);
+		expect(analyseLive(spun).verdict).toMatch(/one by one/);
+		const alone = drive((wheel, _, t) =>
+			wheel === 'front_left' && t > 5 ? 12 : wheel === 'rear_left' ? 655.35 : 0
+		);
+		expect(one(alone)).toMatchObject({ type: 'stuck-invalid', channel: 'rear_left' });
+		const inGear = drive((wheel, kmh) => (wheel.startsWith('rear') ? Math.min(7, kmh) : 0));
+		expect(analyseLive(inGear).findings).toEqual([]);
+		expect(analyseLive(inGear).verdict).toMatch(/run on stands/);
+		const bad = drive((wheel, kmh, t) =>
+			!wheel.startsWith('rear') || (wheel === 'rear_left' && between(t, 30, 30.5)) ? 0 : Math.min(9, kmh)
+		);
+		expect(one(bad)).toMatchObject({ type: 'dropout', channel: 'rear_left' });
+	});
+
 	it('says what the rate can show', () => {
 		const slow = analyseLive(drive(undefined, 5));
 		expect(slow.shortestVisibleS).toBeCloseTo(0.2, 9);

@@ -10,7 +10,7 @@ export interface ToothFit {
 }
 
 /** A ratio measured over a minute of even driving is good to about this. */
-const RATIO_ERROR = 0.0012;
+const RATIO_ERROR = 0.002;
 const MOST_TEETH_OFF = 12;
 
 /**

@@ -1,7 +1,6 @@
+import { bridged } from './bridged';
 import { isWheel, sampleIntervalS, type Recording } from './recording';
 
-/** A gap in a channel that is read less often than others is bridged up to this many of its own intervals. */
-const BRIDGED_INTERVALS = 3;
 /** What buses say for "not available", in km/h after scaling: all bits of one byte, of nine, fifteen or sixteen at 0.01. */
 const NOT_AVAILABLE_KMH = [255, 255.99, 327.67, 327.68, 511, 511.5, 511.875, 655.34, 655.35, 4095, 6553.5];
 const NOT_AVAILABLE_SLACK_KMH = 0.006;
@@ -20,8 +19,9 @@ const ZERO_KMH = 0.6;
 const COMMON_FROM_KMH = 12;
 const MOVING_KMH = 8;
 const DEAD_SHARE = 0.9;
-/** Undriven or driven wheels alone, no faster than this: on stands, in gear. */
+/** Wheels turned by hand or in gear on stands are no faster than this. */
 const STANDS_KMH = 25;
+const TOGETHER_SHARE = 0.05;
 
 /** The wheels of a recording on one clock, with what they say together. */
 export interface WheelTable {
@@ -70,7 +70,7 @@ export function wheelTable(recording: Recording): WheelTable {
 		reference: new Float64Array(length),
 		expected: names.map(() => new Float64Array(length)),
 		commonDrops: [],
-		onStands: standingAxle(names, kmh)
+		onStands: standing(names, kmh)
 	};
 	const dead = stayAtZero(kmh, own);
 	const asleep = names.map((name, k) => table.onStands.includes(name) || dead[k] === true);
@@ -197,39 +197,39 @@ function stayAtZero(kmh: readonly Float64Array[], own: Float64Array | null): boo
 	return moving.map((count, k) => count > 0 && (zero[k] ?? 0) > DEAD_SHARE * count);
 }
 
-/** The wheels of the one axle that never turns while another is driven slowly: the vehicle is on stands. */
-function standingAxle(names: readonly string[], kmh: readonly Float64Array[]): string[] {
+/**
+ * Wheels that cannot be held against the others because the vehicle is on stands: those of the axle that never turns while
+ * both wheels of another are driven slowly, or all of them where wheels are turned one by one.
+ */
+function standing(names: readonly string[], kmh: readonly Float64Array[]): string[] {
 	const top = kmh.map((own) => own.reduce((most, value) => (value > most ? value : most), 0));
-	const axleOf = (name: string) => name.replace(/_(left|right)$/, '');
 	const fastest = top.reduce((most, value) => Math.max(most, value), 0);
 	if (fastest < ROLLING_KMH || fastest > STANDS_KMH) return [];
-	const standing = [...new Set(names.map(axleOf))].filter((axle) =>
-		names.every((name, k) => axleOf(name) !== axle || (top[k] ?? 0) < ZERO_KMH)
+	const axles = names.map((name) => name.replace(/_(left|right)$/, ''));
+	const still = [...new Set(axles)].filter((axle) =>
+		axles.every((one, k) => one !== axle || (top[k] ?? 0) < ZERO_KMH)
 	);
-	const inside = names.filter((name) => standing.includes(axleOf(name)));
-	return inside.length >= 2 && names.length - inside.length >= 2 ? inside : [];
+	const inside = names.filter((_, k) => still.includes(axles[k] ?? ''));
+	const outside = names.map((_, k) => k).filter((k) => !still.includes(axles[k] ?? ''));
+	if (inside.length >= 2 && outside.length >= 2 && outside.every((k) => (top[k] ?? 0) > ROLLING_KMH))
+		return inside;
+	return turnOneByOne(axles, kmh) ? [...names] : [];
 }
 
-/** Carries a value forward over the rows in which a slower channel was not read. */
-function bridged(values: Float64Array, timeS: Float64Array): Float64Array {
-	const filled = values.slice();
-	let holes = 0;
-	for (let i = 0; i < values.length; i++) if (Number.isNaN(values[i] ?? NaN)) holes += 1;
-	if (holes === 0 || values.length - holes < 3) return filled;
-	const steps = new Float64Array(values.length - holes - 1);
-	let last = -1;
-	let count = 0;
-	for (let i = 0; i < values.length; i++) {
-		if (Number.isNaN(values[i] ?? NaN)) continue;
-		if (last >= 0) steps[count++] = (timeS[i] ?? 0) - (timeS[last] ?? 0);
-		last = i;
+/** Whether wheels of two axles, or both of the only one, hardly ever turn at the same time. */
+function turnOneByOne(axles: readonly string[], kmh: readonly Float64Array[]): boolean {
+	const oneAxle = new Set(axles).size === 1;
+	let [turning, together] = [0, 0];
+	for (let i = 0; i < (kmh[0]?.length ?? 0); i++) {
+		let [first, count, apart] = [-1, 0, false];
+		for (let k = 0; k < kmh.length; k++) {
+			if (!((kmh[k]?.[i] ?? NaN) > ROLLING_KMH)) continue;
+			count += 1;
+			if (first < 0) first = k;
+			else if (oneAxle || axles[k] !== axles[first]) apart = true;
+		}
+		if (count > 0) turning += 1;
+		if (apart) together += 1;
 	}
-	const usual = steps.sort()[steps.length >> 1] ?? 0;
-	last = -1;
-	for (let i = 0; i < filled.length; i++) {
-		if (!Number.isNaN(filled[i] ?? NaN)) last = i;
-		else if (last >= 0 && (timeS[i] ?? 0) - (timeS[last] ?? 0) < BRIDGED_INTERVALS * usual)
-			filled[i] = values[last] ?? NaN;
-	}
-	return filled;
+	return turning > 0 && together < TOGETHER_SHARE * turning;
 }

@@ -1,10 +1,4 @@
-import {
-	compareTyres,
-	whatItBelieves,
-	type Drive,
-	type RollingWheel,
-	type TyreComparison
-} from './compareTyres';
+import { compareTyres, whatItBelieves, type Drive, type TyreComparison } from './compareTyres';
 import { revolutionsPerKm, rollingCircumferenceMm } from './rollingCircumference';
 import { parseTyreSize, type TyreSize } from './tyreSize';
 

@@ -29,10 +29,26 @@
 		{ kind: 'splice', name: 'Splices' },
 		{ kind: 'vehicle', name: 'All of it' }
 	];
+	/** A round of the quay at the pace of life, for recordings: starts, bends both ways, stops. */
+	const ROUND = [
+		{ toKmh: 18, overS: 6 },
+		{ toKmh: 0, overS: 5 },
+		{ toKmh: 0, overS: 2 },
+		{ toKmh: 20, overS: 6 },
+		{ toKmh: 20, overS: 8, steeringDeg: 200 },
+		{ toKmh: 20, overS: 8, steeringDeg: -200 },
+		{ toKmh: 52, overS: 10, steeringDeg: 0 },
+		{ toKmh: 52, overS: 35 },
+		{ toKmh: 0, overS: 9 },
+		{ toKmh: 16, overS: 5 },
+		{ toKmh: 0, overS: 5 }
+	];
+	const GEAR_KMH = 7;
 	const SPIN_KMH = 12;
 	const DRIVE_RATE = 60;
 	const POLL_MS = 700;
 
+	let inGear = $state(false);
 	let open = $state(false);
 	let panel = $state<Panel | null>(null);
 	let trouble = $state<string | null>(null);
@@ -127,6 +143,27 @@
 						onclick={() => act({ do: 'drive', rate: DRIVE_RATE }, 'Driving, sixty times as fast as life.')}
 					>
 						{panel.driving ? `Driving, ${panel.speedKmh.toFixed(0)} km/h` : 'Drive 3 km, up to 65 km/h'}
+					</button>
+					<button
+						class="act-quiet"
+						disabled={panel.driving || panel.key === 'off'}
+						onclick={() =>
+							act({ do: 'drive', rate: 1, legs: ROUND }, 'Driving at the pace of life, two minutes.')}
+					>
+						Drive in real time
+					</button>
+					<button
+						class="act-quiet"
+						disabled={panel.driving || panel.key === 'off'}
+						onclick={() => {
+							inGear = !inGear;
+							void act(
+								{ do: 'in-gear', kmh: inGear ? GEAR_KMH : 0 },
+								inGear ? 'Running in gear.' : 'Out of gear.'
+							);
+						}}
+					>
+						{inGear ? 'Out of gear' : 'Run in gear on stands'}
 					</button>
 					<span>
 						Lamps: {Object.entries(panel.lamps)

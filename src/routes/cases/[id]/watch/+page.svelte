@@ -22,10 +22,9 @@
 	const mayRecord = $derived(data.canWrite && !data.case.signed);
 	const recording = $derived(work.job?.kind === 'record' && work.job.state === 'running');
 	const rateHz = $derived.by(() => {
-		const perModule = new Map<string, number>();
-		for (const { signal, address } of data.signals)
-			if (chosen.includes(signal)) perModule.set(address, (perModule.get(address) ?? 0) + 1);
-		return expectedRateHz([...perModule.values()]);
+		const asked = data.signals.filter(({ signal }) => chosen.includes(signal));
+		const addresses = [...new Set(asked.map(({ address }) => address))];
+		return expectedRateHz(addresses.map((address) => asked.filter((one) => one.address === address).length));
 	});
 	const modules = $derived([...new Set(data.signals.map(({ moduleName }) => moduleName))]);
 	const headline = $derived.by(() => {

@@ -4,6 +4,7 @@
 	import { toast } from 'svelte-sonner';
 	import type { LiveVehicle } from '$lib/core/live/analyse';
 	import Columns from './Columns.svelte';
+	import Frames from './Frames.svelte';
 	import { Importer } from './importer.svelte';
 
 	/** Live data from a file of another tool: chosen or dropped, its columns asked about only where they are not clear. */
@@ -47,14 +48,16 @@
 	<h2 id="import" class="text-lg font-bold">From a file</h2>
 	<div class="mt-1 flex flex-wrap items-center gap-4">
 		<button class="act-quiet" disabled={importer.step === 'looking'} onclick={() => chooser.click()}
-			>Choose a CSV file</button
+			>Choose a file</button
 		>
-		<p class="text-ink-2">or drop it here: time in one column, then a wheel or another signal in each</p>
+		<p class="text-ink-2">
+			or drop it here: CSV with the time in one column and a signal in each other, or a frame log
+		</p>
 		<input
 			bind:this={chooser}
 			type="file"
 			class="hidden"
-			accept=".csv,.txt,.tsv,.gz,text/csv"
+			accept=".csv,.txt,.tsv,.log,.gz,text/csv"
 			aria-label="File of live data"
 			onchange={(event) => {
 				take(event.currentTarget.files);
@@ -67,6 +70,7 @@
 		</p>{/if}
 	{#if importer.step === 'looking'}<p class="mt-3 text-ink-2">Looking through {importer.fileName} …</p>{/if}
 	{#if importer.step === 'columns'}<Columns {importer} {channels} />{/if}
+	{#if importer.step === 'frames'}<Frames {importer} {channels} />{/if}
 	{#if importer.step === 'read' || importer.step === 'saving'}
 		{@const read = importer.result}
 		{#if read}
@@ -100,7 +104,9 @@
 					<button class="act" disabled={importer.step === 'saving'} onclick={save}
 						>Put it on the thread</button
 					>
-					<button class="act-quiet" onclick={() => importer.askAgain()}>Look at the columns</button>
+					<button class="act-quiet" onclick={() => importer.askAgain()}
+						>{importer.frames ? 'Look at the frames' : 'Look at the columns'}</button
+					>
 					<button class="act-quiet" onclick={() => importer.giveUp()}>Leave it</button>
 				</div>
 				{#if importer.remembered}<p class="mt-2 text-ink-2">

@@ -28,7 +28,7 @@
 		`${Math.floor(feed.timeS / 60)}:${String(Math.floor(feed.timeS % 60)).padStart(2, '0')}`
 	);
 	const valueOf = (signal: string) => {
-		const value = feed.now.get(signal);
+		const value = feed.now[signal];
 		if (value === null || value === undefined) return '–';
 		if (value >= NOT_AVAILABLE) return 'not available';
 		return value.toFixed(words(signal)?.unit === '' ? 0 : 1);

@@ -1,11 +1,31 @@
-import { wrap, type Remote } from 'comlink';
 import { ulid } from 'ulid';
 import type { LiveVehicle } from '$lib/core/live/analyse';
 import { mappingOf, UNIT_CHOICES, type ColumnGuess, type ColumnMapping } from '$lib/core/live/columnMapping';
-import type { FileRead, Inspected, LiveWorker } from '../../../../workers/live.worker';
+import type { FrameSignal } from '$lib/core/live/frameSignals';
+import type { FileRead, FramesSeen, Inspected } from '../../../../workers/live.worker';
+import { isFrameLog } from '../read/takeIn';
+import { startLiveWorker } from './liveWorker';
 
 const MOST_BYTES = 1_000_000_000;
 const KEY = 'file';
+const FRAME_SIGNALS = '/library/frame-signals';
+const SNIFF_BYTES = 65_536;
+
+export interface KnownFrameSignal extends FrameSignal {
+	id: string;
+	by: string;
+}
+
+async function holdsFrames(file: File): Promise<boolean> {
+	const head = file.slice(0, SNIFF_BYTES);
+	const packed = file.name.endsWith('.gz');
+	const stream = packed ? head.stream().pipeThrough(new DecompressionStream('gzip')) : head.stream();
+	const { value } = await stream
+		.getReader()
+		.read()
+		.catch(() => ({ value: undefined }));
+	return isFrameLog(new TextDecoder().decode(value));
+}
 
 /** One column as a person sees and changes it. */
 export interface ColumnChoice extends ColumnGuess {
@@ -14,19 +34,22 @@ export interface ColumnChoice extends ColumnGuess {
 
 /** A file of live data on its way in: looked at, asked about where it is not sure, read, saved. Nothing is lost on the way. */
 export class Importer {
-	step = $state<'none' | 'looking' | 'columns' | 'read' | 'saving'>('none');
+	step = $state<'none' | 'looking' | 'columns' | 'frames' | 'read' | 'saving'>('none');
 	trouble = $state<string | null>(null);
 	fileName = $state('');
 	columns = $state<ColumnChoice[]>([]);
 	/** These columns were told by a person before. */
 	remembered = $state(false);
+	/** What a frame log holds, and what the shop knows to be in such frames. */
+	frames = $state.raw<FramesSeen | null>(null);
+	known = $state.raw<KnownFrameSignal[]>([]);
 	result = $state.raw<FileRead | null>(null);
 	private inspected: Inspected | null = null;
 	private mapping: ColumnMapping | null = null;
 	private asked = false;
+	private bytes = 0;
 	private id = ulid();
-	private worker: Worker | null = null;
-	private remote: Remote<LiveWorker> | null = null;
+	private worker: ReturnType<typeof startLiveWorker> | null = null;
 
 	constructor(
 		private readonly caseId: string,
@@ -40,11 +63,9 @@ export class Importer {
 		if (file.size > MOST_BYTES)
 			return this.refuse('It has more than 1 GB: cut it to the minutes around the fault.');
 		this.step = 'looking';
-		this.worker = new Worker(new URL('../../../../workers/live.worker.ts', import.meta.url), {
-			type: 'module'
-		});
-		this.remote = wrap<LiveWorker>(this.worker);
-		const looked = await this.remote.inspect(file);
+		this.worker = startLiveWorker();
+		if (await holdsFrames(file)) return this.takeFrames(file);
+		const looked = await this.worker.remote.inspect(file);
 		if ('error' in looked) return this.refuse(looked.error);
 		this.inspected = looked;
 		this.columns = looked.guesses.map((guess, i) => ({
@@ -66,10 +87,62 @@ export class Importer {
 		else await this.read();
 	}
 
-	/** Lets a person look at the columns again. */
+	/** Lets a person look at the columns, or the frames, again. */
 	askAgain(): void {
 		this.asked = true;
-		this.step = 'columns';
+		this.step = this.frames ? 'frames' : 'columns';
+	}
+
+	private async takeFrames(file: File): Promise<void> {
+		const seen = await this.worker?.remote.inspectFrames(file);
+		if (!seen || 'error' in seen) return this.refuse(seen?.error ?? 'It could not be read.');
+		this.frames = seen;
+		this.bytes = file.size;
+		const answer = await fetch(FRAME_SIGNALS).catch(() => null);
+		if (answer?.ok) this.known = ((await answer.json()) as { signals: KnownFrameSignal[] }).signals;
+		this.step = 'frames';
+		if (this.fitting.length > 0) await this.readFrames();
+	}
+
+	/** The shop's signals whose frames are in this log. */
+	get fitting(): KnownFrameSignal[] {
+		const ids = this.frames?.ids.map(({ id }) => id) ?? [];
+		return this.known.filter(({ frameId }) => ids.includes(frameId));
+	}
+
+	async readFrames(): Promise<void> {
+		this.trouble = null;
+		const read = await this.worker?.remote.readFrames(
+			KEY,
+			$state.snapshot(this.fitting) as FrameSignal[],
+			$state.snapshot(this.vehicle) as LiveVehicle
+		);
+		if (!read || 'error' in read) {
+			this.trouble = read?.error ?? 'It could not be read.';
+			this.step = 'frames';
+			return;
+		}
+		this.result = read;
+		this.step = 'read';
+	}
+
+	/** Keeps or forgets a signal for the whole shop. @returns whether it was taken */
+	async changeSignal(
+		change: { do: 'keep'; id: string; rule: FrameSignal } | { do: 'forget'; id: string }
+	): Promise<boolean> {
+		const answer = await fetch(FRAME_SIGNALS, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify(change)
+		}).catch(() => null);
+		if (!answer?.ok) {
+			const said = answer ? ((await answer.json().catch(() => null)) as { message?: string } | null) : null;
+			this.trouble = said?.message ?? 'The server cannot be reached. Nothing was changed.';
+			return false;
+		}
+		this.trouble = null;
+		this.known = ((await answer.json()) as { signals: KnownFrameSignal[] }).signals;
+		return true;
 	}
 
 	choose(at: number, as: string | null, unit: string): void {
@@ -81,7 +154,7 @@ export class Importer {
 	}
 
 	async read(): Promise<void> {
-		const { remote } = this;
+		const remote = this.worker?.remote;
 		const mapping = mappingOf(this.columns);
 		const channels = mapping?.channels.map(({ channel }) => channel) ?? [];
 		if (!mapping || !remote) {
@@ -111,15 +184,16 @@ export class Importer {
 
 	/** @returns the entry's id once it is on the thread */
 	async save(name: string): Promise<string | null> {
-		const { remote, inspected, mapping, asked } = this;
-		if (!remote || !inspected || !mapping) return null;
+		const { inspected, mapping, asked } = this;
+		const remote = this.worker?.remote;
+		if (!remote || (!this.frames && (!inspected || !mapping))) return null;
 		this.step = 'saving';
 		const about = {
 			id: this.id,
 			name,
 			fileName: this.fileName,
-			bytes: inspected.bytes,
-			remember: asked ? { key: inspected.key, mapping } : null
+			bytes: inspected?.bytes ?? this.bytes,
+			remember: asked && inspected && mapping ? { key: inspected.key, mapping } : null
 		};
 		const body = await remote.packed(KEY, JSON.stringify($state.snapshot(about)));
 		const answer = await fetch(`/cases/${this.caseId}/watch/import`, {
@@ -140,10 +214,11 @@ export class Importer {
 	}
 
 	giveUp(): void {
-		this.worker?.terminate();
-		this.worker = this.remote = this.inspected = this.mapping = null;
+		this.worker?.end();
+		this.worker = this.inspected = this.mapping = null;
 		[this.step, this.trouble, this.columns, this.result] = ['none', null, [], null];
 		[this.remembered, this.asked, this.id] = [false, false, ulid()];
+		this.frames = null;
 	}
 
 	private refuse(why: string): void {

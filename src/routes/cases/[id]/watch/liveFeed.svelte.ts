@@ -15,7 +15,7 @@ export class LiveFeed {
 	id = $state<string | null>(null);
 	channels = $state.raw<string[]>([]);
 	/** Newest value of each channel; null where it was not read. */
-	now = $state.raw<ReadonlyMap<string, number | null>>(new Map());
+	now = $state.raw<Readonly<Record<string, number | null>>>({});
 	timeS = $state(0);
 	rateHz = $state(0);
 	marks = $state.raw<{ atS: number; label: string }[]>([]);
@@ -23,7 +23,7 @@ export class LiveFeed {
 	version = $state(0);
 	/** Time, then one value a channel, oldest first. Not reactive: it changes twelve times a second. */
 	rows: (number | null)[][] = [];
-	private readonly listeners = new Set<(row: (number | null)[], channels: string[]) => void>();
+	private listeners: ((row: (number | null)[], channels: string[]) => void)[] = [];
 
 	/** Must be called while a component is being made. */
 	constructor(caseId: () => string) {
@@ -36,8 +36,8 @@ export class LiveFeed {
 
 	/** Calls back with every single row, in order, none left out. */
 	onrow(listener: (row: (number | null)[], channels: string[]) => void): () => void {
-		this.listeners.add(listener);
-		return () => this.listeners.delete(listener);
+		this.listeners = [...this.listeners, listener];
+		return () => (this.listeners = this.listeners.filter((one) => one !== listener));
 	}
 
 	private take({ id, channels, rows, marks }: Batch): void {
@@ -63,7 +63,7 @@ export class LiveFeed {
 		const count = Math.min(40, this.rows.length - 1);
 		const spanS = this.timeS - (before?.[0] ?? 0);
 		this.rateHz = spanS > 0 ? count / spanS : 0;
-		this.now = new Map(this.channels.map((name, c) => [name, newest[c + 1] ?? null]));
+		this.now = Object.fromEntries(this.channels.map((name, c) => [name, newest[c + 1] ?? null]));
 		this.version += 1;
 	}
 }

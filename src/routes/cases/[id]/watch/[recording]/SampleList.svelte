@@ -11,7 +11,7 @@
 		channels: string[];
 		words: Record<string, { name: string; unit: string }>;
 	} = $props();
-	const ROWS = 40;
+	const ROWS = 25;
 	let rows = $state.raw<number[][]>([]);
 	$effect(() => {
 		void view.rows(view.from, ROWS).then((found) => (rows = found));
@@ -19,9 +19,9 @@
 	const cell = (value: number) => (Number.isNaN(value) ? '' : value >= 330 ? 'n/a' : value.toFixed(2));
 </script>
 
-<div class="mt-3 max-h-[30rem] overflow-auto">
+<div class="mt-3">
 	<table class="num w-full text-right">
-		<thead class="sticky top-0 bg-base-100 font-sans text-sm text-ink-2">
+		<thead class="font-sans text-sm text-ink-2">
 			<tr>
 				<th class="py-1 text-right font-normal">s</th>
 				{#each channels as channel (channel)}

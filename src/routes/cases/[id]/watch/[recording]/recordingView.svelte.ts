@@ -1,10 +1,9 @@
-import { wrap, type Remote } from 'comlink';
 import type { LiveVehicle } from '$lib/core/live/analyse';
 import type { Alignment } from '$lib/core/live/align';
 import type { ConditionOver, NamedCondition } from '$lib/core/live/conditionsOver';
 import type { Line } from '$lib/core/live/decimate';
 import type { LiveAnalysis } from '$lib/core/live/findings';
-import type { LiveWorker } from '../../../../../workers/live.worker';
+import { startLiveWorker } from '../liveWorker';
 
 /** Half of what is drawn: each pixel column has its lowest and its highest. */
 const PIXELS = 900;
@@ -23,19 +22,14 @@ export class RecordingView {
 	conditions = $state.raw<ConditionOver[]>([]);
 	/** The recording laid over this one, and by how much it is moved. */
 	over = $state.raw<{ id: string; channels: string[]; shiftS: number } | null>(null);
-	private readonly worker: Worker;
-	private readonly remote: Remote<LiveWorker>;
+	private readonly worker = startLiveWorker();
+	private readonly remote = this.worker.remote;
 	private asked = 0;
 
 	constructor(
 		private readonly caseId: string,
 		private readonly id: string
-	) {
-		this.worker = new Worker(new URL('../../../../../workers/live.worker.ts', import.meta.url), {
-			type: 'module'
-		});
-		this.remote = wrap<LiveWorker>(this.worker);
-	}
+	) {}
 
 	async open(vehicle: LiveVehicle, conditions: NamedCondition[]): Promise<void> {
 		const loaded = await this.load(this.id);
@@ -49,7 +43,7 @@ export class RecordingView {
 	}
 
 	close(): void {
-		this.worker.terminate();
+		this.worker.end();
 	}
 
 	/** Fetches what is drawn of these channels over the span that is seen. */

@@ -19,6 +19,7 @@ export const load = async ({ params, depends, locals }) => {
 		caseId: row.id,
 		number,
 		linkAddress: row.vehicle.linkAddress,
+		standIn: row.vehicle.standInAddress !== null,
 		job: services().desk.status(params.id),
 		mayRecord: locals.member !== null && mayWrite(locals.member) && !view.signature,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit }) => ({ signal, name, unit })),

@@ -11,6 +11,7 @@
 	import { WheelSound } from '$lib/ui/wheelSound';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 	import { setCaseWork } from '../../caseWork.svelte';
+	import StandIn from '../../StandIn.svelte';
 	import { LiveFeed } from '../liveFeed.svelte';
 	import BayWheels from './BayWheels.svelte';
 
@@ -46,7 +47,7 @@
 			: [...feed.channels].slice(0, MOST_SHOWN)
 	);
 	const shownNow = $derived.by(() => {
-		const value = feed.now.get(big);
+		const value = feed.now[big];
 		if (value === null || value === undefined) return '–';
 		return value >= NOT_AVAILABLE && unitOf(big) === 'km/h' ? 'n/a' : value.toFixed(0);
 	});
@@ -109,13 +110,13 @@
 		}
 	}
 
+	/** The next page hears how the recording ended: ending it first would fetch this one anew under the way out. */
 	async function leave() {
-		if (mode && running && work.job?.id === mine) await work.cancel();
+		const ends = mode !== null && running;
 		await save();
 		await goto(`/cases/${data.caseId}/watch`);
+		if (ends) await work.cancel();
 	}
-	/** The recording that this page began: it ends with the page's round. */
-	const mine = $derived(work.job?.kind === 'record' ? work.job.id : null);
 
 	onMount(() => {
 		const events = new EventSource(`/cases/${data.caseId}/events`);
@@ -274,3 +275,4 @@
 		>
 	</footer>
 </main>
+{#if data.standIn && data.mayRecord}<StandIn caseId={data.caseId} />{/if}

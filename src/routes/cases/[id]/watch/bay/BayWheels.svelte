@@ -13,7 +13,7 @@
 		onchoose
 	}: {
 		channels: string[];
-		now: ReadonlyMap<string, number | null>;
+		now: Readonly<Record<string, number | null>>;
 		told: RoundState | null;
 		big: string;
 		nameOf: (channel: string) => string;
@@ -34,7 +34,7 @@
 		return result ? STATE[result] : 'open';
 	};
 	const shown = (channel: string) => {
-		const value = now.get(channel);
+		const value = now[channel];
 		if (value === null || value === undefined) return '–';
 		return value >= 250 && unitOf(channel) === 'km/h' ? 'n/a' : value.toFixed(1);
 	};

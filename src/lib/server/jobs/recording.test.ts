@@ -1,0 +1,142 @@
+import pino from 'pino';
+import { eq } from 'drizzle-orm';
+import { ulid } from 'ulid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { EntryOf } from '../../case/entry';
+import { fail, ok } from '../../core/result';
+import { vehicleTypes } from '../../../../library';
+import { liveSignals } from '../../../../library/liveSignals';
+import type { CaseRow } from '../db/cases';
+import { capture, captureChunk } from '../db/schema';
+import type { VehicleLink } from '../link/vehicleLink';
+import { openTestShop, type TestShop } from '../shop.fixture';
+import { LinkDesk } from './desk';
+
+let shop: TestShop;
+let row: CaseRow;
+
+/** A brake module whose front-left wheel turns a little faster with every answer; may go, or fall silent. */
+class Turning implements VehicleLink {
+	answers = 0;
+	constructor(private readonly cutAfter = Infinity) {}
+	request(_address: number, bytes: ArrayLike<number>) {
+		this.answers += 1;
+		if (this.answers > this.cutAfter)
+			return Promise.resolve(fail({ kind: 'closed' as const, text: 'The vehicle closed the connection.' }));
+		const reply = [0x62];
+		for (let at = 1; at < bytes.length; at += 2) {
+			const id = [bytes[at] ?? 0, bytes[at + 1] ?? 0];
+			const raw = id[1] === 0x01 ? this.answers : 0xffff;
+			reply.push(...id, raw >> 8, raw & 0xff);
+		}
+		return Promise.resolve(ok(Uint8Array.from(reply)));
+	}
+	close() {}
+}
+const deskFor = (link: VehicleLink) =>
+	new LinkDesk(shop.db, shop.threads, shop.cases, pino({ level: 'silent' }), () => Promise.resolve(ok(link)));
+const wheels = () => {
+	const type = vehicleTypes.get(row.vehicle.typeId);
+	return (type ? liveSignals(type) : []).filter(({ signal }) => /_(left|right)$/.test(signal)).slice(0, 2);
+};
+
+/** Resolves as soon as something holds. */
+const until = (fits: () => boolean) =>
+	new Promise<void>((resolve) => {
+		const timer = setInterval(() => {
+			if (!fits()) return;
+			clearInterval(timer);
+			resolve();
+		}, 5);
+	});
+const over = (desk: LinkDesk) => until(() => desk.status(row.id)?.state !== 'running');
+const recorded = async () =>
+	(await shop.threads.read(row.id)).filter(
+		(entry): entry is EntryOf<'live-recording'> => entry.kind === 'live-recording'
+	);
+
+beforeEach(async () => {
+	shop = await openTestShop();
+	const found = await shop.cases.find(shop.caseId);
+	if (!found) throw new Error('the case was not opened');
+	row = found;
+});
+afterEach(() => shop.close());
+
+describe('recording live data', () => {
+	it('keeps every reading, with its marks, and puts on the thread what is found in it', async () => {
+		const link = new Turning();
+		const desk = deskFor(link);
+		const id = ulid();
+		const seen: number[] = [];
+		expect(desk.startRecording(row, shop.ana, id, wheels(), 'before repair').ok).toBe(true);
+		await until(() => link.answers > 3);
+		desk.watchLive(row.id, ({ rows }) => seen.push(...rows.map(([t]) => t ?? 0)));
+		expect(desk.mark(row.id, 'here').ok).toBe(true);
+		await until(() => link.answers > 12);
+		desk.cancel(row.id);
+		await over(desk);
+		const [entry] = await recorded();
+		expect(entry?.payload).toMatchObject({
+			name: 'before repair',
+			endedBecause: null,
+			marks: [{ label: 'here' }]
+		});
+		expect(entry?.payload.channels).toEqual(['front_left', 'front_right']);
+		const samples = await desk.captures.read(id);
+		expect(samples?.timeS).toHaveLength(entry?.payload.rows ?? 0);
+		const left = [...(samples?.channels.get('front_left') ?? [])];
+		expect(left).toEqual(left.map((_, i) => expect.closeTo((i + 1) * 0.01, 9)));
+		// "Not available" is kept as such: it is a finding, not a hole.
+		expect([...(samples?.channels.get('front_right') ?? [])].every((kmh) => kmh === 655.35)).toBe(true);
+		// Whoever joined late saw each reading once, from the first on.
+		expect(seen).toEqual([...(samples?.timeS ?? [])]);
+		expect(desk.mark(row.id, 'too late').ok).toBe(false);
+	});
+
+	it('a lost line ends it and keeps all until then', async () => {
+		const desk = deskFor(new Turning(20));
+		desk.startRecording(row, shop.ana, ulid(), wheels(), '');
+		await over(desk);
+		const [entry] = await recorded();
+		expect(entry?.payload).toMatchObject({ rows: 20, endedBecause: 'The vehicle closed the connection.' });
+		expect(desk.status(row.id)?.outcome).toMatch(/ended by itself/);
+	});
+
+	it('with nothing read there is nothing to keep, and it says so', async () => {
+		const desk = deskFor(new Turning(0));
+		const id = ulid();
+		desk.startRecording(row, shop.ana, id, wheels(), '');
+		await over(desk);
+		expect(desk.status(row.id)).toMatchObject({
+			state: 'failed',
+			outcome: expect.stringMatching(/nothing to keep/)
+		});
+		expect(await recorded()).toEqual([]);
+		expect(await shop.db.select().from(capture)).toEqual([]);
+	});
+
+	it('a server that dies loses at most the last second: the next one puts the rest on the thread', async () => {
+		const link = new Turning();
+		const dying = deskFor(link);
+		const id = ulid();
+		dying.startRecording(row, shop.ana, id, wheels(), 'cut short');
+		const pieces = () => shop.db.select().from(captureChunk).where(eq(captureChunk.captureId, id));
+		await new Promise<void>((resolve) => {
+			const look = async () => ((await pieces()).length > 0 ? resolve() : setTimeout(() => void look(), 20));
+			void look();
+		});
+		const read = link.answers;
+		// The old one is not told: as far as the new one knows it is gone.
+		const next = deskFor(new Turning());
+		expect(await next.recover()).toBe(1);
+		const [entry] = await recorded();
+		expect(entry?.id).toBe(id);
+		expect(entry?.payload.endedBecause).toMatch(/server stopped/);
+		expect(entry?.payload.rows).toBeGreaterThan(2);
+		expect(read - (entry?.payload.rows ?? 0)).toBeLessThan(50 + 25);
+		expect(await next.recover()).toBe(0);
+		dying.cancel(row.id);
+		await over(dying);
+	});
+});
