@@ -2,6 +2,21 @@ import type { Author } from '../src/lib/server/db/threads';
 import type { Story } from './story';
 
 type People = Record<'ana' | 'teo' | 'marit', Author>;
+/** Out of the yard, along the causeway and back to a stop: above about 45 km/h the loose ring swings away. */
+const CAUSEWAY_DRIVE = [
+	{ toKmh: 0, overS: 2 },
+	{ toKmh: 18, overS: 6 },
+	{ toKmh: 18, overS: 5, steeringDeg: 160 },
+	{ toKmh: 30, overS: 5, steeringDeg: 0 },
+	{ toKmh: 30, overS: 8, steeringDeg: -90 },
+	{ toKmh: 68, overS: 14, steeringDeg: 0 },
+	{ toKmh: 68, overS: 22 },
+	{ toKmh: 40, overS: 7 },
+	{ toKmh: 40, overS: 8 },
+	{ toKmh: 0, overS: 10 },
+	{ toKmh: 0, overS: 2 }
+];
+
 type Tell = (story: Story, people: People) => Promise<void>;
 
 const bothLamps = (when: string) => [
@@ -115,6 +130,12 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			);
 			await story.frameLog('causeway.log', CAUSEWAY_LOG, teo);
 			await story.scan(teo);
+			await story.recordDrive(
+				'along the causeway',
+				CAUSEWAY_DRIVE,
+				[{ atS: 48, label: 'lamps come on' }],
+				teo
+			);
 			await story.later(70).mend(
 				{
 					title: 'Loose ring refitted',

@@ -1,17 +1,22 @@
 import { ulid } from 'ulid';
 import { vehicleTypes, type Position, type VehicleType } from '../library';
-import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
+import { liveSignals } from '../library/liveSignals';
+import { STRAIGHT_DRIVE, type DriveLeg } from '../src/lib/bench/motion';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
 import { keptLog, readLog } from '../src/lib/case/frameLogReading';
+import type { LiveMark } from '../src/lib/case/livePayloads';
 import { mayClear } from '../src/lib/case/mayClear';
 import { projectCase } from '../src/lib/case/project';
 import { findCodes } from '../src/lib/core/codes/findCodes';
 import { checkVin } from '../src/lib/core/vehicle/vin';
+import { Captures } from '../src/lib/server/db/captures';
 import { typeName, type Cases } from '../src/lib/server/db/cases';
 import { Threads, type Author } from '../src/lib/server/db/threads';
 import type { Database } from '../src/lib/server/db/open';
 import { clearModules } from '../src/lib/server/jobs/clear';
+import { liveVehicleOf, recordingPayload } from '../src/lib/server/jobs/recorder';
+import { sample } from '../src/lib/server/jobs/sampler';
 import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
 import { DirectLink } from './link';
 import type { DemoVehicle } from './shop';
@@ -25,6 +30,7 @@ export class Story {
 	private readonly type: VehicleType;
 	private readonly link: DirectLink;
 	private readonly threads: Threads;
+	private readonly captures: Captures;
 	private caseId = '';
 	private now: Date;
 
@@ -48,6 +54,7 @@ export class Story {
 		this.bench.advance(5);
 		this.link = new DirectLink(this.bench);
 		this.threads = new Threads(db, () => this.now);
+		this.captures = new Captures(db);
 	}
 
 	later(minutes: number): this {
@@ -55,9 +62,14 @@ export class Story {
 		return this;
 	}
 
-	async add<K extends EntryKind>(kind: K, payload: PayloadOf<K>, author: Author): Promise<void> {
+	async add<K extends EntryKind>(
+		kind: K,
+		payload: PayloadOf<K>,
+		author: Author,
+		id = ulid(this.now.getTime())
+	): Promise<void> {
 		const draft = EntryDraft.parse({
-			id: ulid(this.now.getTime()),
+			id,
 			caseId: this.caseId,
 			kind,
 			version: ENTRY_VERSION,
@@ -136,6 +148,42 @@ export class Story {
 			})()
 		);
 		await this.add('frame-log', keptLog(analysis, fileName, bytes.length), author);
+	}
+
+	/** A drive that somebody recorded, read over the line as the app does it, with a mark where the watcher set one. */
+	async recordDrive(name: string, legs: DriveLeg[], marks: LiveMark[], author: Author): Promise<void> {
+		const wanted = new Set([
+			'vehicle',
+			'brake_switch',
+			...this.type.wheels.map(({ position }) => position.replace('-', '_'))
+		]);
+		const signals = liveSignals(this.type).filter(({ signal }) => wanted.has(signal));
+		const time: number[] = [];
+		const rows: Float64Array[] = [];
+		const durationS = legs.reduce((sum, leg) => sum + leg.overS, 0);
+		const { world } = this.bench;
+		const beganS = world.timeS;
+		this.bench.drive(legs);
+		await sample(this.link, signals, {
+			nowMs: () => world.timeS * 1000,
+			stopped: () => world.timeS - beganS > durationS,
+			row: (timeS, values) => {
+				time.push(timeS);
+				rows.push(values);
+			}
+		});
+		const samples = {
+			timeS: Float64Array.from(time),
+			channels: new Map(
+				signals.map(({ signal }, c) => [signal, Float64Array.from(rows, (row) => row[c] ?? NaN)])
+			)
+		};
+		const id = ulid(this.now.getTime());
+		const startedAt = this.now.toISOString();
+		await this.captures.begin({ id, caseId: this.caseId, authorId: author.id, name, startedAt });
+		await this.captures.finish(id, samples);
+		const about = { name, source: { kind: 'vehicle' as const }, marks, endedBecause: null };
+		await this.add('live-recording', recordingPayload(samples, liveVehicleOf(this.type), about), author, id);
 	}
 
 	private async clear(author: Author): Promise<void> {

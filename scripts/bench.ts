@@ -10,6 +10,7 @@ import { BusAnalysis } from '../src/lib/core/bus/analyseLog';
 import { answer } from '../src/lib/server/codes/answer';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
+import { benchLive } from './benchLive';
 import { benchVehicles } from './benchVehicle';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-bench-'));
@@ -205,6 +206,7 @@ async function benchLibrary(): Promise<void> {
 
 row('', 'Jaldi', 'reference', 'ratio');
 try {
+	benchLive(row);
 	benchVehicles(row);
 	await benchBus();
 	await benchLibrary();

@@ -40,6 +40,40 @@ async function openExchanges(page) {
 	await page.locator('summary').filter({ hasText: '11 bytes' }).click();
 }
 
+/** @type {(page: Page) => Promise<void>} */
+async function openRecording(page) {
+	await page.getByRole('link', { name: /along the causeway/ }).click();
+	await page.locator('.apexcharts-series path').first().waitFor();
+	await page.locator('#graph').evaluate((graph) => graph.scrollIntoView({ block: 'end' }));
+}
+/** @type {(page: Page) => Promise<void>} */
+async function spinTwo(page) {
+	await page.getByRole('button', { name: 'Start' }).click();
+	const caseId = new URL(page.url()).pathname.split('/')[2];
+	const spin = (/** @type {string} */ position, /** @type {number} */ kmh) =>
+		page.request.post(`/cases/${caseId}/stand-in`, {
+			data: { do: 'spin', position, kmh },
+			headers: { origin: new URL(page.url()).origin }
+		});
+	await page.getByText(/Spin the front left/).waitFor();
+	await spin('front-left', 9);
+	await page.getByText('Front left is turning').waitFor();
+	await page.waitForFunction(() => document.querySelector('[data-held]') !== null);
+	await spin('front-left', 0);
+	await page.getByText(/Front left answers/).waitFor();
+	await spin('front-right', 9);
+	await page.getByText('Front right is turning').waitFor();
+	await page.waitForFunction(() => document.querySelector('[data-held]') !== null);
+}
+/** @type {(page: Page) => Promise<void>} */
+async function writeSizes(page) {
+	for (const wheel of ['front left', 'front right', 'rear left'])
+		await page.getByLabel(`Size ${wheel}`).fill('205/75R16C');
+	await page.getByLabel('Size rear right').fill('T125/70D16');
+	await page.getByLabel('driven').selectOption('rear axle');
+	await page.getByLabel('a code allows, km/h').fill('6');
+}
+
 /** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number }, act?: (page: Page) => Promise<void> }[]} */
 const PICTURES = [
 	{ name: 'floor', at: '/' },
@@ -51,6 +85,10 @@ const PICTURES = [
 	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
 	{ name: 'silent', vehicle: 'dairy', at: 'read' },
 	{ name: 'library', at: '/library' },
+	{ name: 'watch', vehicle: 'island vet', at: 'watch' },
+	{ name: 'recording', vehicle: 'island vet', at: 'watch', act: openRecording },
+	{ name: 'across-the-bay', vehicle: 'ferry crew bus', at: 'watch/bay?round=hand', act: spinTwo },
+	{ name: 'tyres', at: '/tyres', act: writeSizes },
 	{ name: 'mend', vehicle: 'volunteer ambulance', at: 'mend' },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
 	{ name: 'came-back-bay', vehicle: 'volunteer ambulance', at: 'prove', theme: 'bay' },

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import '../app.css';
+	import { page } from '$app/state';
 	import { onMount } from 'svelte';
 	import { Toaster } from 'svelte-sonner';
 
@@ -11,7 +12,8 @@
 		document.documentElement.dataset.ready = '';
 	});
 	$effect(() => {
-		document.documentElement.dataset.theme = data.theme;
+		// A page that is read across the bay has the bay's colours whatever the reader's own are.
+		document.documentElement.dataset.theme = page.data.colours ?? data.theme;
 	});
 </script>
 

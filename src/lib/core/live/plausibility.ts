@@ -14,6 +14,8 @@ const STEADY_FROM_KMH = 15;
 /** Left and right within this share of each other: the vehicle rolls straight. */
 const STRAIGHT_SHARE = 0.004;
 const FEWEST_SAMPLES = 20;
+/** More moments than this tell no more. */
+const ENOUGH_SAMPLES = 20_000;
 const STEERING_OFF_DEG = 5;
 const STILL_KMH = 0.3;
 const YAW_OFF_DEGPS = 1;
@@ -137,11 +139,14 @@ function bendNote(
 	if (!fl || !fr || !rl || !rr) return null;
 	const straight: number[] = [];
 	const bent: number[] = [];
-	for (let i = 0; i < reference.length; i++) {
+	const stride = Math.max(1, Math.floor(reference.length / ENOUGH_SAMPLES));
+	for (let i = 0; i < reference.length; i += stride) {
 		if (!((reference[i] ?? NaN) > STEADY_FROM_KMH)) continue;
 		const rear = ((rl[i] ?? NaN) + (rr[i] ?? NaN)) / 2;
 		const front = ((fl[i] ?? NaN) + (fr[i] ?? NaN)) / 2;
 		const share = ((rr[i] ?? NaN) - (rl[i] ?? NaN)) / rear;
+		// A signal that is gone has no bend in it.
+		if (four.some((own) => Math.abs((own?.[i] ?? NaN) / rear - 1) > 0.35)) continue;
 		if (Math.abs(share) < STRAIGHT_SHARE) straight.push(front / rear);
 		// (R + t/2) / (R − t/2) gives share = t/R.
 		else if (Math.abs(share) > TIGHT_SHARE && Math.abs(share) < 0.5)

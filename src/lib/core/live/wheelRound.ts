@@ -32,6 +32,8 @@ export interface RoundState {
 	warning: string | null;
 	/** Dropouts of the turning wheel so far. */
 	dropouts: number;
+	/** Whether it has been turned for long enough to be judged: it may be let go. */
+	enough: boolean;
 }
 
 /** A wheel turns from here, and has stopped below this for so long. */
@@ -120,7 +122,8 @@ export class WheelRound {
 			turning: this.turn?.channel ?? null,
 			ask: this.ask,
 			warning: this.warning,
-			dropouts: this.turn?.drops ?? 0
+			dropouts: this.turn?.drops ?? 0,
+			enough: this.turn !== null && this.turn.lastMovingS - this.turn.fromS >= ENOUGH_S
 		};
 	}
 

@@ -19,6 +19,8 @@ const ZERO_KMH = 0.6;
 const COMMON_FROM_KMH = 12;
 const MOVING_KMH = 8;
 const DEAD_SHARE = 0.9;
+/** More moments than this tell no more of a share. */
+const ENOUGH_SAMPLES = 20_000;
 /** Wheels turned by hand or in gear on stands are no faster than this. */
 const STANDS_KMH = 25;
 const TOGETHER_SHARE = 0.05;
@@ -183,7 +185,8 @@ function stayAtZero(kmh: readonly Float64Array[], own: Float64Array | null): boo
 	const zero = kmh.map(() => 0);
 	const needed = Math.min(2, Math.max(1, kmh.length - 1));
 	const length = kmh[0]?.length ?? 0;
-	for (let i = 0; i < length; i++) {
+	const stride = Math.max(1, Math.floor(length / ENOUGH_SAMPLES));
+	for (let i = 0; i < length; i += stride) {
 		let rolling = own && (own[i] ?? 0) > MOVING_KMH ? 1 : 0;
 		for (let k = 0; k < kmh.length; k++) if ((kmh[k]?.[i] ?? 0) > MOVING_KMH) rolling += 1;
 		if (rolling < needed) continue;

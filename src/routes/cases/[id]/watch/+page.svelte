@@ -32,8 +32,9 @@
 		const [last] = data.recordings;
 		if (!last)
 			return data.rounds.length > 0 ? 'The wheels are turned, no drive recorded' : 'Nothing watched yet';
-		const count = data.recordings.length;
-		return `${count} ${count === 1 ? 'recording' : 'recordings'}${data.recordings.every(({ findings }) => findings === 0) ? ', nothing found' : ''}`;
+		const found = data.recordings.reduce((sum, { findings }) => sum + findings, 0);
+		const plural = (count: number, one: string) => (count === 1 ? `One ${one}` : `${count} ${one}s`);
+		return `${plural(data.recordings.length, 'recording')}, ${found === 0 ? 'nothing found' : plural(found, 'finding').toLowerCase()}`;
 	});
 
 	const start = () => work.begin({ do: 'record', signals: chosen, name });

@@ -48,7 +48,7 @@
 			x: line.x,
 			y: line.y,
 			tone: other ? 'good' : odd.has(channel) ? 'suspect' : channel === 'vehicle' ? 'second' : 'ink',
-			dash: DASHES[i % DASHES.length] ?? 0,
+			dash: odd.has(channel) ? 0 : (DASHES[i % DASHES.length] ?? 0),
 			right: !isSpeed(channel)
 		}))
 	);
@@ -159,7 +159,7 @@
 								y1="5"
 								y2="5"
 								stroke-width={odd.has(channel) ? 4 : 2.5}
-								stroke-dasharray={DASHES[at % DASHES.length] ? `${DASHES[at % DASHES.length]}` : ''}
+								stroke-dasharray={odd.has(channel) ? '' : String(DASHES[at % DASHES.length] || '')}
 								class={odd.has(channel)
 									? 'stroke-suspect-mark'
 									: channel === 'vehicle'

@@ -16,6 +16,7 @@ export const load = async ({ params, depends, locals }) => {
 		null;
 	const { number } = casePage(loaded);
 	return {
+		colours: 'bay' as const,
 		caseId: row.id,
 		number,
 		linkAddress: row.vehicle.linkAddress,

@@ -55,7 +55,8 @@
 		if (!running) return 'Not recording';
 		if (!mode) return nameOf(big);
 		if (!told) return 'Waiting for the first reading';
-		if (told.turning) return `${nameOf(told.turning)} is turning`;
+		if (told.turning)
+			return `${nameOf(told.turning)} is turning${told.enough && mode === 'hand' ? ', let it run out' : ''}`;
 		if (told.ask === null) return 'All wheels are judged';
 		return mode === 'hand' ? `Spin the ${nameOf(told.ask).toLowerCase()}` : 'Run in gear at walking pace';
 	});
@@ -161,7 +162,7 @@
 </script>
 
 <svelte:head><title>{data.number} Across the bay · Jaldi</title></svelte:head>
-<main data-theme="bay" class="flex min-h-screen flex-col gap-4 bg-base-100 px-6 py-5 text-ink sm:px-12">
+<main class="flex min-h-screen flex-col gap-4 bg-base-100 px-6 py-5 text-ink sm:px-12">
 	<header class="flex flex-wrap items-center gap-x-6 gap-y-1">
 		<Wordmark />
 		<h1 class="text-xl" aria-live="assertive">
@@ -182,7 +183,7 @@
 		</p>{/if}
 	{#if running}
 		<div class="grid flex-1 gap-8 lg:grid-cols-[1.1fr_1fr]">
-			<section aria-label="Now" class="min-w-0">
+			<section aria-label="Now" class="min-w-0" data-held={told?.enough || undefined}>
 				<p class="text-2xl font-bold">{nameOf(big)}</p>
 				<p class="flex items-end gap-4 leading-none">
 					<span
