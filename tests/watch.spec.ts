@@ -78,6 +78,25 @@ test('wheels turned one after the other are noticed and ticked off without a tou
 	).toBeVisible();
 });
 
+test('driven wheels in gear: the one that stays dark is told from its mate', async ({ page, bay }) => {
+	const stand = await bay(benchFault('sensor-stuck-low', 'rear-right'));
+	await openCase(page, 'geared bus', stand.link, stand.panel);
+	await goTo(page, 'Watch');
+	await page.getByRole('link', { name: 'In gear on stands' }).click();
+	await page.getByRole('button', { name: 'Start' }).click();
+	const task = page.getByRole('heading', { level: 1 });
+	await expect(task).toContainText('Run in gear at walking pace');
+	stand.host.act({ do: 'in-gear', kmh: 7 });
+	await expect(task).toContainText('All wheels are judged');
+	await expect(page.getByRole('listitem').filter({ hasText: 'Rear left' })).toContainText('runs even');
+	await expect(page.getByRole('listitem').filter({ hasText: 'Rear right' })).toContainText(
+		'stays at zero while its mate is driven'
+	);
+	// The sound follows the wheel once somebody asks for it.
+	await page.keyboard.press('m');
+	await expect(page.getByRole('button', { name: /sound follows/ })).toHaveAttribute('aria-pressed', 'true');
+});
+
 const drive = (header: string) => {
 	const rows = Array.from({ length: 600 }, (_, i) => {
 		const kmh = Math.min(50, i / 4)

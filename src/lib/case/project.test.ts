@@ -49,7 +49,7 @@ describe('the one thing to do next', () => {
 		expect(view().stations.map((s) => s.state)).toEqual([
 			'begun',
 			'done',
-			'later',
+			'open',
 			'later',
 			'later',
 			'done',

@@ -22,8 +22,8 @@ import { clearModules } from './clear';
 import { JobNotes } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
 import { clearOutcome, codesFound, scanOutcome } from './outcome';
-import { liveVehicleOf, Recorder, recordingPayload, type LiveBatch } from './recorder';
-import { sample } from './sampler';
+import type { LiveBatch, Recorder } from './recorder';
+import { Recordings } from './recordings';
 import { readIdentity, scanVehicle } from './scan';
 
 interface Job {
@@ -43,6 +43,7 @@ type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
 export class LinkDesk {
 	private readonly notes: JobNotes;
 	readonly captures: Captures;
+	private readonly recordings: Recordings;
 	private readonly byCase = new Map<string, Job>();
 	private readonly busy = new Map<string, Job>();
 	private readonly watchers = new Map<string, Set<(status: JobStatus) => void>>();
@@ -56,6 +57,9 @@ export class LinkDesk {
 	) {
 		this.notes = new JobNotes(db);
 		this.captures = new Captures(db);
+		this.recordings = new Recordings(this.captures, cases, log, (caseId, author, id, payload, observedAt) =>
+			this.store(caseId, author, id, 'live-recording', payload, observedAt)
+		);
 	}
 
 	status(caseId: string): JobStatus | null {
@@ -145,34 +149,17 @@ export class LinkDesk {
 		signals: readonly LiveSignal[],
 		name: string
 	): Result<JobStatus> {
-		const type = vehicleTypes.get(row.vehicle.typeId);
-		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'record', signals.length, async (job, link) => {
-			const startedAt = new Date().toISOString();
-			await this.captures.begin({ id: entryId, caseId: row.id, authorId: author.id, name, startedAt });
-			const channels = signals.map(({ signal }) => signal);
-			const recorder = new Recorder(entryId, channels, this.captures);
-			job.recorder = recorder;
-			this.tell(job, { now: RECORDING });
-			const lost = await sample(link, signals, {
-				nowMs: () => performance.now(),
-				stopped: () => job.cancelled,
-				row: (timeS, values) => recorder.take(timeS, values)
-			});
-			const samples = await recorder.end();
-			if (samples.timeS.length < FEWEST_ROWS) {
-				await this.captures.forget(entryId);
-				throw new JobTrouble(`${lost ?? 'It was stopped at once.'} There was nothing to keep.`);
-			}
-			const payload = recordingPayload(samples, liveVehicleOf(type), {
-				name,
-				source: { kind: 'vehicle' },
-				marks: recorder.marks,
-				endedBecause: lost
-			});
-			await this.put(row.id, author, entryId, 'live-recording', payload, startedAt);
-			await this.captures.finish(entryId, samples);
-			return `${samples.timeS.length} readings over ${payload.durationS.toFixed(0)} s, saved on the thread.${lost ? ` It ended by itself: ${lost}` : ''}`;
+			const ended = await this.recordings.record(
+				link,
+				{ id: entryId, row, author, name, signals },
+				(recorder) => {
+					job.recorder = recorder;
+					return () => job.cancelled;
+				}
+			);
+			if (!ended.ok) throw new JobTrouble(ended.error);
+			return ended.value;
 		});
 	}
 
@@ -189,34 +176,6 @@ export class LinkDesk {
 		return job?.status.state === 'running' ? (job.recorder?.watch(onBatch) ?? null) : null;
 	}
 
-	private async recoverRecordings(): Promise<number> {
-		const left = await this.captures.left(new Date().toISOString());
-		for (const { id, caseId, author, name, startedAt, marks } of left) {
-			const samples = await this.captures.read(id);
-			const row = await this.cases.find(caseId);
-			const type = row && vehicleTypes.get(row.vehicle.typeId);
-			if (!samples || samples.timeS.length < FEWEST_ROWS) {
-				await this.captures.forget(id);
-				continue;
-			}
-			const payload = recordingPayload(samples, type ? liveVehicleOf(type) : undefined, {
-				name,
-				source: { kind: 'vehicle' },
-				marks,
-				endedBecause: 'The server stopped while it was recorded.'
-			});
-			try {
-				await this.put(caseId, author, id, 'live-recording', payload, startedAt);
-			} catch (error) {
-				// A case signed meanwhile takes no more entries; its samples stay where they are.
-				if (!(error instanceof JobTrouble)) throw error;
-				this.log.warn({ caseId, capture: id }, error.message);
-			}
-			await this.captures.finish(id, samples);
-		}
-		return left.length;
-	}
-
 	/** Puts what a stopped server left half done on its threads. Run once, before anything else is begun. */
 	async recover(): Promise<number> {
 		const left = await this.notes.left();
@@ -230,7 +189,7 @@ export class LinkDesk {
 			}
 			await this.notes.forget(id);
 		}
-		return left.length + (await this.recoverRecordings());
+		return left.length + (await this.recordings.recover());
 	}
 
 	private begin(
@@ -303,9 +262,20 @@ export class LinkDesk {
 		author: Author,
 		id: string,
 		kind: K,
-		payload: PayloadOf<K>,
-		observedAt = new Date().toISOString()
+		payload: PayloadOf<K>
 	) {
+		const stored = await this.store(caseId, author, id, kind, payload, new Date().toISOString());
+		if (!stored.ok) throw new JobTrouble(stored.error);
+	}
+
+	private async store<K extends EntryKind>(
+		caseId: string,
+		author: Author,
+		id: string,
+		kind: K,
+		payload: PayloadOf<K>,
+		observedAt: string
+	): Promise<Result<null>> {
 		const draft = EntryDraft.parse({
 			id,
 			caseId,
@@ -316,8 +286,9 @@ export class LinkDesk {
 			payload
 		});
 		const stored = await this.threads.append(draft, author);
-		if (!stored.ok) throw new JobTrouble(stored.error.text);
+		if (!stored.ok) return fail(stored.error.text);
 		await this.cases.refresh(caseId);
+		return ok(null);
 	}
 
 	private tick(job: Job, name: string, note: string): void {
@@ -342,9 +313,5 @@ const WORDS = {
 	key: 'checking the key',
 	record: 'recording live data'
 } as const;
-
-/** Fewer tell nothing. */
-const FEWEST_ROWS = 2;
-const RECORDING = 'live data';
 
 const noteOf = ({ status, authorId }: Job) => ({ id: status.id, caseId: status.caseId, authorId });
