@@ -52,6 +52,7 @@ test('wheels turned one after the other are noticed and ticked off without a tou
 	await openCase(page, 'spun bus', stand.link, stand.panel);
 	await goTo(page, 'Watch');
 	await page.getByRole('link', { name: 'Spin the wheels' }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toContainText('Not recording');
 	await page.getByRole('button', { name: 'Start' }).click();
 	const task = page.getByRole('heading', { level: 1 });
 	await expect(task).toContainText('Spin the front left');
@@ -83,6 +84,7 @@ test('driven wheels in gear: the one that stays dark is told from its mate', asy
 	await openCase(page, 'geared bus', stand.link, stand.panel);
 	await goTo(page, 'Watch');
 	await page.getByRole('link', { name: 'In gear on stands' }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toContainText('Not recording');
 	await page.getByRole('button', { name: 'Start' }).click();
 	const task = page.getByRole('heading', { level: 1 });
 	await expect(task).toContainText('Run in gear at walking pace');

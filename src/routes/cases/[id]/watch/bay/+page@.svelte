@@ -55,9 +55,9 @@
 		if (!running) return 'Not recording';
 		if (!mode) return nameOf(big);
 		if (!told) return 'Waiting for the first reading';
+		if (told.ask === null) return 'All wheels are judged';
 		if (told.turning)
 			return `${nameOf(told.turning)} is turning${told.enough && mode === 'hand' ? ', let it run out' : ''}`;
-		if (told.ask === null) return 'All wheels are judged';
 		return mode === 'hand' ? `Spin the ${nameOf(told.ask).toLowerCase()}` : 'Run in gear at walking pace';
 	});
 	const strip = $derived.by(() => {
