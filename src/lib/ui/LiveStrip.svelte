@@ -57,15 +57,19 @@
 		});
 		return { lines, base: y(0), high };
 	});
+	/** The strong one lies over the others. */
+	const order = $derived(
+		columns.map((_, i) => i).sort((a, b) => Number(a === strong) - Number(b === strong))
+	);
 	const DASHES = ['', '8 5', '2 4', '12 4 2 4', '1 6', '6 3 1 3', '', '8 5'];
 </script>
 
 <div bind:clientWidth={width} class="w-full">
 	<svg {width} {height} role="img" aria-label="The last {overS} s of {names.join(', ')}">
 		<line x1="0" x2={width} y1={drawn.base} y2={drawn.base} class="stroke-rule" />
-		{#each drawn.lines as path, i (i)}
+		{#each order as i (i)}
 			<path
-				d={path}
+				d={drawn.lines[i]}
 				fill="none"
 				class={strong === null || strong === i ? 'stroke-ink' : 'stroke-ink-2'}
 				stroke-width={strong === i ? 3.5 : 2}

@@ -250,7 +250,7 @@
 			</button>
 		</div>
 	{/if}
-	<footer class="flex flex-wrap items-center gap-x-6 gap-y-2 text-ink-2">
+	<footer class="flex flex-wrap items-center gap-x-6 gap-y-2 text-ink-2 max-lg:pb-14">
 		{#if running}<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={() => work.mark()}
 				><span class="key">space</span> mark</button
 			>{/if}
