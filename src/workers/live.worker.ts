@@ -13,8 +13,7 @@ import { conditionsOver, type ConditionOver, type NamedCondition } from '../lib/
 import { decimate, lowerBound, type Line } from '../lib/core/live/decimate';
 import type { LiveAnalysis } from '../lib/core/live/findings';
 import { alignedBy, type Alignment } from '../lib/core/live/align';
-import { isWheel } from '../lib/core/live/recording';
-import { isNotAvailable } from '../lib/core/live/wheelTable';
+import { isNotAvailable, isSpeed } from '../lib/core/live/recording';
 import { hex } from '../lib/core/bytes';
 import { FrameLogReader } from '../lib/core/bus/frameLog';
 import { decodeFrames, type FrameSignal, type TimedFrame } from '../lib/core/live/frameSignals';
@@ -30,9 +29,7 @@ const recordingOf = (key: string) => {
 
 /** "Not available" is no speed and would squeeze all that is one. */
 const drawable = (name: string, column: Float64Array): Float64Array =>
-	isWheel(name) || name === 'vehicle'
-		? column.map((value) => (value >= 255 && isNotAvailable(value) ? NaN : value))
-		: column;
+	isSpeed(name) ? column.map((value) => (isNotAvailable(value) ? NaN : value)) : column;
 
 const worker = {
 	/** Takes a recording in, from its pieces. @returns what is in it, or why it cannot be read */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CHANNEL, MOST_CHANNELS } from '../core/live/columnMapping';
 
 /** What the columns of a file are, as it is remembered for files with the same header. */
 export const ColumnMappingShape = z.object({
@@ -7,10 +8,10 @@ export const ColumnMappingShape = z.object({
 		.array(
 			z.object({
 				column: z.number().int().min(0).max(999),
-				channel: z.string().regex(/^[a-z0-9][a-z0-9_]{0,59}$/),
+				channel: z.string().regex(CHANNEL),
 				factor: z.number()
 			})
 		)
 		.min(1)
-		.max(64)
+		.max(MOST_CHANNELS)
 });

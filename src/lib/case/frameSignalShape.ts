@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CHANNEL } from '../core/live/columnMapping';
 
 /** A signal of broadcast frames as the shop keeps it, and as its file holds it (a JSON list of these). */
 export const FrameSignalShape = z

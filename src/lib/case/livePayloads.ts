@@ -1,12 +1,15 @@
 import { z } from 'zod';
+import { CHANNEL, MOST_CHANNELS } from '../core/live/columnMapping';
 import { Position } from '../../../library/positions';
 import { FINDING_TYPES } from '../core/live/findings';
 import { Text, Words } from './fields';
 
 /** Payloads of entries that tell of live data. The samples themselves are kept beside the thread, under the entry's id. */
 
-const Channel = z.string().regex(/^[a-z0-9][a-z0-9_]{0,59}$/);
-const Seconds = z.number().min(0).max(1e7);
+const Channel = z.string().regex(CHANNEL);
+/** Longer than this no recording is: four months. */
+export const LONGEST_S = 1e7;
+const Seconds = z.number().min(0).max(LONGEST_S);
 
 export const MOST_MARKS = 500;
 export const LiveMark = z.object({ atS: Seconds, label: Text });
@@ -31,7 +34,7 @@ export const LiveRecording = z.object({
 	durationS: Seconds,
 	rows: z.number().int().min(0),
 	rateHz: z.number().min(0),
-	channels: z.array(Channel).min(1).max(64),
+	channels: z.array(Channel).min(1).max(MOST_CHANNELS),
 	marks: z.array(LiveMark).max(MOST_MARKS),
 	/** Why it ended otherwise than by a person; null = stopped by one, or a whole file. */
 	endedBecause: Text.nullable(),

@@ -1,6 +1,8 @@
 <script lang="ts">
+	import { isNotAvailable } from '$lib/core/live/recording';
+
 	/**
-	 * The last seconds of running signals, drawn anew with every batch. Plain lines: a chart that can be zoomed takes longer to
+	 * The last seconds of running speeds, drawn anew with every batch. Plain lines: a chart that can be zoomed takes longer to
 	 * lay out than the time between two batches.
 	 */
 	let {
@@ -34,7 +36,7 @@
 		for (const row of seen) {
 			for (const column of columns) {
 				const value = row[column];
-				if (value === null || value === undefined || value > 330) continue;
+				if (value === null || value === undefined || isNotAvailable(value)) continue;
 				if (value > high) high = value;
 				if (value < low) low = value;
 			}
@@ -46,7 +48,7 @@
 			let pen = 'M';
 			for (const row of seen) {
 				const value = row[column];
-				if (value === null || value === undefined || value > 330) {
+				if (value === null || value === undefined || isNotAvailable(value)) {
 					pen = 'M';
 					continue;
 				}

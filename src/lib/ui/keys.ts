@@ -5,6 +5,9 @@ import { tinykeys, type KeyBindingMap } from 'tinykeys';
 const TYPING =
 	'input:not([type=checkbox], [type=radio], [type=file]), textarea, select, [contenteditable="true"]';
 
+/** What is worked with the space bar itself, once it has the focus. */
+const WORKED_BY_SPACE = 'button, input, summary, a[role=button]';
+
 /** Keyboard keys of a page; silent while somebody types into a field or a dialog is open. */
 export function useKeys(bindings: Record<string, (event: KeyboardEvent) => void>): void {
 	onMount(() => {
@@ -14,6 +17,7 @@ export function useKeys(bindings: Record<string, (event: KeyboardEvent) => void>
 				(event: KeyboardEvent) => {
 					if ((event.target as HTMLElement).closest?.(TYPING) || document.querySelector('dialog[open]'))
 						return;
+					if (event.code === 'Space' && (event.target as HTMLElement).closest?.(WORKED_BY_SPACE)) return;
 					event.preventDefault();
 					act(event);
 				}

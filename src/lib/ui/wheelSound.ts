@@ -1,3 +1,5 @@
+import { isNotAvailable } from '../core/live/recording';
+
 /** Sound that follows a wheel: its pitch from the speed, silence at standstill, a click when the signal drops out. */
 export class WheelSound {
 	private context: AudioContext | null = null;
@@ -24,7 +26,7 @@ export class WheelSound {
 	/** @param kmh what the wheel reads now; null or "not available" is silence */
 	follow(kmh: number | null): void {
 		const { context, tone, loudness, last } = this;
-		const now = kmh === null || kmh >= NO_SPEED_KMH ? 0 : kmh;
+		const now = kmh === null || isNotAvailable(kmh) ? 0 : kmh;
 		this.last = now;
 		if (!context || !tone || !loudness) return;
 		const at = context.currentTime;
@@ -51,7 +53,6 @@ export class WheelSound {
 	}
 }
 
-const NO_SPEED_KMH = 250;
 const SILENT_BELOW_KMH = 0.5;
 const LOUDNESS = 0.25;
 const GLIDE_S = 0.02;

@@ -1,4 +1,5 @@
 import { deflateSync, inflateSync } from 'fflate';
+import { MOST_CHANNELS } from './columnMapping';
 import { fail, ok, type Result } from '../result';
 
 /**
@@ -15,7 +16,6 @@ const MAGIC = [0x4a, 0x4c, 0x43, 0x31];
 const HEAD_BYTES = MAGIC.length + 4;
 const DOUBLE_BYTES = 8;
 const MOST_ROWS = 50_000_000;
-const MOST_CHANNELS = 64;
 const FAST = 3;
 
 export function encodeChunk({ timeS, channels }: Chunk): Uint8Array {

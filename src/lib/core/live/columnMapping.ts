@@ -21,6 +21,10 @@ export interface ColumnGuess {
 	question: string | null;
 }
 
+/** What a channel may be called: `front_left`, `oil_temp`. */
+export const CHANNEL = /^[a-z0-9][a-z0-9_]{0,59}$/;
+export const MOST_CHANNELS = 64;
+
 /** Units that a person may choose between, and their factor to ours. */
 export const UNIT_CHOICES: Readonly<Record<string, number>> = {
 	'km/h': 1,
@@ -79,6 +83,10 @@ export function guessColumns(shape: CsvShape): ColumnGuess[] {
 			};
 		}
 		const { channel, factor, unit, known } = column;
+		// A name that nobody knows is kept as it is written, if it can be a channel's, once.
+		if (!known && (!CHANNEL.test(channel) || taken.has(channel))) {
+			return { header, as: null, unit, factor, question: null };
+		}
 		if (known && taken.has(channel)) {
 			return {
 				header,
@@ -100,6 +108,10 @@ export function mappingOf(guesses: readonly ColumnGuess[]): ColumnMapping | null
 	const channels = guesses.flatMap(({ as, factor }, column) =>
 		as === null || as === 'time' ? [] : [{ column, channel: as, factor: factor ?? 1 }]
 	);
+	// Of more columns than a recording holds the wheels come first, then the order of the file.
+	channels.sort((a, b) => Number(isWheel(b.channel)) - Number(isWheel(a.channel)));
+	channels.splice(MOST_CHANNELS);
+	channels.sort((a, b) => a.column - b.column);
 	if (time < 0 || !channels.some(({ channel }) => isWheel(channel))) return null;
 	return { time: { column: time, factor: guesses[time]?.factor ?? null }, channels };
 }

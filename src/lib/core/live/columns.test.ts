@@ -84,6 +84,16 @@ describe('what the columns are', () => {
 		expect(guesses.map(({ question }) => question !== null)).toEqual([false, true, false, true, true]);
 	});
 
+	it('an odd name, a name that stands twice and the sixty-fifth column are left out without a word', () => {
+		const guesses = guessColumns(shape('time_s,front_left_kmh,°,status,status\n0,1,1,1,1\n1,2,2,2,2'));
+		expect(guesses.map(({ as }) => as)).toEqual(['time', 'front_left', null, 'status', null]);
+		const many = Array.from({ length: 80 }, (_, i) => `c${i}`);
+		const wide = [['time_s', ...many, 'rear_left_kmh'], Array(82).fill('0'), Array(82).fill('1')];
+		const mapping = mappingOf(guessColumns(shape(wide.map((row) => row.join(',')).join('\n'))));
+		expect(mapping?.channels).toHaveLength(64);
+		expect(mapping?.channels.at(-1)?.channel).toBe('rear_left');
+	});
+
 	it('is not asked where all is clear, and a mapping reads any column as any signal', () => {
 		const text = 'when,a,b\n0,10,1\n1,20,2\n';
 		const clear = guessColumns(shape('time_s,front_left_kmh,brake_switch\n0,1,0\n1,2,1'));

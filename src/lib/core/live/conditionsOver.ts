@@ -2,7 +2,7 @@ import { signalsOf, type Condition } from '../conditions/condition';
 import { ConditionWatch } from '../conditions/conditionWatch';
 import { bridged } from './bridged';
 import type { Recording } from './recording';
-import { isNotAvailable } from './wheelTable';
+import { signalLookup } from './signalLookup';
 
 /** A condition with what it is for. */
 export interface NamedCondition {
@@ -47,12 +47,7 @@ export function conditionsOver(recording: Recording, conditions: readonly NamedC
 		let metS = 0;
 		let firstS: number | null = null;
 		let at = 0;
-		const lookup = (signal: string): number | null => {
-			// Wherever this is read at all, the key is on.
-			if (signal === 'key_on' && !channels.has(signal)) return 1;
-			const value = channels.get(signal)?.[at] ?? NaN;
-			return Number.isNaN(value) || (value >= 255 && isNotAvailable(value)) ? null : value;
-		};
+		const lookup = signalLookup((signal) => channels.get(signal)?.[at]);
 		for (at = 0; at < timeS.length; at++) {
 			const now = timeS[at] ?? 0;
 			if (watch.sample(now, lookup) !== 'met') {

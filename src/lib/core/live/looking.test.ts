@@ -116,6 +116,13 @@ describe('conditions held against a recording', () => {
 		expect(conditionsOver(ramp, [other])[0]).toMatchObject({ firstS: null, missing: ['yaw'] });
 		const dark = { ...ramp, channels: new Map([['vehicle', ramp.timeS.map(() => 255)]]) };
 		expect(conditionsOver(dark, [above])[0]?.firstS).toBeNull();
+		// 655.35 kPa is a pressure.
+		const pressed = { ...ramp, channels: new Map([['brake_pressure', ramp.timeS.map(() => 655.35)]]) };
+		const held = {
+			...above.condition,
+			of: { ...above.condition.of, left: { kind: 'signal' as const, signal: 'brake_pressure' } }
+		};
+		expect(conditionsOver(pressed, [{ name: 'braked', condition: held }])[0]?.firstS).toBeCloseTo(2, 9);
 	});
 });
 

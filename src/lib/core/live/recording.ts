@@ -11,6 +11,26 @@ export interface Recording {
 /** `front_left`, `axle2_right`: a wheel. */
 export const isWheel = (channel: string): boolean => /^(front|rear|axle\d)_(left|right)$/.test(channel);
 
+/** A wheel, or the vehicle's own speed. */
+export const isSpeed = (channel: string): boolean => isWheel(channel) || channel === 'vehicle';
+
+/** What buses say for "not available", in km/h after scaling: all bits of one byte, of nine, fifteen or sixteen at 0.01. */
+const NOT_AVAILABLE_KMH = [255, 255.99, 327.67, 327.68, 511, 511.5, 511.875, 655.34, 655.35, 4095, 6553.5];
+const NOT_AVAILABLE_SLACK_KMH = 0.006;
+/** From here on a reading is no speed of a road vehicle, whatever it is. */
+const NO_SPEED_FROM_KMH = 330;
+
+/** Whether a speed is a module's word for having none. */
+export function isNotAvailable(kmh: number): boolean {
+	if (kmh < 255) return false;
+	if (kmh >= NO_SPEED_FROM_KMH) return true;
+	return NOT_AVAILABLE_KMH.some((word) => Math.abs(kmh - word) < NOT_AVAILABLE_SLACK_KMH);
+}
+
+/** The same of any channel: a pressure of 655 kPa is a pressure. */
+export const tellsNothing = (channel: string, value: number): boolean =>
+	Number.isNaN(value) || (isSpeed(channel) && isNotAvailable(value));
+
 /** More steps than this tell no more of their median. */
 const ENOUGH_STEPS = 9_000;
 

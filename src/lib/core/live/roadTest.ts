@@ -1,7 +1,7 @@
 import { signalsOf, type Condition } from '../conditions/condition';
-import { ConditionWatch, type SignalLookup } from '../conditions/conditionWatch';
-import { isWheel } from './recording';
-import { isNotAvailable } from './wheelTable';
+import { ConditionWatch } from '../conditions/conditionWatch';
+import { isWheel, tellsNothing } from './recording';
+import { signalLookup } from './signalLookup';
 
 /** One thing that a road test must cover. */
 export interface RoadLeg {
@@ -15,8 +15,6 @@ export interface RoadLeg {
 	needS: number;
 	/** So many separate times. */
 	needTimes: number;
-	/** Only on a closed area. */
-	closedArea: boolean;
 }
 
 /** What the plan is made from. */
@@ -83,7 +81,6 @@ export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg
 		condition,
 		needS: 0,
 		needTimes: 1,
-		closedArea: false,
 		...need
 	});
 	const [left, right] = ['left', 'right'].map((side) => wheels.find((wheel) => wheel.endsWith(side)) ?? '');
@@ -195,12 +192,9 @@ export class RoadProgress {
 		const stepS = this.lastS === null ? 0 : timeS - this.lastS;
 		this.lastS = timeS;
 		for (const [name, value] of values) if (!Number.isNaN(value)) this.read.add(name);
-		const lookup: SignalLookup = (signal) => {
-			if (signal === 'key_on' && !values.has(signal)) return 1;
-			if (signal === 'vehicle' && !values.has(signal)) return speedOfWheels(values);
-			const value = values.get(signal) ?? NaN;
-			return Number.isNaN(value) || (value >= 255 && isNotAvailable(value)) ? null : value;
-		};
+		const lookup = signalLookup(
+			(signal) => values.get(signal) ?? (signal === 'vehicle' ? speedOfWheels(values) : undefined)
+		);
 		for (const one of this.legs) {
 			const met = one.watch.sample(timeS, lookup) === 'met';
 			if (met && one.now && stepS <= GAP_S) one.metS += stepS;
@@ -220,19 +214,13 @@ export class RoadProgress {
 			return { id: leg.id, done: Math.min(1, bySpan, byTimes), metS, times, now, missing };
 		});
 	}
-
-	get covered(): boolean {
-		return this.progress.every(({ done, missing }) => done >= 1 || missing.length > 0);
-	}
 }
 
 /** Where no vehicle speed is read, the wheels tell it: the second fastest, so that one liar does not. */
-function speedOfWheels(values: ReadonlyMap<string, number>): number | null {
+function speedOfWheels(values: ReadonlyMap<string, number>): number | undefined {
 	const speeds = [...values]
-		.filter(
-			([name, value]) => isWheel(name) && !Number.isNaN(value) && !(value >= 255 && isNotAvailable(value))
-		)
+		.filter(([name, value]) => isWheel(name) && !tellsNothing(name, value))
 		.map(([, value]) => value)
 		.sort((a, b) => b - a);
-	return speeds[1] ?? speeds[0] ?? null;
+	return speeds[1] ?? speeds[0];
 }

@@ -1,5 +1,5 @@
 import { wheelWords } from './words';
-import { isNotAvailable } from './wheelTable';
+import { isNotAvailable } from './recording';
 
 /** Each wheel turned in its turn while one person watches nothing but the wheel. */
 

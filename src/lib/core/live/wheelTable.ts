@@ -1,11 +1,5 @@
 import { bridged } from './bridged';
-import { isWheel, sampleIntervalS, type Recording } from './recording';
-
-/** What buses say for "not available", in km/h after scaling: all bits of one byte, of nine, fifteen or sixteen at 0.01. */
-const NOT_AVAILABLE_KMH = [255, 255.99, 327.67, 327.68, 511, 511.5, 511.875, 655.34, 655.35, 4095, 6553.5];
-const NOT_AVAILABLE_SLACK_KMH = 0.006;
-/** From here on a reading is no speed of a road vehicle, whatever it is. */
-const NO_SPEED_FROM_KMH = 330;
+import { isNotAvailable, isWheel, sampleIntervalS, type Recording } from './recording';
 
 /** Hardest braking and a gear lurch, on dry road. */
 const VEHICLE_KMH_PER_S = 45;
@@ -54,7 +48,7 @@ export function wheelTable(recording: Recording): WheelTable {
 		const flags = invalid[k] ?? new Uint8Array();
 		for (let i = 0; i < length; i++) {
 			const value = filled[i] ?? NaN;
-			if (value >= 255 && isNotAvailable(value)) {
+			if (isNotAvailable(value)) {
 				filled[i] = NaN;
 				flags[i] = 1;
 			}
@@ -78,11 +72,6 @@ export function wheelTable(recording: Recording): WheelTable {
 	const asleep = names.map((name, k) => table.onStands.includes(name) || dead[k] === true);
 	follow(table, own, asleep);
 	return table;
-}
-
-export function isNotAvailable(kmh: number): boolean {
-	if (kmh >= NO_SPEED_FROM_KMH) return true;
-	return NOT_AVAILABLE_KMH.some((word) => Math.abs(kmh - word) < NOT_AVAILABLE_SLACK_KMH);
 }
 
 /**

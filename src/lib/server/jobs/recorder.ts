@@ -47,13 +47,6 @@ export class Recorder {
 		return this.rows > 0 ? (this.timeS[this.rows - 1] ?? 0) : 0;
 	}
 
-	/** Readings a second over the last of it. */
-	get rateHz(): number {
-		const from = Math.max(0, this.rows - 40);
-		const spanS = this.lastS - (this.timeS[from] ?? 0);
-		return spanS > 0 ? (this.rows - 1 - from) / spanS : 0;
-	}
-
 	take(timeS: number, values: Float64Array): void {
 		if (this.rows === this.timeS.length) this.grow();
 		this.timeS[this.rows] = timeS;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tellsNothing } from '$lib/core/live/recording';
 	import LiveStrip from '$lib/ui/LiveStrip.svelte';
 	import type { LiveFeed } from './liveFeed.svelte';
 
@@ -16,7 +17,6 @@
 		onmark: () => void;
 		onstop: () => void;
 	} = $props();
-	const NOT_AVAILABLE = 330;
 	const words = (signal: string) => signals.find((one) => one.signal === signal);
 	const speeds = $derived(
 		feed.channels
@@ -30,7 +30,7 @@
 	const valueOf = (signal: string) => {
 		const value = feed.now[signal];
 		if (value === null || value === undefined) return '–';
-		if (value >= NOT_AVAILABLE) return 'not available';
+		if (tellsNothing(signal, value)) return 'not available';
 		return value.toFixed(words(signal)?.unit === '' ? 0 : 1);
 	};
 </script>

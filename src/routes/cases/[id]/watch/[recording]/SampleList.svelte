@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tellsNothing } from '$lib/core/live/recording';
 	import type { RecordingView } from './recordingView.svelte';
 
 	/** Samples as they were read, a page of them from the left edge of the graph on. */
@@ -16,7 +17,8 @@
 	$effect(() => {
 		void view.rows(view.from, ROWS).then((found) => (rows = found));
 	});
-	const cell = (value: number) => (Number.isNaN(value) ? '' : value >= 330 ? 'n/a' : value.toFixed(2));
+	const cell = (channel: string, value: number) =>
+		Number.isNaN(value) ? '' : tellsNothing(channel, value) ? 'n/a' : value.toFixed(2);
 </script>
 
 <div class="mt-3">
@@ -34,7 +36,8 @@
 		<tbody>
 			{#each rows as row (row[0])}
 				<tr class="hair">
-					{#each row as value, i (i)}<td class="py-1 pl-4">{i === 0 ? value.toFixed(3) : cell(value)}</td
+					{#each row as value, i (i)}<td class="py-1 pl-4"
+							>{i === 0 ? value.toFixed(3) : cell(channels[i - 1] ?? '', value)}</td
 						>{/each}
 				</tr>
 			{/each}

@@ -5,6 +5,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { ENTRY_VERSION } from '$lib/case/entryVersion';
+	import { tellsNothing } from '$lib/core/live/recording';
 	import { WheelRound, type RoundState } from '$lib/core/live/wheelRound';
 	import { useKeys } from '$lib/ui/keys';
 	import LiveStrip from '$lib/ui/LiveStrip.svelte';
@@ -24,7 +25,6 @@
 	const asked = page.url.searchParams.get('round');
 	const mode = asked === 'hand' || asked === 'gear' ? asked : null;
 	const MOST_SHOWN = 4;
-	const NOT_AVAILABLE = 250;
 	const sound = new WheelSound();
 
 	/** The signal whose digits fill the screen, and which the sound follows. */
@@ -49,7 +49,7 @@
 	const shownNow = $derived.by(() => {
 		const value = feed.now[big];
 		if (value === null || value === undefined) return '–';
-		return value >= NOT_AVAILABLE && unitOf(big) === 'km/h' ? 'n/a' : value.toFixed(0);
+		return tellsNothing(big, value) ? 'n/a' : value.toFixed(0);
 	});
 	const task = $derived.by(() => {
 		if (!running) return 'Not recording';
@@ -199,7 +199,6 @@
 				{told}
 				{big}
 				{nameOf}
-				{unitOf}
 				onchoose={(channel) => (big = channel)}
 			/>
 		</div>
@@ -222,7 +221,6 @@
 			{told}
 			{big}
 			{nameOf}
-			{unitOf}
 			onchoose={(channel) => (big = channel)}
 		/>
 		<div class="flex-1"></div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tellsNothing } from '$lib/core/live/recording';
 	import type { CornerResult, RoundState } from '$lib/core/live/wheelRound';
 	import Mark from '$lib/ui/Mark.svelte';
 
@@ -9,7 +10,6 @@
 		told,
 		big,
 		nameOf,
-		unitOf,
 		onchoose
 	}: {
 		channels: string[];
@@ -17,7 +17,6 @@
 		told: RoundState | null;
 		big: string;
 		nameOf: (channel: string) => string;
-		unitOf: (channel: string) => string;
 		onchoose: (channel: string) => void;
 	} = $props();
 	const STATE: Record<CornerResult, 'good' | 'suspect' | 'bad'> = {
@@ -36,7 +35,7 @@
 	const shown = (channel: string) => {
 		const value = now[channel];
 		if (value === null || value === undefined) return '–';
-		return value >= 250 && unitOf(channel) === 'km/h' ? 'n/a' : value.toFixed(1);
+		return tellsNothing(channel, value) ? 'n/a' : value.toFixed(1);
 	};
 	const remark = (channel: string) => {
 		if (told?.turning === channel && told.dropouts > 1) return `${told.dropouts} dropouts so far`;

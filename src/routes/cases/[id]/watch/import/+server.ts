@@ -2,6 +2,8 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { typeOf } from '$lib/case/codes';
 import { ColumnMappingShape } from '$lib/case/columnMappingShape';
+import { LONGEST_S } from '$lib/case/livePayloads';
+import { CHANNEL } from '$lib/core/live/columnMapping';
 import { framePieces, readPieces, splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
@@ -16,7 +18,8 @@ const About = z.object({
 	/** Remembered for the next file with this header; null where nothing was asked. */
 	remember: z.object({ key: z.string().max(20_000), mapping: ColumnMappingShape }).nullable()
 });
-const MOST_ROWS = 10_000_000;
+/** Five hours at 50 Hz: analysing it holds the server for about a second. */
+const MOST_ROWS = 1_000_000;
 
 /** What this shop has said of files with this header before. */
 export async function GET({ url }) {
@@ -39,8 +42,16 @@ export async function POST(event) {
 	const samples = readPieces(framePieces(parts));
 	if (!samples.ok) error(400, `The samples cannot be read: ${samples.error}.`);
 	const { timeS, channels } = samples.value;
-	if (timeS.length < 2 || channels.size === 0 || timeS.length > MOST_ROWS)
-		error(400, `A recording has 2 to ${MOST_ROWS.toLocaleString('en-GB')} readings of at least one signal.`);
+	const few = timeS.length < 2 || channels.size === 0;
+	if (few || timeS.length > MOST_ROWS)
+		error(
+			400,
+			`A recording has 2 to ${MOST_ROWS.toLocaleString('en-GB')} readings of at least one signal: cut the file to the minutes around the fault.`
+		);
+	const odd = [...channels.keys()].find((name) => !CHANNEL.test(name));
+	if (odd !== undefined) error(400, `"${odd}" is no name of a signal.`);
+	if (!((timeS.at(-1) ?? NaN) - (timeS[0] ?? NaN) <= LONGEST_S))
+		error(400, 'It spans more than four months: is the first column really the time, and in this unit?');
 	for (let i = 1; i < timeS.length; i++) {
 		if (!((timeS[i] ?? NaN) >= (timeS[i - 1] ?? 0))) error(400, `Time runs backwards at reading ${i + 1}.`);
 	}
