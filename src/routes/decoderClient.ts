@@ -20,7 +20,8 @@ export async function sendEntry<K extends EntryKind>(
 	caseId: string,
 	kind: K,
 	payload: PayloadOf<K>,
-	id = ulid()
+	id = ulid(),
+	supersedes: { entryId: string; why: string } | null = null
 ): Promise<boolean> {
 	try {
 		const response = await fetch(`/cases/${caseId}/entries`, {
@@ -32,7 +33,7 @@ export async function sendEntry<K extends EntryKind>(
 				version: ENTRY_VERSION,
 				observedAt: new Date().toISOString(),
 				payload,
-				supersedes: null
+				supersedes
 			})
 		});
 		if (response.ok) return true;

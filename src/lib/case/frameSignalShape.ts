@@ -5,9 +5,7 @@ import { CHANNEL } from '../core/live/columnMapping';
 export const FrameSignalShape = z
 	.object({
 		frameId: z.string().regex(/^([0-9A-F]{3}|[0-9A-F]{8})$/, 'An identifier has three hex digits, or eight.'),
-		channel: z
-			.string()
-			.regex(/^[a-z0-9][a-z0-9_]{0,59}$/, 'A signal is written in small letters, digits and _.'),
+		channel: z.string().regex(CHANNEL, 'A signal is written in small letters, digits and _.'),
 		firstByte: z.number().int().min(0).max(63),
 		bits: z.number().int().min(1).max(32),
 		shift: z.number().int().min(0).max(7),

@@ -5,6 +5,7 @@
 	import { USUAL_LOAD_FACTOR } from '$lib/core/tyres/rollingCircumference';
 	import { tyreReport, whatIfs, type FittedTyre } from '$lib/core/tyres/tyreReport';
 	import Caution from './Caution.svelte';
+	import NumberField from './NumberField.svelte';
 
 	/** Tyres of a vehicle against each other: how they roll, what a code and the controller make of it, and what else could be fitted. */
 	let {
@@ -20,13 +21,13 @@
 	} = $props();
 	let tyres = $state(untrack(() => fitted.map((tyre) => ({ ...tyre }))));
 	let drive = $state<Drive | ''>(untrack(() => driven ?? ''));
-	let loadFactor = $state(USUAL_LOAD_FACTOR);
+	let loadFactor = $state<number | null>(USUAL_LOAD_FACTOR);
 	let thresholdKmh = $state<number | null>(null);
 	let speedKmh = $state(80);
 
-	const factorFits = $derived(loadFactor >= 0.8 && loadFactor <= 1);
+	const factorFits = $derived(loadFactor !== null && loadFactor >= 0.8 && loadFactor <= 1);
 	const asked = $derived({
-		loadFactor: factorFits ? loadFactor : USUAL_LOAD_FACTOR,
+		loadFactor: factorFits && loadFactor !== null ? loadFactor : USUAL_LOAD_FACTOR,
 		thresholdKmh: thresholdKmh !== null && thresholdKmh > 0 ? thresholdKmh : null,
 		drive: drive === '' ? null : drive
 	});
@@ -118,26 +119,15 @@
 					><option value="all">all wheels</option>
 				</select>
 			</label>
-			<label
-				><span class="text-sm text-ink-2">a code allows, km/h</span><input
-					class="field num"
-					type="number"
-					min="0.1"
-					step="0.5"
-					bind:value={thresholdKmh}
-				/></label
-			>
-			<label
-				><span class="text-sm text-ink-2">load factor</span><input
-					class="field num"
-					type="number"
-					min="0.8"
-					max="1"
-					step="0.005"
-					bind:value={loadFactor}
-					aria-invalid={!factorFits}
-				/></label
-			>
+			<NumberField label="a code allows, km/h" min={0.1} step={0.5} bind:value={thresholdKmh} />
+			<NumberField
+				label="load factor"
+				min={0.8}
+				max={1}
+				step={0.005}
+				bind:value={loadFactor}
+				invalid={!factorFits}
+			/>
 		</div>
 		{#if !factorFits}<p class="mt-1 font-semibold">
 				A load factor lies between 0.8 and 1; {USUAL_LOAD_FACTOR} is taken.

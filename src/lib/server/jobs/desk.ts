@@ -170,10 +170,16 @@ export class LinkDesk {
 		return mark ? ok(mark) : fail('Nothing is being recorded, or it has as many marks as it can hold.');
 	}
 
-	/** The running recording's readings as they come, from the last minutes on; null where none runs. */
-	watchLive(caseId: string, onBatch: (batch: LiveBatch) => void): (() => void) | null {
+	/** Seconds that the running recording has come to; null where none runs. */
+	recordedS(caseId: string): number | null {
 		const job = this.byCase.get(caseId);
-		return job?.status.state === 'running' ? (job.recorder?.watch(onBatch) ?? null) : null;
+		return job?.status.state === 'running' ? (job.recorder?.lastS ?? null) : null;
+	}
+
+	/** The running recording's readings after a time, then as they come; null where none runs. */
+	watchLive(caseId: string, onBatch: (batch: LiveBatch) => void, afterS: number): (() => void) | null {
+		const job = this.byCase.get(caseId);
+		return job?.status.state === 'running' ? (job.recorder?.watch(onBatch, afterS) ?? null) : null;
 	}
 
 	/** Puts what a stopped server left half done on its threads. Run once, before anything else is begun. */

@@ -16,20 +16,19 @@ export interface LiveBatch {
 
 const FLUSH_EVERY_S = 1;
 const SEND_EVERY_MS = 80;
-/** Whoever joins late is told the last of it. */
-const BACKLOG_ROWS = 3_000;
+/** Whoever joins late is told what was, in pieces of this size. */
+const CATCH_UP_ROWS = 2_000;
 const GROWTH_ROWS = 4_096;
 
 /** One recording while it runs: takes rows, hands them on, writes them down every second. */
 export class Recorder {
 	readonly marks: LiveMark[] = [];
 	private readonly watchers = new Set<(batch: LiveBatch) => void>();
-	private readonly unsent: (number | null)[][] = [];
-	private readonly backlog: (number | null)[][] = [];
 	private timeS = new Float64Array(GROWTH_ROWS);
 	private columns: Float64Array[];
 	private rows = 0;
 	private flushed = 0;
+	private sent = 0;
 	private pieces = 0;
 	private writing: Promise<void> = Promise.resolve();
 	private readonly timer: ReturnType<typeof setInterval>;
@@ -52,10 +51,6 @@ export class Recorder {
 		this.timeS[this.rows] = timeS;
 		for (const [c, column] of this.columns.entries()) column[this.rows] = values[c] ?? NaN;
 		this.rows += 1;
-		const row = [timeS, ...Array.from(values, (value) => (Number.isNaN(value) ? null : value))];
-		this.unsent.push(row);
-		this.backlog.push(row);
-		if (this.backlog.length > BACKLOG_ROWS) this.backlog.splice(0, BACKLOG_ROWS / 10);
 		if (timeS - (this.timeS[this.flushed] ?? 0) >= FLUSH_EVERY_S) this.flush();
 	}
 
@@ -68,33 +63,49 @@ export class Recorder {
 		return mark;
 	}
 
-	watch(onBatch: (batch: LiveBatch) => void): () => void {
-		onBatch({ id: this.id, channels: this.channels, rows: this.backlog.slice(), marks: this.marks });
-		// What is about to be sent is in the backlog already.
-		const unsent = this.unsent.length;
-		let skip = unsent;
-		const watcher = (batch: LiveBatch) => {
-			onBatch(skip > 0 ? { ...batch, rows: batch.rows.slice(skip) } : batch);
-			skip = 0;
-		};
-		this.watchers.add(watcher);
-		return () => this.watchers.delete(watcher);
+	/** Tells everything read after a time, then what follows as it comes. @returns how to stop */
+	watch(onBatch: (batch: LiveBatch) => void, afterS: number): () => void {
+		let from = this.timeS.subarray(0, this.sent).findIndex((t) => t > afterS);
+		if (from < 0) from = this.sent;
+		do {
+			const to = Math.min(this.sent, from + CATCH_UP_ROWS);
+			onBatch(this.batch(from, to));
+			from = to;
+		} while (from < this.sent);
+		this.watchers.add(onBatch);
+		return () => this.watchers.delete(onBatch);
 	}
 
 	/** Everything that was taken, once it is all on disk. Throws when the disk refused. */
 	async end(): Promise<Chunk> {
-		clearInterval(this.timer);
+		this.stop();
 		this.send();
 		this.flush();
 		await this.writing;
 		return this.slice(0, this.rows);
 	}
 
+	/** Nothing more is taken. */
+	stop(): void {
+		clearInterval(this.timer);
+	}
+
 	private send(always = false): void {
-		if (this.unsent.length === 0 && !always) return;
-		const rows = this.unsent.splice(0);
-		for (const watcher of this.watchers)
-			watcher({ id: this.id, channels: this.channels, rows, marks: this.marks });
+		if (this.sent === this.rows && !always) return;
+		const batch = this.batch(this.sent, this.rows);
+		this.sent = this.rows;
+		for (const watcher of this.watchers) watcher(batch);
+	}
+
+	private batch(from: number, to: number): LiveBatch {
+		const rows = Array.from({ length: to - from }, (_, n) => [
+			this.timeS[from + n] ?? 0,
+			...this.columns.map((column) => {
+				const value = column[from + n] ?? NaN;
+				return Number.isNaN(value) ? null : value;
+			})
+		]);
+		return { id: this.id, channels: this.channels, rows, marks: this.marks };
 	}
 
 	private flush(): void {

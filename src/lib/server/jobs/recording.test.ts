@@ -71,9 +71,12 @@ describe('recording live data', () => {
 		const seen: number[] = [];
 		expect(desk.startRecording(row, shop.ana, id, wheels(), 'before repair').ok).toBe(true);
 		await until(() => link.answers > 3);
-		desk.watchLive(row.id, ({ rows }) => seen.push(...rows.map(([t]) => t ?? 0)));
+		desk.watchLive(row.id, ({ rows }) => seen.push(...rows.map(([t]) => t ?? 0)), -1);
 		expect(desk.mark(row.id, 'here').ok).toBe(true);
-		await until(() => link.answers > 12);
+		await until(() => link.answers > 12 && seen.length > 4);
+		const late: number[] = [];
+		const afterS = seen[2] ?? 0;
+		desk.watchLive(row.id, ({ rows }) => late.push(...rows.map(([t]) => t ?? 0)), afterS);
 		desk.cancel(row.id);
 		await over(desk);
 		const [entry] = await recorded();
@@ -89,8 +92,10 @@ describe('recording live data', () => {
 		expect(left).toEqual(left.map((_, i) => expect.closeTo((i + 1) * 0.01, 9)));
 		// "Not available" is kept as such: it is a finding, not a hole.
 		expect([...(samples?.channels.get('front_right') ?? [])].every((kmh) => kmh === 655.35)).toBe(true);
-		// Whoever joined late saw each reading once, from the first on.
+		// Whoever joined late saw each reading once, from the first on; whoever had seen some, only what followed.
 		expect(seen).toEqual([...(samples?.timeS ?? [])]);
+		expect(late).toEqual(seen.filter((t) => t > afterS));
+		expect(late.length).toBeLessThan(seen.length);
 		expect(desk.mark(row.id, 'too late').ok).toBe(false);
 	});
 

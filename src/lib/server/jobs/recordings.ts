@@ -63,7 +63,7 @@ export class Recordings {
 			nowMs: () => performance.now(),
 			stopped,
 			row: (timeS, values) => recorder.take(timeS, values)
-		});
+		}).finally(() => recorder.stop());
 		const samples = await recorder.end();
 		if (samples.timeS.length < FEWEST_ROWS) {
 			await this.captures.forget(id);

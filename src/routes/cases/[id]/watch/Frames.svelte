@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { ulid } from 'ulid';
 	import type { FrameSignal } from '$lib/core/live/frameSignals';
+	import NumberField from '$lib/ui/NumberField.svelte';
 	import type { Importer } from './importer.svelte';
 
 	/** Which bits of which frames are what: the shop's list, and a form to add to it while looking at a log. */
@@ -81,89 +82,23 @@
 					{#each channels as { signal, name } (signal)}<option value={signal}>{name}</option>{/each}
 				</select>
 			</label>
-			<label
-				><span class="text-sm text-ink-2">from byte (0 …)</span><input
-					class="field num"
-					type="number"
-					min="0"
-					max="63"
-					bind:value={draft.firstByte}
-					required
-				/></label
-			>
-			<label
-				><span class="text-sm text-ink-2">bits</span><input
-					class="field num"
-					type="number"
-					min="1"
-					max="32"
-					bind:value={draft.bits}
-					required
-				/></label
-			>
-			<label
-				><span class="text-sm text-ink-2">lowest bit (0 … 7)</span><input
-					class="field num"
-					type="number"
-					min="0"
-					max="7"
-					bind:value={draft.shift}
-					required
-				/></label
-			>
+			<NumberField label="from byte (0 …)" min={0} max={63} bind:value={draft.firstByte} required />
+			<NumberField label="bits" min={1} max={32} bind:value={draft.bits} required />
+			<NumberField label="lowest bit (0 … 7)" min={0} max={7} bind:value={draft.shift} required />
 			<label>
 				<span class="text-sm text-ink-2">high byte</span>
 				<select class="field" bind:value={draft.order}
 					><option value="big">first</option><option value="little">last</option></select
 				>
 			</label>
-			<label
-				><span class="text-sm text-ink-2">× factor</span><input
-					class="field num"
-					type="number"
-					step="any"
-					bind:value={draft.factor}
-					required
-				/></label
-			>
-			<label
-				><span class="text-sm text-ink-2">+ offset</span><input
-					class="field num"
-					type="number"
-					step="any"
-					bind:value={draft.offset}
-					required
-				/></label
-			>
-			<label
-				><span class="text-sm text-ink-2">counts that say "not available"</span><input
-					class="field num"
-					type="number"
-					min="0"
-					bind:value={draft.invalid}
-				/></label
-			>
+			<NumberField label="× factor" step="any" bind:value={draft.factor} required />
+			<NumberField label="+ offset" step="any" bind:value={draft.offset} required />
+			<NumberField label="counts for “not available”" min={0} bind:value={draft.invalid} />
 			<label class="flex min-h-11 items-center gap-2 self-end"
 				><input type="checkbox" class="checkbox" bind:checked={draft.signed} /> may be negative</label
 			>
-			<label
-				><span class="text-sm text-ink-2">only where byte</span><input
-					class="field num"
-					type="number"
-					min="0"
-					max="63"
-					bind:value={onlyByte}
-				/></label
-			>
-			<label
-				><span class="text-sm text-ink-2">is (0 … 255)</span><input
-					class="field num"
-					type="number"
-					min="0"
-					max="255"
-					bind:value={onlyValue}
-				/></label
-			>
+			<NumberField label="only where byte" min={0} max={63} bind:value={onlyByte} />
+			<NumberField label="is (0 … 255)" min={0} max={255} bind:value={onlyValue} />
 		</div>
 		<div class="mt-3 flex flex-wrap gap-3">
 			<button class="act-quiet">Add this signal</button>

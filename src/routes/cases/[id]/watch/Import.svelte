@@ -3,6 +3,7 @@
 	import { goto, invalidate } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
 	import type { LiveVehicle } from '$lib/core/live/analyse';
+	import DropZone from '$lib/ui/DropZone.svelte';
 	import Columns from './Columns.svelte';
 	import Frames from './Frames.svelte';
 	import { Importer } from './importer.svelte';
@@ -14,14 +15,8 @@
 		channels
 	}: { caseId: string; vehicle: LiveVehicle; channels: { signal: string; name: string }[] } = $props();
 	const importer = untrack(() => new Importer(caseId, vehicle));
-	let chooser: HTMLInputElement;
-	let over = $state(false);
 	let name = $state('');
 
-	function take(files: FileList | null | undefined) {
-		const file = files?.[0];
-		if (file) void importer.take(file);
-	}
 	async function save() {
 		const id = await importer.save(name);
 		if (!id) return;
@@ -31,88 +26,71 @@
 	}
 </script>
 
-<section
-	class="mt-8 {over ? 'outline-3 outline-offset-4 outline-ink outline-dashed' : ''}"
-	aria-labelledby="import"
-	ondragover={(event) => {
-		event.preventDefault();
-		over = true;
-	}}
-	ondragleave={() => (over = false)}
-	ondrop={(event) => {
-		event.preventDefault();
-		over = false;
-		take(event.dataTransfer?.files);
-	}}
+<DropZone
+	label="From a file"
+	chooserLabel="File of live data"
+	accept=".csv,.txt,.tsv,.log,.gz,text/csv"
+	class="mt-8"
+	busy={importer.step === 'looking' || importer.step === 'saving'}
+	onfile={(file) => void importer.take(file)}
 >
-	<h2 id="import" class="text-lg font-bold">From a file</h2>
-	<div class="mt-1 flex flex-wrap items-center gap-4">
-		<button class="act-quiet" disabled={importer.step === 'looking'} onclick={() => chooser.click()}
-			>Choose a file</button
-		>
-		<p class="text-ink-2">
-			or drop it here: CSV with the time in one column and a signal in each other, or a frame log
-		</p>
-		<input
-			bind:this={chooser}
-			type="file"
-			class="hidden"
-			accept=".csv,.txt,.tsv,.log,.gz,text/csv"
-			aria-label="File of live data"
-			onchange={(event) => {
-				take(event.currentTarget.files);
-				event.currentTarget.value = '';
-			}}
-		/>
-	</div>
-	{#if importer.trouble}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
-			{importer.trouble}
-		</p>{/if}
-	{#if importer.step === 'looking'}<p class="mt-3 text-ink-2">Looking through {importer.fileName} …</p>{/if}
-	{#if importer.step === 'columns'}<Columns {importer} {channels} />{/if}
-	{#if importer.step === 'frames'}<Frames {importer} {channels} />{/if}
-	{#if importer.step === 'read' || importer.step === 'saving'}
-		{@const read = importer.result}
-		{#if read}
-			<div class="mt-3">
-				<p class="text-lg font-semibold">{read.analysis.verdict}</p>
-				<p class="text-ink-2">
-					{importer.fileName}: <span class="num">{read.rows.toLocaleString('en-GB')}</span> readings over
-					<span class="num">{read.analysis.durationS.toFixed(1)}</span> s,
-					<span class="num">{read.analysis.rateHz.toFixed(1)}</span>
-					a second;
-					{read.analysis.channels.map((channel) => channel.replaceAll('_', ' ')).join(', ')}
-				</p>
-				{#each read.analysis.notes as { text } (text)}<p class="mt-1 border-l-4 border-suspect-mark pl-3">
-						{text}
-					</p>{/each}
-				{#if read.problems.length > 0}
-					<details class="mt-2">
-						<summary class="min-h-11 cursor-pointer py-2">
-							{read.problems.length}{read.problems.length >= 100 ? ' or more' : ''} rows are not as the others
-						</summary>
-						<ul class="num text-sm">
-							{#each read.problems as { line, reason } (line + reason)}<li>line {line}: {reason}</li>{/each}
-						</ul>
-					</details>
-				{/if}
-				<div class="mt-3 flex flex-wrap items-end gap-3">
-					<label class="min-w-60 flex-1">
-						<span class="text-sm text-ink-2">What for, in a word</span>
-						<input class="field" bind:value={name} maxlength="120" />
-					</label>
-					<button class="act" disabled={importer.step === 'saving'} onclick={save}
-						>Put it on the thread</button
-					>
-					<button class="act-quiet" onclick={() => importer.askAgain()}
-						>{importer.frames ? 'Look at the frames' : 'Look at the columns'}</button
-					>
-					<button class="act-quiet" onclick={() => importer.giveUp()}>Leave it</button>
+	{#snippet children(choose)}
+		<h2 class="text-lg font-bold">From a file</h2>
+		<div class="mt-1 flex flex-wrap items-center gap-4">
+			<button class="act-quiet" disabled={importer.step === 'looking'} onclick={choose}>Choose a file</button>
+			<p class="text-ink-2">
+				or drop it here: CSV with the time in one column and a signal in each other, or a frame log
+			</p>
+		</div>
+		{#if importer.trouble}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
+				{importer.trouble}
+			</p>{/if}
+		{#if importer.step === 'looking'}<p class="mt-3 text-ink-2">Looking through {importer.fileName} …</p>{/if}
+		{#if importer.step === 'columns'}<Columns {importer} {channels} />{/if}
+		{#if importer.step === 'frames'}<Frames {importer} {channels} />{/if}
+		{#if importer.step === 'read' || importer.step === 'saving'}
+			{@const read = importer.result}
+			{#if read}
+				<div class="mt-3">
+					<p class="text-lg font-semibold">{read.analysis.verdict}</p>
+					<p class="text-ink-2">
+						{importer.fileName}: <span class="num">{read.rows.toLocaleString('en-GB')}</span> readings over
+						<span class="num">{read.analysis.durationS.toFixed(1)}</span> s,
+						<span class="num">{read.analysis.rateHz.toFixed(1)}</span>
+						a second;
+						{read.analysis.channels.map((channel) => channel.replaceAll('_', ' ')).join(', ')}
+					</p>
+					{#each read.analysis.notes as { text } (text)}<p class="mt-1 border-l-4 border-suspect-mark pl-3">
+							{text}
+						</p>{/each}
+					{#if read.problems.length > 0}
+						<details class="mt-2">
+							<summary class="min-h-11 cursor-pointer py-2">
+								{read.problems.length}{read.problems.length >= 100 ? ' or more' : ''} rows are not as the others
+							</summary>
+							<ul class="num text-sm">
+								{#each read.problems as { line, reason } (line + reason)}<li>line {line}: {reason}</li>{/each}
+							</ul>
+						</details>
+					{/if}
+					<div class="mt-3 flex flex-wrap items-end gap-3">
+						<label class="min-w-60 flex-1">
+							<span class="text-sm text-ink-2">What for, in a word</span>
+							<input class="field" bind:value={name} maxlength="120" />
+						</label>
+						<button class="act" disabled={importer.step === 'saving'} onclick={save}
+							>Put it on the thread</button
+						>
+						<button class="act-quiet" onclick={() => importer.askAgain()}
+							>{importer.frames ? 'Look at the frames' : 'Look at the columns'}</button
+						>
+						<button class="act-quiet" onclick={() => importer.giveUp()}>Leave it</button>
+					</div>
+					{#if importer.remembered}<p class="mt-2 text-ink-2">
+							Its columns are taken as somebody here told before.
+						</p>{/if}
 				</div>
-				{#if importer.remembered}<p class="mt-2 text-ink-2">
-						Its columns are taken as somebody here told before.
-					</p>{/if}
-			</div>
+			{/if}
 		{/if}
-	{/if}
-</section>
+	{/snippet}
+</DropZone>

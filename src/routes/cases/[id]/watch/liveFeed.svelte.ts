@@ -25,10 +25,10 @@ export class LiveFeed {
 	rows: (number | null)[][] = [];
 	private listeners: ((row: (number | null)[], channels: string[]) => void)[] = [];
 
-	/** Must be called while a component is being made. */
-	constructor(caseId: () => string) {
+	/** Must be called while a component is being made. @param whole whether all that was recorded so far is wanted too */
+	constructor(caseId: () => string, whole = false) {
 		onMount(() => {
-			const source = new EventSource(`/cases/${caseId()}/watch/stream`);
+			const source = new EventSource(`/cases/${caseId()}/watch/stream${whole ? '?whole' : ''}`);
 			source.addEventListener('rows', (event) => this.take(JSON.parse(event.data) as Batch));
 			return () => source.close();
 		});

@@ -1,10 +1,8 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
-	import { ulid } from 'ulid';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { ENTRY_VERSION } from '$lib/case/entryVersion';
 	import { tellsNothing } from '$lib/core/live/recording';
 	import { WheelRound, type RoundState } from '$lib/core/live/wheelRound';
 	import { useKeys } from '$lib/ui/keys';
@@ -15,15 +13,16 @@
 	import StandIn from '../../StandIn.svelte';
 	import { LiveFeed } from '../liveFeed.svelte';
 	import BayWheels from './BayWheels.svelte';
+	import { RoundSaver } from './roundSaver.svelte';
 
 	let { data } = $props();
 	const work = setCaseWork(
 		() => data.caseId,
 		untrack(() => data.job)
 	);
-	const feed = new LiveFeed(() => data.caseId);
 	const asked = page.url.searchParams.get('round');
 	const mode = asked === 'hand' || asked === 'gear' ? asked : null;
+	const feed = new LiveFeed(() => data.caseId, mode !== null);
 	const MOST_SHOWN = 4;
 	const sound = new WheelSound();
 
@@ -32,7 +31,10 @@
 	let muted = $state(true);
 	let round: WheelRound | null = null;
 	let told = $state.raw<RoundState | null>(null);
-	let saved = $state(false);
+	const roundSaver = new RoundSaver(
+		() => data.caseId,
+		() => data.wheels
+	);
 
 	const running = $derived(work.job?.kind === 'record' && work.job.state === 'running');
 	const nameOf = (channel: string) => {
@@ -76,39 +78,14 @@
 		await work.begin({ do: 'record', signals, name });
 	}
 
-	/** Puts what was judged on the thread, once. */
+	/** What is judged now and not yet on the thread. */
+	const unsaved = $derived(told !== null && mode !== null && roundSaver.differs(told.corners));
+
 	async function save() {
-		if (!round || saved) return;
-		const corners = round.state.corners.flatMap(({ channel, result, topKmh, text }) => {
-			const position = data.wheels.find((wheel) => wheel.channel === channel)?.position;
-			return position && result ? [{ position, result, topKmh, text }] : [];
-		});
-		if (corners.length === 0) return;
-		saved = true;
-		const rateHz = Number.isFinite(round.rateHz) ? round.rateHz : 0;
-		const body = {
-			id: ulid(),
-			kind: 'wheel-round',
-			version: ENTRY_VERSION,
-			observedAt: new Date().toISOString(),
-			payload: { mode, rateHz, corners }
-		};
-		const send = () =>
-			fetch(`/cases/${data.caseId}/entries`, {
-				method: 'POST',
-				headers: { 'content-type': 'application/json' },
-				body: JSON.stringify(body)
-			});
-		const answer = await send()
-			.catch(send)
-			.catch(() => null);
-		if (answer?.ok) toast.success('The round is on the thread.');
-		else {
-			saved = false;
-			toast.error(
-				'The round could not be saved: the server cannot be reached. It is still here; save it again.'
-			);
-		}
+		if (!told || !mode || !unsaved) return;
+		const rateHz = round && Number.isFinite(round.rateHz) ? round.rateHz : 0;
+		const outcome = await roundSaver.save(feed.id ?? '', { mode, rateHz }, told.corners);
+		if (outcome === 'saved') toast.success('The round is on the thread.');
 	}
 
 	/** The next page hears how the recording ended: ending it first would fetch this one anew under the way out. */
@@ -122,11 +99,17 @@
 	onMount(() => {
 		const events = new EventSource(`/cases/${data.caseId}/events`);
 		events.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
-		if (mode) round = new WheelRound(data.wheels, mode);
+		let roundOf: string | null = null;
 		const stop = feed.onrow((row, channels) => {
 			const at = channels.indexOf(big) + 1;
 			sound.follow(at > 0 ? (row[at] ?? null) : null);
-			if (!round) return;
+			if (!mode) return;
+			// Another recording is another round.
+			if (!round || feed.id !== roundOf) {
+				round = new WheelRound(data.wheels, mode);
+				told = null;
+				roundOf = feed.id;
+			}
 			const kmh = new Map(channels.map((name, i) => [name, row[i + 1] ?? NaN]));
 			const before = told?.ask;
 			told = round.sample(row[0] ?? 0, kmh);
@@ -261,7 +244,7 @@
 			aria-pressed={!muted}
 			><span class="key">m</span> {muted ? 'sound off' : `sound follows ${nameOf(big).toLowerCase()}`}</button
 		>
-		{#if mode && told && !saved && told.corners.some(({ result }) => result)}
+		{#if unsaved}
 			<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={save}
 				>save what is judged</button
 			>

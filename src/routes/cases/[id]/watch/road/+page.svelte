@@ -11,7 +11,7 @@
 
 	let { data } = $props();
 	const work = getCaseWork();
-	const feed = new LiveFeed(() => data.case.id);
+	const feed = new LiveFeed(() => data.case.id, true);
 	let progress = untrack(() => new RoadProgress(data.plan));
 	let legs = $state.raw<LegProgress[]>(untrack(() => progress.progress));
 	const mayRecord = $derived(data.canWrite && !data.case.signed);
