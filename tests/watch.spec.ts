@@ -152,6 +152,62 @@ test('a file is asked about once, remembered, and put on the thread; a wrong one
 	await expect(page.getByText('Its columns are taken as somebody here told before.')).toBeVisible();
 });
 
+test('a wrong unit is asked about; a file cut off and rows out of order are told', async ({ page, bay }) => {
+	const stand = await bay();
+	await openCase(page, 'odd files', stand.link, stand.panel);
+	await goTo(page, 'Watch');
+	// The wheels are in mph under a header that says km/h; the vehicle's own speed gives it away. The last row is cut.
+	const rows = Array.from({ length: 400 }, (_, i) => {
+		const kmh = Math.min(60, i / 4);
+		return [(i / 20).toFixed(2), ...Array<string>(4).fill((kmh / 1.609344).toFixed(2)), kmh.toFixed(0)].join(
+			','
+		);
+	});
+	rows.splice(100, 0, rows[20] ?? '');
+	rows.push('20.00,37');
+	const header = 'time_s,front_left_kmh,front_right_kmh,rear_left_kmh,rear_right_kmh,vehicle_kmh';
+	await page
+		.getByLabel('File of live data')
+		.setInputFiles(file('odd.csv', Buffer.from([header, ...rows].join('\n'))));
+	await expect(page.getByText(/looks like mph taken for km\/h/)).toBeVisible();
+	await page.getByText('2 rows are not as the others').click();
+	await expect(page.getByText('line 102: time runs backwards here')).toBeVisible();
+	await expect(page.getByText('line 403: the row has 2 of 6 columns: cut off?')).toBeVisible();
+	await page.getByRole('button', { name: 'Read the wheels in mph' }).click();
+	await expect(page.getByText(/looks like mph/)).toHaveCount(0);
+	await expect(page.getByText(/All 4 wheels agree/)).toBeVisible();
+});
+
+test('a round outlives a reload, is on the thread once, and a second tab sees the same', async ({
+	page,
+	bay,
+	context
+}) => {
+	const stand = await bay();
+	await openCase(page, 'reloaded bus', stand.link, stand.panel);
+	await goTo(page, 'Watch');
+	// By keyboard: the space bar works the box that has the focus.
+	await page.getByLabel('yaw rate').focus();
+	await page.keyboard.press('Space');
+	await expect(page.getByLabel('yaw rate')).toBeChecked();
+	await page.getByRole('link', { name: 'In gear on stands' }).click();
+	const task = page.getByRole('heading', { level: 1 });
+	await expect(task).toContainText('Not recording');
+	await page.getByRole('button', { name: 'Start' }).click();
+	await expect(task).toContainText('Run in gear');
+	stand.host.act({ do: 'in-gear', kmh: 7 });
+	await expect(task).toContainText('All wheels are judged');
+	await expect(page.getByText('The round is on the thread.')).toBeVisible();
+	await page.reload();
+	await expect(task).toContainText('All wheels are judged');
+	const other = await context.newPage();
+	await other.goto(page.url());
+	await expect(other.getByRole('heading', { level: 1 })).toContainText('All wheels are judged');
+	await other.close();
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('heading', { name: /Driven wheels in gear/ })).toHaveCount(1);
+});
+
 test('tyres: what they do to the readings, and what if', async ({ page }) => {
 	await page.goto('/tyres');
 	for (const wheel of ['front left', 'front right', 'rear left'])

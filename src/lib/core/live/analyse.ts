@@ -92,6 +92,16 @@ function standsNote({ onStands, names }: WheelTable): LiveNote[] {
 	return [{ channel: onStands[0] ?? '', value: 0, text }];
 }
 
+/** What a note is about, by its channel. */
+const ABOUT: Readonly<Record<string, string>> = {
+	time: 'recording itself',
+	vehicle: 'vehicle speed',
+	steering: 'steering angle',
+	yaw: 'yaw rate',
+	supply: 'supply',
+	front: 'front wheels in bends'
+};
+
 function verdictOf(
 	findings: readonly LiveFinding[],
 	common: readonly CommonCause[],
@@ -111,7 +121,8 @@ function verdictOf(
 	const [note] = notes;
 	const moved = reference.some((kmh) => kmh > 6);
 	if (!moved) return 'The vehicle hardly moves in this recording: nothing can be judged from it.';
-	if (note) return `All ${names.length} wheels agree. ${note.text}`;
+	if (note)
+		return `All ${names.length} wheels agree; look at what is noted about the ${ABOUT[note.channel] ?? note.channel}.`;
 	const toothFits =
 		intervalS > 0.02
 			? ' A single missing tooth would not show at this rate: that takes an oscilloscope.'

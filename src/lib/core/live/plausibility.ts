@@ -8,6 +8,8 @@ export interface LiveNote {
 	/** In the signal's unit, or a ratio where it is about units. */
 	value: number;
 	text: string;
+	/** A unit in which the wheels' columns would fit, to be asked about. */
+	wheelsIn?: 'km/h' | 'mph' | 'm/s';
 }
 
 const STEADY_FROM_KMH = 15;
@@ -162,12 +164,12 @@ function bendNote(
 	};
 }
 
-/** Units by which a column may be off, and what to ask. */
-const UNIT_RATIOS: [number, string][] = [
-	[1.609344, 'mph taken for km/h'],
-	[1 / 1.609344, 'km/h taken for mph'],
-	[3.6, 'm/s taken for km/h'],
-	[1 / 3.6, 'km/h taken for m/s']
+/** Units by which the wheels' columns may be off, by the factor that would put them right. */
+const UNIT_RATIOS: [number, NonNullable<LiveNote['wheelsIn']>, string][] = [
+	[1.609344, 'mph', 'mph taken for km/h'],
+	[1 / 1.609344, 'km/h', 'km/h taken for mph'],
+	[3.6, 'm/s', 'm/s taken for km/h'],
+	[1 / 3.6, 'km/h', 'km/h taken for m/s']
 ];
 
 function vehicleNote(table: WheelTable, { channels }: Recording): LiveNote | null {
@@ -182,10 +184,11 @@ function vehicleNote(table: WheelTable, { channels }: Recording): LiveNote | nul
 	if (ratios.length < FEWEST_SAMPLES) return null;
 	const ratio = medianOf(ratios);
 	if (Math.abs(ratio - 1) < UNITS_OFF_SHARE) return null;
-	const unit = UNIT_RATIOS.find(([factor]) => Math.abs(1 / ratio / factor - 1) < 0.06)?.[1];
+	const [, wheelsIn, unit] = UNIT_RATIOS.find(([factor]) => Math.abs(1 / ratio / factor - 1) < 0.06) ?? [];
 	return {
 		channel: 'vehicle',
 		value: ratio,
+		wheelsIn,
 		text: `The wheels read ${ratio.toFixed(2)} times the vehicle speed: ${unit ? `looks like ${unit} in the wheels’ columns` : 'check the units of the columns, and the tyre size coded'}.`
 	};
 }

@@ -79,7 +79,10 @@ export async function readModule(
 		supported: [],
 		exchanges: talk.exchanges
 	};
-	const present = await talk.ask(TESTER_PRESENT);
+	let present = await talk.ask(TESTER_PRESENT);
+	// A module that is merely slow or busy answers the second time; silence is a finding, so it is asked for twice.
+	if (!present.ok && present.error.silent && !present.error.lost && !cancelled())
+		present = await talk.ask(TESTER_PRESENT);
 	if (!present.ok && present.error.silent) {
 		module.trouble = present.error.text;
 		return { module, lost: present.error.lost ? present.error.text : null };

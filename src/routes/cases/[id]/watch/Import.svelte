@@ -60,9 +60,16 @@
 						a second;
 						{read.analysis.channels.map((channel) => channel.replaceAll('_', ' ')).join(', ')}
 					</p>
-					{#each read.analysis.notes as { text } (text)}<p class="mt-1 border-l-4 border-suspect-mark pl-3">
-							{text}
-						</p>{/each}
+					{#each read.analysis.notes as { text, wheelsIn } (text)}
+						<div class="mt-1 flex flex-wrap items-center gap-x-4 border-l-4 border-suspect-mark pl-3">
+							<p>{text}</p>
+							{#if wheelsIn && !importer.frames}
+								<button class="act-quiet" onclick={() => importer.readWheelsIn(wheelsIn)}
+									>Read the wheels in {wheelsIn}</button
+								>
+							{/if}
+						</div>
+					{/each}
 					{#if read.problems.length > 0}
 						<details class="mt-2">
 							<summary class="min-h-11 cursor-pointer py-2">

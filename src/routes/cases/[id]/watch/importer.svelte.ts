@@ -3,6 +3,7 @@ import type { LiveVehicle } from '$lib/core/live/analyse';
 import { mappingOf, UNIT_CHOICES, type ColumnGuess, type ColumnMapping } from '$lib/core/live/columnMapping';
 import type { FrameSignal } from '$lib/core/live/frameSignals';
 import type { FileRead, FramesSeen, Inspected } from '../../../../workers/live.worker';
+import { isWheel } from '$lib/core/live/recording';
 import { isFrameLog } from '../read/takeIn';
 import { startLiveWorker } from './liveWorker';
 
@@ -151,6 +152,14 @@ export class Importer {
 				? { ...column, as, unit: unit || null, factor: UNIT_CHOICES[unit] ?? column.factor, question: null }
 				: column
 		);
+	}
+
+	/** Reads the file anew with every wheel in this unit. */
+	async readWheelsIn(unit: string): Promise<void> {
+		this.asked = true;
+		for (const [at, { as }] of this.columns.entries())
+			if (as !== null && isWheel(as)) this.choose(at, as, unit);
+		await this.read();
 	}
 
 	async read(): Promise<void> {
