@@ -51,24 +51,25 @@
 	const unreadable = $derived(tyres.some(({ position, size }) => position in errors && size.trim() !== ''));
 </script>
 
-<div class="grid gap-x-10 gap-y-6 xl:grid-cols-2">
+<div class="grid gap-x-10 gap-y-6 xl:grid-cols-[1.15fr_1fr]">
 	<div>
 		<h2 class="text-lg font-bold">Read from the sidewalls</h2>
 		<p class="text-ink-2">
-			205/55R16, LT245/75R16, 205/75R16C, T125/70D16 or 31x10.50R15; tread and pressure if you have them.
+			205/55R16, LT245/75R16, 205/75R16C, T125/70D16 or 31x10.50R15; tread, and pressure in % of the right
+			one, if you have them.
 		</p>
 		<table class="mt-2 w-full">
 			<thead class="text-left text-sm text-ink-2">
 				<tr
 					><th class="font-normal">wheel</th><th class="font-normal">size</th><th class="font-normal"
 						>tread mm</th
-					><th class="font-normal">pressure, % of right</th></tr
+					><th class="font-normal">pressure %</th></tr
 				>
 			</thead>
 			<tbody>
 				{#each tyres as tyre, i (tyre.position)}
 					<tr class="hair align-top">
-						<td class="py-2 pt-4 pr-3">{nameOf(tyre.position)}</td>
+						<td class="py-2 pt-4 pr-3 whitespace-nowrap">{nameOf(tyre.position)}</td>
 						<td class="py-2 pr-2">
 							<input
 								class="field num"
@@ -83,7 +84,7 @@
 						</td>
 						<td class="py-2 pr-2"
 							><input
-								class="field num"
+								class="field num [appearance:textfield]"
 								type="number"
 								min="0"
 								max="20"
@@ -94,7 +95,7 @@
 						>
 						<td class="py-2">
 							<input
-								class="field num"
+								class="field num [appearance:textfield]"
 								type="number"
 								min="10"
 								max="150"

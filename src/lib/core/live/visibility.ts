@@ -35,9 +35,9 @@ export function rateSentence(
 	const toothS = missingToothS(teeth, circumferenceM, WALKING_KMH);
 	const chance = chanceToSee(toothS, rateHz);
 	const shortest = `Nothing shorter than ${(1000 / rateHz).toFixed(0)} ms shows at ${rateHz.toFixed(rateHz < 10 ? 1 : 0)} readings a second.`;
-	const seen =
-		chance >= 0.95
-			? 'at walking pace it would show'
-			: `at walking pace one turn shows it ${chance < 0.1 ? 'hardly ever' : `in ${Math.round(chance * 10)} of 10 cases`}`;
-	return `${shortest} A single missing tooth lasts ${(toothS * 1000).toFixed(0)} ms: ${seen}, and faster it is shorter. That takes an oscilloscope.`;
+	const length = `A single missing tooth lasts ${(toothS * 1000).toFixed(0)} ms at walking pace`;
+	if (chance >= 0.95)
+		return `${shortest} ${length} and just shows; at any higher speed it takes an oscilloscope.`;
+	const seen = chance < 0.1 ? 'hardly ever' : `in ${Math.round(chance * 10)} of 10 turns`;
+	return `${shortest} ${length} and shows ${seen}, faster still less: that takes an oscilloscope.`;
 }

@@ -37,8 +37,10 @@
 <div class="mt-3">
 	<p class="text-lg font-semibold">Which frames carry what?</p>
 	<p class="text-ink-2">
-		{importer.fileName}: <span class="num">{importer.frames?.frames.toLocaleString('en-GB')}</span> frames of {ids.length}
-		identifiers. What you say here is known to the whole shop.
+		{importer.fileName}: <span class="num">{importer.frames?.frames.toLocaleString('en-GB')}</span> frames of {ids.length ===
+		1
+			? 'one identifier'
+			: `${ids.length} identifiers`}. What you say here is known to the whole shop.
 	</p>
 	<ul class="mt-2">
 		{#each importer.fitting as signal (signal.id)}

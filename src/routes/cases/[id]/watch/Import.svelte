@@ -73,7 +73,9 @@
 					{#if read.problems.length > 0}
 						<details class="mt-2">
 							<summary class="min-h-11 cursor-pointer py-2">
-								{read.problems.length}{read.problems.length >= 100 ? ' or more' : ''} rows are not as the others
+								{read.problems.length === 1
+									? 'One row is not as the others'
+									: `${read.problems.length}${read.problems.length >= 100 ? ' or more' : ''} rows are not as the others`}
 							</summary>
 							<ul class="num text-sm">
 								{#each read.problems as { line, reason } (line + reason)}<li>line {line}: {reason}</li>{/each}
