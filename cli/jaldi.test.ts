@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, describe, expect, it } from 'vitest';
+import { writeCapture } from '../src/lib/core/scope/captureRows';
+import { captureOf, makeSignal } from '../src/lib/core/scope/signals.fixture';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-cli-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -321,5 +323,57 @@ describe('jaldi live', () => {
 		expect(bad.err).toContain('line 1, column 2: "front_left [ells]" has a unit that is not known here');
 		expect(none.err).toContain('there is no such file');
 		expect(usage.err).toContain('--track-m expects metres');
+	});
+});
+
+describe('jaldi scope', () => {
+	const wave = (missing: number[], seed: number) =>
+		makeSignal({
+			kind: 'active',
+			rateHz: 20_000,
+			durationS: 1,
+			teeth: 40,
+			hz: 160,
+			missing,
+			snrDb: 25,
+			seed
+		});
+	const csv = () => writeCapture(captureOf(20_000, { front_left: wave([11], 1), front_right: wave([], 2) }));
+
+	it('finds the gap of a ring, held against its mate, from a file or packed from standard input', async () => {
+		for (const [args, input] of [
+			[[file('ring.csv', csv())], ''],
+			[['-'], gzipSync(csv())]
+		] as const) {
+			const { status, out, err } = await jaldi(['scope', ...args, '--json', '--circumference-m', '2'], input);
+			expect([status, err]).toEqual([0, '']);
+			const { rateHz, durationS, channels, comparison, verdict } = JSON.parse(out);
+			expect(rateHz).toBeCloseTo(20_000, 3);
+			expect(durationS).toBe(1);
+			expect(channels[0]).toMatchObject({ name: 'front_left', kind: 'active', teethPerRev: 40 });
+			expect(channels[0].medianHz).toBeCloseTo(160, 0);
+			expect(channels[0].medianKmh).toBeCloseTo(28.8, 0);
+			expect(channels[0].findings).toHaveLength(1);
+			expect(channels[0].findings[0]).toMatchObject({ type: 'missing-tooth', perRev: true, count: 3 });
+			expect(channels[1]).toMatchObject({ kind: 'active', findings: [], teethPerRev: null });
+			expect(comparison.reference).toBe('front_right');
+			expect(verdict).toBe('front left: a gap in the ring.');
+		}
+	});
+
+	it('says in words what it found', async () => {
+		const { status, out } = await jaldi(['scope', file('ring.csv', csv())]);
+		expect(status).toBe(0);
+		expect(out).toContain('One gap each turn, 2.0 tooth periods long');
+		expect(out).toContain('front_right: active, 0.80 V to 1.60 V');
+	});
+
+	it('names file and line of what it cannot read, and refuses options that make no sense', async () => {
+		const none = await jaldi(['scope', file('words.csv', 'time_s,front_left_v\nno,numbers\n'), '--json']);
+		expect([none.status, none.out]).toEqual([1, '']);
+		expect(none.err).toContain('words.csv: line 2');
+		expect((await jaldi(['scope', 'x.csv'])).status).toBe(1);
+		for (const wrong of [[], ['a', 'b'], ['a', '--teeth', 'many'], ['a', '--circumference-m', '-2']])
+			expect((await jaldi(['scope', ...wrong])).status).toBe(2);
 	});
 });

@@ -3,11 +3,12 @@ import { decode } from './decode';
 import { WrongUsage, type Command } from './command';
 import { live } from './live';
 import { prove } from './prove';
+import { scope } from './scope';
 import { tyres } from './tyres';
 
 /** Commands of the contract whose core is not there yet: said openly instead of answered wrongly. */
-const LATER = ['scope', 'lamp', 'plan', 'trial'];
-const COMMANDS: Record<string, Command> = { decode, bus, live, tyres, prove };
+const LATER = ['lamp', 'plan', 'trial'];
+const COMMANDS: Record<string, Command> = { decode, bus, live, scope, tyres, prove };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
 
@@ -20,6 +21,9 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi live FILE.csv [--json] [--drive front|rear|all] [--track-m 1.5] [--wheelbase-m 2.7]
       Wheel speeds over time, first column time: what drops out, jumps, begins late, or rolls at another rate.
+
+  jaldi scope FILE.csv [--json] [--teeth N] [--circumference-m C]
+      An oscilloscope's voltages over time, first column time: teeth of the ring, gaps, dropouts, spikes, run-out.
 
   jaldi tyres FL FR RL RR [--json] [--threshold-kmh X] [--drive front|rear|all] [--load-factor 0.96]
       Rolling circumferences of four sizes, or of one for all, and what a controller makes of their differences.

@@ -11,6 +11,7 @@ import { answer } from '../src/lib/server/codes/answer';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
 import { benchLive } from './benchLive';
+import { benchScope } from './benchScope';
 import { benchVehicles } from './benchVehicle';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-bench-'));
@@ -207,6 +208,7 @@ async function benchLibrary(): Promise<void> {
 row('', 'Jaldi', 'reference', 'ratio');
 try {
 	benchLive(row);
+	benchScope(row);
 	benchVehicles(row);
 	await benchBus();
 	await benchLibrary();

@@ -1,0 +1,43 @@
+import { analyseChannel, type ScopeOptions } from './analyseChannel';
+import { durationS, type Capture } from './capture';
+import { compareChannels } from './compareChannels';
+import type { ChannelAnalysis, ScopeAnalysis } from './findings';
+import { channelWords } from './words';
+
+/** Everything that a capture says by itself (contract of `jaldi scope`). */
+export function analyseCapture(capture: Capture, options: ScopeOptions = {}): ScopeAnalysis {
+	const alone = capture.channels.map(({ name, volts }) =>
+		analyseChannel(name, volts, capture.rateHz, capture.startS, options)
+	);
+	const { channels, comparison } = compareChannels(alone);
+	return {
+		rateHz: capture.rateHz,
+		durationS: Number(durationS(capture).toFixed(6)),
+		channels,
+		comparison,
+		verdict: verdictOf(channels)
+	};
+}
+
+function verdictOf(channels: readonly ChannelAnalysis[]): string {
+	const bad = channels.filter(({ findings }) => findings.length > 0);
+	if (channels.length === 0) return 'There is no channel in it.';
+	if (bad.length === 0) {
+		const name = channels.length === 1 ? 'The signal is' : 'All signals are';
+		return `${name} whole: no gap, no dropout, no spike.`;
+	}
+	const said = bad.map(
+		({ name, findings }) => `${channelWords(name)}: ${findings.map(({ type }) => WORDS[type]).join(', ')}`
+	);
+	return `${said.join('; ')}.`;
+}
+
+const WORDS: Record<ChannelAnalysis['findings'][number]['type'], string> = {
+	flat: 'no signal',
+	'missing-tooth': 'a gap in the ring',
+	dropout: 'drops out',
+	spike: 'jumps',
+	'run-out': 'runs out of true',
+	'low-amplitude': 'too weak',
+	noise: 'noisy'
+};

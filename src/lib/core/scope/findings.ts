@@ -1,0 +1,96 @@
+import type { SignalKind } from './levels';
+import type { RingMap } from './ringMap';
+
+/** What the analysis of a capture can find, by the contract of `jaldi scope`. */
+export const SCOPE_FINDING_TYPES = [
+	'flat',
+	'missing-tooth',
+	'dropout',
+	'spike',
+	'run-out',
+	'low-amplitude',
+	'noise'
+] as const;
+export type ScopeFindingType = (typeof SCOPE_FINDING_TYPES)[number];
+
+export interface ScopeFinding {
+	type: ScopeFindingType;
+	/** Whether it comes again each turn of the ring. */
+	perRev: boolean;
+	/** When each of them begins, in seconds of the file; at most {@link MOST_TIMES}. */
+	times: number[];
+	count: number;
+	/**
+	 * `missing-tooth`, `dropout`: length in tooth periods; `spike`: highest volts; `run-out`: swing of the amplitude (or
+	 * of the time from tooth to tooth) against its mean; `low-amplitude`: against the mate, or volts; `noise`: effective
+	 * volts; `flat`: the level.
+	 */
+	value: number;
+	/** One plain sentence. */
+	text: string;
+	/** Teeth of the ring map that it concerns, from 0; empty where it concerns no tooth. */
+	teeth: number[];
+}
+export const MOST_TIMES = 100;
+
+export interface ChannelAnalysis {
+	name: string;
+	kind: SignalKind;
+	lowV: number;
+	highV: number;
+	/** A level between, as sensors that tell the direction have. */
+	middleV: number | null;
+	peakToPeakV: number;
+	pulses: number;
+	/** Of the pulses, from the middle of their periods; null below three pulses. */
+	medianHz: number | null;
+	minHz: number | null;
+	maxHz: number | null;
+	/** Share of the time the signal is up. */
+	duty: number | null;
+	teethPerRev: number | null;
+	/** Turns of the ring within the capture; null where the number of teeth is not known. */
+	turns: number | null;
+	/** Effective noise, in volts. */
+	noiseV: number;
+	/** Passive: peak-to-peak volts per hertz, by least squares through zero (domain calculation 9). */
+	voltsPerHz: number | null;
+	/** Of a sensor that tells the direction. */
+	direction: Direction | null;
+	findings: ScopeFinding[];
+	ring: RingMap | null;
+}
+
+export interface Direction {
+	forwards: number;
+	backwards: number;
+	/** When it changed, in seconds of the file. */
+	changesAt: number[];
+}
+
+export interface ScopeAnalysis {
+	rateHz: number;
+	durationS: number;
+	channels: ChannelAnalysis[];
+	comparison: Comparison | null;
+	verdict: string;
+}
+
+/** The channels held against the best of them. */
+export interface Comparison {
+	reference: string;
+	text: string;
+	others: {
+		name: string;
+		/** Pulses a second against the reference's, while both turn. */
+		frequencyRatio: number | null;
+		/** Swing (active) or volts per hertz (passive) against the reference's. */
+		amplitudeRatio: number | null;
+		/** The largest difference of one tooth's time against the same tooth of the reference, as a share of a period. */
+		largestToothDifference: number | null;
+	}[];
+}
+
+/** The first times of a list that may be long. */
+export const firstTimes = (times: readonly number[]): number[] =>
+	times.slice(0, MOST_TIMES).map((time) => Number(time.toFixed(6)));

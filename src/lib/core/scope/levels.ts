@@ -1,0 +1,169 @@
+import { quantileOfSorted } from './quantile';
+
+export type SignalKind = 'active' | 'passive' | 'flat';
+
+/** What the distribution of a channel's samples says of it, before any edge is looked for. */
+export interface Levels {
+	kind: SignalKind;
+	/** The two levels of an active signal; of others, where nearly all samples lie. */
+	lowV: number;
+	highV: number;
+	/** Effective noise from one sample to the next, in volts. */
+	noiseV: number;
+	/** A third level between the two, as sensors with direction have; null where there is none. */
+	middleV: number | null;
+	/** A level outside the two at which the line rests now and then; null where there is none. */
+	outsideV: number | null;
+}
+
+/** So many samples, evenly spread, tell the distribution. */
+const LOOKED_AT = 32_768;
+const BINS = 160;
+const MOST_PASSES = 150;
+/** A swing below this no module counts. */
+export const NOTHING_V = 0.03;
+/** Noise alone spans 5.8 times its effective value between these two shares. */
+const EDGE_SHARE = 0.002;
+const NOISE_SPAN = 7.5;
+/** A sine spends a third of its time between a quarter and three quarters of its height, a square nearly none. */
+const MOST_BETWEEN = 0.2;
+/** A level holds at least this share of the samples, and the valley before it is half as deep. */
+const LEVEL_SHARE = 0.003;
+const VALLEY = 0.5;
+
+/**
+ * Levels from the modes of the histogram (domain calculation 9), kind from how long the signal is between them. Looks at
+ * about 33,000 samples spread evenly, however long the capture is.
+ */
+export function levelsOf(volts: Float32Array): Levels {
+	const step = Math.max(1, Math.floor(volts.length / LOOKED_AT));
+	const count = Math.ceil(volts.length / step);
+	const seen = new Float32Array(count);
+	for (let i = 0; i < count; i++) seen[i] = volts[i * step] ?? 0;
+	const noiseV = noiseOf(volts, step);
+	const sorted = seen.slice().sort();
+	const low = quantileOfSorted(sorted, EDGE_SHARE);
+	const high = quantileOfSorted(sorted, 1 - EDGE_SHARE);
+	const none = { noiseV, middleV: null, outsideV: null };
+	if (!(high - low > Math.max(NOTHING_V, NOISE_SPAN * noiseV))) {
+		const middle = quantileOfSorted(sorted, 0.5);
+		return { kind: 'flat', lowV: middle, highV: middle, ...none };
+	}
+	const modes = modesOf(seen, low, high, noiseV);
+	const pair = busiestPair(seen, modes);
+	if (pair) {
+		const [lowV, highV] = pair;
+		const swing = highV - lowV;
+		if (
+			swing > NOTHING_V &&
+			shareNowhere(seen, modes, swing) < MOST_BETWEEN &&
+			shareBetween(seen, lowV, highV) < MOST_BETWEEN
+		) {
+			const others = modes.filter((mode) => mode !== lowV && mode !== highV);
+			const inside = others.find((mode) => mode > lowV + 0.2 * swing && mode < highV - 0.2 * swing);
+			const outside = others.find((mode) => mode < lowV - 0.3 * swing || mode > highV + 0.3 * swing);
+			return { kind: 'active', lowV, highV, noiseV, middleV: inside ?? null, outsideV: outside ?? null };
+		}
+	}
+	return { kind: 'passive', lowV: low, highV: high, ...none };
+}
+
+/** Effective noise from second differences, which a signal sampled often enough hardly moves: median / (0.6745·√6). */
+function noiseOf(volts: Float32Array, step: number): number {
+	const from = 1;
+	const differences: number[] = [];
+	const stride = Math.max(1, step * 8);
+	for (let i = from; i < volts.length - 1; i += stride)
+		differences.push(Math.abs((volts[i - 1] ?? 0) - 2 * (volts[i] ?? 0) + (volts[i + 1] ?? 0)));
+	const sorted = Float64Array.from(differences).sort();
+	return (quantileOfSorted(sorted, 0.5) || 0) / (0.6745 * Math.sqrt(6));
+}
+
+/** Middles of the heaps in which the samples lie, rising. */
+function modesOf(seen: Float32Array, low: number, high: number, noiseV: number): number[] {
+	const pad = 0.1 * (high - low);
+	const [from, width] = [low - pad, (high - low + 2 * pad) / BINS];
+	let bins = new Float64Array(BINS);
+	for (const value of seen) {
+		const bin = Math.floor((value - from) / width);
+		if (bin >= 0 && bin < BINS) bins[bin] = (bins[bin] ?? 0) + 1;
+	}
+	// Each pass widens the heaps by half a bin squared; noise is smoothed by about its own width, so that its bumps are no heaps.
+	const passes = Math.min(MOST_PASSES, Math.max(2, Math.ceil(2 * ((0.7 * noiseV) / width) ** 2)));
+	for (let pass = 0; pass < passes; pass++) {
+		bins = bins.map((value, i) => 0.25 * (bins[i - 1] ?? 0) + 0.5 * value + 0.25 * (bins[i + 1] ?? 0));
+	}
+	const peaks: number[] = [];
+	for (let i = 0; i < BINS; i++) {
+		const here = bins[i] ?? 0;
+		if (here <= (bins[i - 1] ?? 0) || here < (bins[i + 1] ?? 0)) continue;
+		const last = peaks.at(-1);
+		let valley = Infinity;
+		if (last !== undefined) for (let k = last; k < i; k++) valley = Math.min(valley, bins[k] ?? 0);
+		const before = last === undefined ? 0 : (bins[last] ?? 0);
+		if (last === undefined || valley < VALLEY * Math.min(before, here)) peaks.push(i);
+		else if (here > before) peaks[peaks.length - 1] = i;
+	}
+	const middles = peaks.map((peak) => from + (peak + 0.5) * width);
+	// Each sample belongs to the nearest heap; the heap's middle is the median of its own.
+	const heaps: number[][] = middles.map(() => []);
+	for (const value of seen) heaps[nearest(middles, value)]?.push(value);
+	return heaps
+		.filter((heap) => heap.length > LEVEL_SHARE * seen.length)
+		.map((heap) => quantileOfSorted(Float64Array.from(heap).sort(), 0.5));
+}
+
+function nearest(list: readonly number[], value: number): number {
+	let best = 0;
+	for (let i = 1; i < list.length; i++)
+		if (Math.abs((list[i] ?? 0) - value) < Math.abs((list[best] ?? 0) - value)) best = i;
+	return best;
+}
+
+/** The two levels between which the signal goes to and fro: a line that rests elsewhere for a while does so rarely. */
+function busiestPair(seen: Float32Array, modes: readonly number[]): [number, number] | null {
+	if (modes.length < 2) return null;
+	const counts = modes.map(() => modes.map(() => 0));
+	let last = nearest(modes, seen[0] ?? 0);
+	for (const value of seen) {
+		const now = nearest(modes, value);
+		const row = counts[Math.min(now, last)];
+		if (now !== last && row) row[Math.max(now, last)] = (row[Math.max(now, last)] ?? 0) + 1;
+		last = now;
+	}
+	let best: [number, number] | null = null;
+	let bestWeight = 0;
+	for (let a = 0; a < modes.length; a++) {
+		for (let b = a + 1; b < modes.length; b++) {
+			const weight = (counts[a]?.[b] ?? 0) * ((modes[b] ?? 0) - (modes[a] ?? 0));
+			if (weight > bestWeight) {
+				bestWeight = weight;
+				best = [modes[a] ?? 0, modes[b] ?? 0];
+			}
+		}
+	}
+	return best;
+}
+
+/** Of the samples within two levels, the share that is at neither. */
+function shareBetween(seen: Float32Array, low: number, high: number): number {
+	const swing = high - low;
+	let [within, between] = [0, 0];
+	for (const value of seen) {
+		const at = (value - low) / swing;
+		if (at < -0.5 || at > 1.5) continue;
+		within += 1;
+		if (at > 0.25 && at < 0.75) between += 1;
+	}
+	return within === 0 ? 1 : between / within;
+}
+
+/** Share of the samples that are at none of the heaps: a wave is on its way most of the time. */
+function shareNowhere(seen: Float32Array, modes: readonly number[], swing: number): number {
+	let away = 0;
+	for (const value of seen) {
+		const mode = modes[nearest(modes, value)] ?? 0;
+		if (Math.abs(value - mode) > 0.25 * swing) away += 1;
+	}
+	return away / seen.length;
+}
