@@ -59,7 +59,8 @@ export class BenchMeter {
 		const mps = world.motion.wheelMps[index] ?? 0;
 		const hertz = this.vehicle.turning.toothHz(index);
 		const shape = shapeOf(kind, wheel.ring, this.vehicle.turning.neededFieldOf(index), mps, world.timeS);
-		const scale = kind === 'passive' ? 1 / this.vehicle.electrics.coilOhmsOf(index) : 1;
+		const scale =
+			kind === 'passive' ? 1 / (this.vehicle.electrics.coilOhmsOf(index) * wheel.sensor.dullness) : 1;
 		const amps = (turn: number) => drivenBy(kind, circuit, shape, turn, hertz, mps >= 0) * scale;
 		if (mps === 0) return { mean: amps(wheel.rotor.turns), alternating: 0 };
 		let sum = 0;

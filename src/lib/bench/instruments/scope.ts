@@ -13,6 +13,16 @@ const MOST_RATE_HZ = 5_000_000;
 const TRIGGER_LENGTHS = 5;
 const BEFORE_TRIGGER = 0.1;
 const USUAL_NOISE_V = 0.003;
+/** Pulses that a lead picks up: volts in a passive sensor's loop, and how long they last. */
+const PICK_UP_V = 4;
+const PICK_UP_S = 150e-6;
+
+/** A number from 0 to 1 that belongs to a whole number. */
+function evenOf(k: number): number {
+	let state = Math.imul(k ^ 0x9e3779b9, 0x85ebca6b);
+	state = Math.imul(state ^ (state >>> 13), 0xc2b2ae35);
+	return ((state ^ (state >>> 16)) >>> 0) / 2 ** 32;
+}
 
 /** An oscilloscope on the wiring of a bench vehicle. Taking a capture moves the vehicle's clock on by its length. */
 export class BenchScope {
@@ -122,11 +132,33 @@ export class BenchScope {
 		const hertz = vehicle.turning.toothHz(loop.wheel);
 		const shape = shapeOf(kind, wheel.ring, vehicle.turning.neededFieldOf(loop.wheel), mps, world.timeS);
 		const turned = ((mps * vehicle.stepS) / wheel.circumferenceM) * (1 - wheel.ring.creep);
-		const scale = kind === 'passive' ? loop.ohms / vehicle.electrics.coilOhmsOf(loop.wheel) : loop.ohms;
+		// What shields a coil from the ring takes from its voltage.
+		const scale =
+			kind === 'passive'
+				? loop.ohms / (vehicle.electrics.coilOhmsOf(loop.wheel) * wheel.sensor.dullness)
+				: loop.ohms;
 		const each = turned / (to - from);
+		if (wheel.sensor.spuriousHz > 0) this.addPickUp(channel, from, to, loop, wheel.sensor.spuriousHz);
 		for (let i = from; i < to; i++) {
 			const turn = turnsBefore + each * (i - from);
 			channel[i] = (channel[i] ?? 0) + drivenBy(kind, loop.circuit, shape, turn, hertz, mps >= 0) * scale;
+		}
+	}
+
+	/** What a lead picks up from outside: short pulses at moments of their own, as high as a tooth's. */
+	private addPickUp(channel: Float32Array, from: number, to: number, loop: Loop, hertz: number): void {
+		const { world, stepS, electrics } = this.vehicle;
+		const rateHz = (to - from) / stepS;
+		const startS = world.timeS - stepS;
+		const volts =
+			world.type.sensor === 'passive'
+				? (PICK_UP_V * loop.ohms) / electrics.coilOhmsOf(loop.wheel)
+				: (loop.circuit.highA - loop.circuit.lowA) * loop.ohms;
+		for (let k = Math.floor(startS * hertz) - 1; k <= (startS + stepS) * hertz; k++) {
+			const atS = (k + evenOf(k)) / hertz - startS;
+			const first = Math.max(from, from + Math.round(atS * rateHz));
+			const last = Math.min(to, from + Math.round((atS + PICK_UP_S) * rateHz));
+			for (let i = first; i < last; i++) channel[i] = (channel[i] ?? 0) + volts;
 		}
 	}
 

@@ -42,6 +42,13 @@ export const highShare = (threshold: number): number => 0.5 - Math.asin(Math.min
 /** A widened gap behind a tooth is flat: the tooth's own wave ends after its pitch. */
 const within = (point: number) => (point < PER_TOOTH ? 1 : 0);
 
+/** Points from a wave's beginning to a place within it: a cracked ring's teeth stand anywhere. */
+function since(shape: Float32Array, at: number): number {
+	let start = at | 0;
+	while (start > 0 && shape[start - 1]) start -= 1;
+	return at - start;
+}
+
 /** Points from a place within a wave to the wave's end. */
 function leftOf(shape: Float32Array, at: number): number {
 	let end = at | 0;
@@ -68,7 +75,7 @@ export function drivenBy(
 		case 'two-wire-direction': {
 			if (value === 0 || toothHz === 0) return circuit.lowA;
 			// Backwards the tooth is entered from its other end.
-			const into = forwards ? at % PER_TOOTH : leftOf(shape, at);
+			const into = forwards ? since(shape, at) : leftOf(shape, at);
 			const sinceS = into / PER_TOOTH / toothHz;
 			const share = circuit.highA / SPEED_PULSE_A;
 			if (sinceS < PULSE_S) return circuit.highA;

@@ -9,7 +9,7 @@ import { rhythmOf, type Rhythm } from './periods';
 import type { Pulses } from './pulses';
 import { dutyOf, quietPulses, stepOf, unblurred } from './quietPulses';
 import { heightsOf, ringMapOf } from './ringMap';
-import { teethOf } from './teethOf';
+import { placesOf } from './placesOf';
 import { voltWords } from './words';
 
 export interface ScopeOptions {
@@ -45,17 +45,18 @@ export function analyseChannel(
 		'jump' in steps
 			? waveSpikes(volts, steps, pulses, rhythm, raw)
 			: outsideLevels(volts, steps, pulses, rhythm, raw);
-	const teethPerRev = teethOf(pulses, rhythm, outside, passive, options.teeth);
+	const places = placesOf(pulses, rhythm, outside, passive, options.teeth);
+	const teethPerRev = options.teeth ?? places;
 	const ring =
-		teethPerRev === null
+		places === null
 			? null
-			: ringMapOf(pulses, rhythm, teethPerRev, { passive, startTooth: options.startTooth ?? 0 });
+			: ringMapOf(pulses, rhythm, places, { passive, startTooth: options.startTooth ?? 0 });
 	const lowV = passive ? middleOf(pulses.bottom) : levels.lowV;
 	const highV = passive ? middleOf(pulses.top) : levels.highV;
 	const findings = merged([
-		...pauseFindings(pulses, rhythm, outside, ends, teethPerRev, options, timeAt),
+		...pauseFindings(pulses, rhythm, outside, ends, places, options, timeAt),
 		...extraFindings(pulses, rhythm, outside, levels, timeAt),
-		...runOutFindings(ring, passive, rhythm),
+		...runOutFindings(ring, passive, rhythm, pulses),
 		...noiseFindings(raw.noiseV, highV - lowV, rhythm, pulses)
 	]);
 	const hertz = frequencies(pulses, rhythm, rateHz / step);
@@ -70,7 +71,7 @@ export function analyseChannel(
 		...hertz,
 		duty: dutyOf(pulses),
 		teethPerRev,
-		turns: teethPerRev === null ? null : ((rhythm.tooth.at(-1) ?? 0) + 1) / teethPerRev,
+		turns: places === null ? null : ((rhythm.tooth.at(-1) ?? 0) + 1) / places,
 		noiseV: raw.noiseV,
 		voltsPerHz: passive ? slopeOf(pulses, rhythm, rateHz / step) : null,
 		direction: directionOf(mean, pulses, raw, timeAt),

@@ -4,8 +4,9 @@ import { middleOf } from './middleOf';
 import { isWithin, type Excursion } from './outliers';
 import { IRREGULAR, type Pause, type Rhythm } from './periods';
 import type { Pulses } from './pulses';
-import { onceATurn, type RingMap } from './ringMap';
-import { returningPauses } from './turns';
+import { quantileOfSorted } from './quantile';
+import { heightsOf, onceATurn, type RingMap } from './ringMap';
+import { explainedByFolding, returningPauses } from './turns';
 import { times, voltWords } from './words';
 
 /** Effective noise against the swing from which a module may miscount. */
@@ -29,6 +30,8 @@ export function pauseFindings(
 	options: ScopeOptions,
 	timeAt: (sample: number) => number
 ): ScopeFinding[] {
+	// Where nothing is regular a long period is no pause.
+	if (rhythm.irregularity > IRREGULAR) return [];
 	const { pauses } = rhythm;
 	const returns = teeth === null ? pauses.map(() => false) : returningPauses(rhythm, pauses, teeth);
 	const last = rhythm.tooth.at(-1) ?? 0;
@@ -64,7 +67,7 @@ export function pauseFindings(
 			times: firstTimes(ofRing.map(startOf)),
 			count: ofRing.length,
 			value: Number(value.toFixed(3)),
-			text: missingText(value, places.length, perRev, teeth),
+			text: missingText(value, places.length, perRev, teeth, options.teeth ?? null),
 			teeth: perRev ? groupedPlaces(ofRing, rhythm, teeth, options.startTooth ?? 0) : []
 		});
 	}
@@ -102,12 +105,20 @@ function groupedPlaces(
 	return [...places].sort((a, b) => a - b);
 }
 
-function missingText(periods: number, places: number, perRev: boolean, teeth: number | null): string {
+function missingText(
+	periods: number,
+	places: number,
+	perRev: boolean,
+	teeth: number | null,
+	known: number | null
+): string {
 	const missing = Math.max(1, Math.round(periods) - 1);
 	const long = `${periods.toFixed(1)} tooth periods long`;
 	if (!perRev)
 		return `One gap, ${long}: a tooth is missing or the ring is cracked. The capture is too short to see it come again: take two turns.`;
 	const each = places > 1 ? `${places} gaps each turn` : 'One gap each turn';
+	if (known !== null && teeth !== null && teeth > known)
+		return `${each}, ${long}, and all ${known} teeth are there: the ring is cracked and has opened.`;
 	const of = teeth === null ? '' : ` of ${teeth}`;
 	return missing > 3
 		? `${each}, ${long}: about ${missing} teeth${of} in a row are not seen. They are covered, weak or gone.`
@@ -117,9 +128,10 @@ function missingText(periods: number, places: number, perRev: boolean, teeth: nu
 export function runOutFindings(
 	ring: RingMap | null,
 	passive: boolean,
-	{ irregularity }: Rhythm
+	rhythm: Rhythm,
+	pulses: Pulses
 ): ScopeFinding[] {
-	if (!ring || ring.turns < 2 || irregularity > IRREGULAR) return [];
+	if (!ring || ring.turns < 2 || rhythm.irregularity > IRREGULAR) return [];
 	// Next to a gap neither height nor time is a tooth's own; a time is held against the six on either side.
 	const away = (reach: number) => (k: number) => {
 		for (let d = -reach; d <= reach; d++) {
@@ -142,7 +154,7 @@ export function runOutFindings(
 			'The time from tooth to tooth grows and shrinks'
 		]);
 	const found = swings.find(([{ swing, share }, limit]) => swing > limit && share > ONE_WAVE);
-	if (!found) return [];
+	if (!found) return passive ? looseFindings(ring.teeth, rhythm, pulses) : [];
 	const [{ swing }, , words] = found;
 	const seen = passive ? ring.height : ring.duty;
 	const weakest = seen.reduce(
@@ -163,6 +175,33 @@ export function runOutFindings(
 }
 /** Longer times than this belong to a gap, not to run-out. */
 const LONG_TOOTH = 1.4;
+
+/** Tallest against smallest waves, speed taken out, from which a ring is said to be loose. */
+const LOOSE = 1.8;
+/** Of that swing, what the place on the ring explains at most. */
+const OF_RING = 0.4;
+
+/** A wave that swells and falls, but not with the turns of the ring: what carries it moves. */
+function looseFindings(teeth: number, { tooth, period }: Rhythm, pulses: Pulses): ScopeFinding[] {
+	const heights = heightsOf(pulses);
+	const perTooth = new Float64Array((tooth.at(-1) ?? 0) + 1).fill(NaN);
+	for (let i = 0; i < period.length; i++)
+		perTooth[tooth[i] ?? 0] = Math.log(Math.max(1e-6, (heights[i] ?? 0) * (period[i] ?? 1)));
+	const sorted = perTooth.filter((value) => !Number.isNaN(value)).sort();
+	const ratio = Math.exp(quantileOfSorted(sorted, 0.95) - quantileOfSorted(sorted, 0.05));
+	if (!(ratio > LOOSE) || explainedByFolding(perTooth, teeth) > OF_RING) return [];
+	return [
+		{
+			type: 'run-out',
+			perRev: false,
+			times: [],
+			count: 1,
+			value: Number(((ratio - 1) / (ratio + 1)).toFixed(3)),
+			text: `The height of the wave changes ${ratio.toFixed(1)} times over, but not once each turn: the ring, the sensor or the bearing is loose.`,
+			teeth: []
+		}
+	];
+}
 
 export function noiseFindings(
 	noiseV: number,

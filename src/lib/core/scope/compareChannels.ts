@@ -5,6 +5,8 @@ import { channelWords, voltWords } from './words';
 const WEAK = 0.6;
 /** Alone, a signal is weak below these: what inputs need with a margin. */
 const WEAK_ALONE_V = { passive: 0.24, active: 0.25 };
+/** Levels that lie this share of the swing apart do not belong to two sound circuits. */
+const MOVED_SHARE = 0.15;
 /** Speeds of two wheels that turn together agree within this; more is another ring or tyre. */
 const OTHER_RATE = 0.03;
 
@@ -37,6 +39,7 @@ export function compareChannels(alone: readonly ChannelAnalysis[]): {
 			name: one.name,
 			frequencyRatio: one.medianHz !== null && best.medianHz !== null ? one.medianHz / best.medianHz : null,
 			amplitudeRatio: ratioOf(one),
+			levelDifferenceV: one.kind === 'active' && best.kind === 'active' ? one.lowV - best.lowV : null,
 			largestToothDifference: toothDifference(one, best)
 		}));
 	return {
@@ -91,7 +94,7 @@ function comparisonText(
 	others: Comparison['others'],
 	channels: readonly ChannelAnalysis[]
 ): string {
-	const said = others.map(({ name, frequencyRatio, amplitudeRatio }) => {
+	const said = others.map(({ name, frequencyRatio, amplitudeRatio, levelDifferenceV }) => {
 		const channel = channels.find((one) => one.name === name);
 		if (!channel || channel.kind === 'flat') return `${channelWords(name)} shows nothing`;
 		if (channel.kind !== best.kind)
@@ -100,7 +103,11 @@ function comparisonText(
 			frequencyRatio !== null && Math.abs(frequencyRatio - 1) > OTHER_RATE
 				? `, ${frequencyRatio.toFixed(2)} times as many pulses (another speed, ring or tyre)`
 				: '';
-		return `${channelWords(name)} has ${(100 * (amplitudeRatio ?? 0)).toFixed(0)} % of its strength${rate}`;
+		const moved =
+			levelDifferenceV !== null && Math.abs(levelDifferenceV) > MOVED_SHARE * best.peakToPeakV
+				? `, and lies ${voltWords(Math.abs(levelDifferenceV))} ${levelDifferenceV > 0 ? 'higher' : 'lower'}: current leaks or a wire has resistance`
+				: '';
+		return `${channelWords(name)} has ${(100 * (amplitudeRatio ?? 0)).toFixed(0)} % of its strength${rate}${moved}`;
 	});
 	return `Against ${channelWords(best.name)}: ${said.join('; ')}.`;
 }

@@ -86,6 +86,8 @@ export interface Comparison {
 		frequencyRatio: number | null;
 		/** Swing (active) or volts per hertz (passive) against the reference's. */
 		amplitudeRatio: number | null;
+		/** Active: how much higher its lower level lies than the reference's. */
+		levelDifferenceV: number | null;
 		/** The largest difference of one tooth's time against the same tooth of the reference, as a share of a period. */
 		largestToothDifference: number | null;
 	}[];

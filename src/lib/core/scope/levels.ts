@@ -19,16 +19,19 @@ export interface Levels {
 /** So many samples, evenly spread, tell the distribution. */
 const LOOKED_AT = 32_768;
 const BINS = 160;
+const LEAST_PASSES = 6;
 const MOST_PASSES = 150;
+/** More heaps than this are the steps of a wave or of its digits, not levels. */
+const MOST_LEVELS = 5;
 /** A swing below this no module counts. */
 export const NOTHING_V = 0.03;
-/** Noise alone spans 5.8 times its effective value between these two shares. */
-const EDGE_SHARE = 0.002;
-const NOISE_SPAN = 7.5;
+/** Noise alone spans 6.3 times its effective value between these two shares. */
+const EDGE_SHARE = 0.0008;
+const NOISE_SPAN = 8;
 /** A sine spends a third of its time between a quarter and three quarters of its height, a square nearly none. */
 const MOST_BETWEEN = 0.2;
 /** A level holds at least this share of the samples, and the valley before it is half as deep. */
-const LEVEL_SHARE = 0.003;
+const LEVEL_SHARE = 0.0008;
 const VALLEY = 0.5;
 
 /**
@@ -39,7 +42,9 @@ export function levelsOf(volts: Float32Array): Levels {
 	const step = Math.max(1, Math.floor(volts.length / LOOKED_AT));
 	const count = Math.ceil(volts.length / step);
 	const seen = new Float32Array(count);
-	for (let i = 0; i < count; i++) seen[i] = volts[i * step] ?? 0;
+	// Not at even distances: those could keep step with the signal.
+	for (let i = 0; i < count; i++)
+		seen[i] = volts[Math.min(volts.length - 1, i * step + (scatter(i) % step))] ?? 0;
 	const noiseV = noiseOf(volts, step);
 	const sorted = seen.slice().sort();
 	const low = quantileOfSorted(sorted, EDGE_SHARE);
@@ -68,6 +73,9 @@ export function levelsOf(volts: Float32Array): Levels {
 	return { kind: 'passive', lowV: low, highV: high, ...none };
 }
 
+/** A whole number that looks drawn, the same for the same place. */
+const scatter = (i: number): number => (Math.imul(i + 1, 0x9e3779b1) >>> 8) & 0xffff;
+
 /** Effective noise from second differences, which a signal sampled often enough hardly moves: median / (0.6745·√6). */
 function noiseOf(volts: Float32Array, step: number): number {
 	const from = 1;
@@ -89,7 +97,7 @@ function modesOf(seen: Float32Array, low: number, high: number, noiseV: number):
 		if (bin >= 0 && bin < BINS) bins[bin] = (bins[bin] ?? 0) + 1;
 	}
 	// Each pass widens the heaps by half a bin squared; noise is smoothed by about its own width, so that its bumps are no heaps.
-	const passes = Math.min(MOST_PASSES, Math.max(2, Math.ceil(2 * ((0.7 * noiseV) / width) ** 2)));
+	const passes = Math.min(MOST_PASSES, Math.max(LEAST_PASSES, Math.ceil(2 * ((0.7 * noiseV) / width) ** 2)));
 	for (let pass = 0; pass < passes; pass++) {
 		bins = bins.map((value, i) => 0.25 * (bins[i - 1] ?? 0) + 0.5 * value + 0.25 * (bins[i + 1] ?? 0));
 	}
@@ -122,7 +130,7 @@ function nearest(list: readonly number[], value: number): number {
 
 /** The two levels between which the signal goes to and fro: a line that rests elsewhere for a while does so rarely. */
 function busiestPair(seen: Float32Array, modes: readonly number[]): [number, number] | null {
-	if (modes.length < 2) return null;
+	if (modes.length < 2 || modes.length > MOST_LEVELS) return null;
 	const counts = modes.map(() => modes.map(() => 0));
 	let last = nearest(modes, seen[0] ?? 0);
 	for (const value of seen) {

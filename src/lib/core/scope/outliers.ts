@@ -172,7 +172,9 @@ export function extraFindings(
 	// Where a lost signal comes back it does so in the middle of a tooth.
 	const apart = (sample: number) =>
 		outside.every((one) => Math.abs(one.sample - sample) > near) &&
-		pauses.every(({ after }) => Math.abs((pulses.rise[after + 1] ?? 0) - sample) > near);
+		pauses.every(({ after }) =>
+			[after, after + 1].every((k) => Math.abs((pulses.rise[k] ?? 0) - sample) > near)
+		);
 	const added = extras
 		.map(({ from, to }) => ({ sample: pulses.rise[narrowest(pulses, from, to)] ?? 0, volts: highV }))
 		.filter(({ sample }) => apart(sample));

@@ -7,21 +7,31 @@ import { patternLength, teethFromPauses } from './turns';
 /** Fewer pulses hold no pattern. */
 const LEAST_PULSES = 24;
 
-/** From pauses that come again, else from the pattern of heights, of times up or of periods. */
-export function teethOf(
+/** A crack widens one gap by this much at most, in teeth. */
+const MOST_WIDER = 3;
+
+/**
+ * Places per turn of the ring, a gap counted as the teeth it takes the room of: from pauses that come again, else from the
+ * pattern of heights, of times up or of periods. More than the known number of teeth means that all are there and a gap has
+ * opened: a crack.
+ */
+export function placesOf(
 	pulses: Pulses,
 	rhythm: Rhythm,
 	outside: readonly Excursion[],
 	passive: boolean,
 	teeth: number | undefined
 ): number | null {
-	if (teeth !== undefined) return teeth;
 	const fromPauses = teethFromPauses(
 		rhythm,
 		rhythm.pauses.filter(
 			({ after }) => !outside.some(({ long, sample }) => long && isWithin(pulses, after, sample))
 		)
 	);
+	if (teeth !== undefined) {
+		const wider = fromPauses === null ? 0 : fromPauses - teeth;
+		return wider > 0 && wider <= MOST_WIDER ? fromPauses : teeth;
+	}
 	if (fromPauses !== null) return fromPauses;
 	if (rhythm.irregularity > IRREGULAR || pulses.count < LEAST_PULSES) return null;
 	const { tooth, period } = rhythm;
