@@ -1,0 +1,184 @@
+import { z } from 'zod';
+import { LINKS } from './faults';
+import cautionsFile from './measure/cautions.json' with { type: 'json' };
+import identificationFile from './measure/identification.json' with { type: 'json' };
+import inspectionsFile from './measure/inspections.json' with { type: 'json' };
+import measurementsFile from './measure/measurements.json' with { type: 'json' };
+import substitutionsFile from './measure/substitutions.json' with { type: 'json' };
+import { SENSOR_KINDS, type SensorKind } from './vehicles';
+
+/**
+ * What is done at the bench, as data: measurements with their windows and what they prove, the questions that identify a
+ * sensor, the ways to put a signal in its place, and what is looked at. The maker's own data win over all of it.
+ */
+
+const Link = z.enum(LINKS);
+const Family = z.enum(SENSOR_KINDS);
+const cautionTexts = z.record(z.string(), z.string()).parse(cautionsFile.cautions);
+const Cautions = z.array(z.string().refine((id) => id in cautionTexts, 'no such caution'));
+
+/** A caution in words. */
+export const cautionText = (id: string): string => cautionTexts[id] ?? '';
+
+/** A test that this family must not be given, and what it would do. */
+const Unsuited = z.object({
+	families: z.array(Family).min(1),
+	can: z.enum(['mislead', 'harm']),
+	why: z.string()
+});
+
+const WindowRule = z.discriminatedUnion('kind', [
+	z.object({ kind: z.literal('fixed'), low: z.number(), high: z.number().nullable() }),
+	z.object({ kind: z.literal('supply'), fromV: z.number(), toV: z.number() }),
+	z.object({
+		kind: z.literal('sense'),
+		lowA: z.number().positive(),
+		highA: z.number().positive(),
+		tolerance: z.number().positive()
+	})
+]);
+
+/** Where a lead of the meter goes: `sensor` = its own pins, `wire` = the harness at its plug, `module…` = at the reader. */
+export const POINT_ROLES = [
+	'sensor:feed',
+	'sensor:signal',
+	'wire:feed',
+	'wire:signal',
+	'module:feed',
+	'module:signal',
+	'module-wire:feed',
+	'module-wire:signal',
+	'reader:supply',
+	'reader:ground',
+	'bus:high',
+	'bus:low',
+	'battery',
+	'body'
+] as const;
+export type PointRole = (typeof POINT_ROLES)[number];
+const Point = z.enum(POINT_ROLES);
+
+const Measurement = z.object({
+	id: z.string().regex(/^[a-z][a-z-]*$/),
+	name: z.string(),
+	about: z.enum(['corner', 'module', 'bus']),
+	families: z.array(Family).min(1),
+	unsuited: z.array(Unsuited).default([]),
+	mode: z.enum(['volts-dc', 'volts-ac', 'ohms']),
+	red: Point,
+	black: Point,
+	key: z.enum(['on', 'off']),
+	/** Plugs that have to be open. */
+	open: z.array(z.enum(['sensor', 'module'])),
+	wheel: z.enum(['stands', 'turns']),
+	/** Besides getting there. */
+	minutes: z.number().positive(),
+	/** Corrected to 20 °C before it is judged. */
+	atTemperature: z.boolean().default(false),
+	/** A voltage too low tells a hidden resistance at the sensor's known current. */
+	hidden: z.boolean().default(false),
+	windows: z.partialRecord(Family, WindowRule),
+	asks: z.string(),
+	good: z.object({ proves: z.array(Link), says: z.string() }),
+	bad: z.object({ implicates: z.array(Link).min(1), says: z.string() }),
+	cautions: Cautions
+});
+export type Measurement = z.infer<typeof Measurement>;
+
+const Likelihood = z.record(Family, z.number().min(0).max(1));
+const Question = z.object({
+	id: z.string(),
+	text: z.string(),
+	how: z.string(),
+	answers: z.array(z.object({ id: z.string(), text: z.string(), likelihood: Likelihood })).min(2)
+});
+
+const Method = z.object({
+	id: z.string(),
+	name: z.string(),
+	families: z.array(Family).min(1),
+	unsuited: z.array(Unsuited).default([]),
+	/** The lower, the less it can do wrong: offered first. */
+	gentle: z.number().int(),
+	minutes: z.number().positive(),
+	source: z.enum(['steel', 'sine', 'square', 'mate', 'resistor', 'lamp']),
+	volts: z.number().positive().optional(),
+	how: z.string(),
+	/** What live data should then show. */
+	expects: z.enum(['speed', 'mate', 'something', 'level']),
+	proves: z.array(Link),
+	implicates: z.array(Link).min(1),
+	cautions: Cautions
+});
+export type SubstituteMethod = z.infer<typeof Method>;
+
+export const DRAWINGS = [
+	'gap',
+	'ring',
+	'encoder',
+	'seating',
+	'bracket',
+	'lead',
+	'clips',
+	'pins',
+	'water'
+] as const;
+const Inspection = z.object({
+	id: z.string(),
+	name: z.string(),
+	link: Link,
+	families: z.array(Family).min(1),
+	drawing: z.enum(DRAWINGS),
+	minutes: z.number().positive(),
+	/** A feeler's reading belongs to it. */
+	gapMm: z.boolean().default(false),
+	why: z.string(),
+	look: z.string(),
+	bad: z.array(z.string()).min(1),
+	cautions: Cautions
+});
+export type Inspection = z.infer<typeof Inspection>;
+
+export const measurements = z.array(Measurement).parse(measurementsFile.measurements);
+export const sensorQuestions = z.array(Question).parse(identificationFile.questions);
+export const sensorPrior = Likelihood.or(z.record(Family, z.number().positive())).parse(
+	identificationFile.prior
+);
+export const substituteMethods = z
+	.array(Method)
+	.parse(substitutionsFile.methods)
+	.sort((a, b) => a.gentle - b.gentle);
+export const inspections = z.array(Inspection).parse(inspectionsFile.inspections);
+
+/** What a family is called, and how it works, in a line. */
+export const FAMILY_WORDS: Record<SensorKind, { name: string; works: string }> = {
+	passive: {
+		name: 'passive coil',
+		works:
+			'needs no supply; makes a wave that grows with speed and falls with the gap; nothing below a few km/h'
+	},
+	'two-wire': {
+		name: 'active, two wires',
+		works:
+			'fed by the module; draws 7 or 14 mA in turn; the module sees a small square voltage, down to standstill'
+	},
+	'two-wire-direction': {
+		name: 'active, two wires, tells direction',
+		works:
+			'fed by the module; a short pulse of 28 mA a tooth, and a step after it that tells which way it turns'
+	},
+	'three-wire': {
+		name: 'active, three wires',
+		works: 'fed with 5, 8 or 12 V; pulls a line down that the module pulls up'
+	}
+};
+
+/** Why a family must not be given a test; null where it may. */
+export function unsuitedFor(
+	{ families, unsuited }: Pick<Measurement, 'families' | 'unsuited'>,
+	family: SensorKind
+): { can: 'mislead' | 'harm'; why: string } | null {
+	const told = unsuited.find((one) => one.families.includes(family));
+	if (told) return { can: told.can, why: told.why };
+	return families.includes(family) ? null : { can: 'mislead', why: 'Not for this kind of sensor.' };
+}

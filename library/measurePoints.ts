@@ -1,0 +1,118 @@
+import type { PointRole } from './measure';
+import type { Position } from './positions';
+import type { ModuleType, VehicleType } from './vehicles';
+
+/** The module that reads the wheel speeds; null where the description names none. */
+export const wheelReaderOf = (type: VehicleType): ModuleType | null =>
+	type.modules.find(({ pins }) => Object.values(pins).some((does) => does.startsWith('signal '))) ?? null;
+
+const pinOf = ({ role, pins }: ModuleType, does: string): string | null => {
+	const pin = Object.entries(pins).find(([, is]) => is === does)?.[0];
+	return pin === undefined ? null : `${role}.${pin}`;
+};
+
+/** The node of the vehicle's wiring behind each role of a point; null where this vehicle has none. */
+export function nodeOf(type: VehicleType, position: Position, point: PointRole): string | null {
+	const reader = wheelReaderOf(type);
+	const atReader = (does: string, side = '') => {
+		const pin = reader && pinOf(reader, does);
+		return pin === null ? null : pin + side;
+	};
+	switch (point) {
+		case 'body':
+		case 'battery':
+			return point;
+		case 'sensor:feed':
+			return `${position}.1`;
+		case 'sensor:signal':
+			return `${position}.2`;
+		case 'wire:feed':
+			return `${position}.1:w`;
+		case 'wire:signal':
+			return `${position}.2:w`;
+		case 'module:feed':
+			return atReader(`feed ${position}`);
+		case 'module:signal':
+			return atReader(`signal ${position}`);
+		case 'module-wire:feed':
+			return atReader(`feed ${position}`, ':w');
+		case 'module-wire:signal':
+			return atReader(`signal ${position}`, ':w');
+		case 'reader:supply':
+			return atReader('supply');
+		case 'reader:ground':
+			return atReader('ground');
+		case 'bus:high':
+			return atReader('bus-high');
+		case 'bus:low':
+			return atReader('bus-low');
+	}
+}
+
+/** Minutes to a sensor's own plug. */
+export const SENSOR_ACCESS_MIN = 3;
+
+/** A place on a wire between module and sensor, and what hides it. */
+export interface PathPlace {
+	/** Node of the wiring. */
+	node: string;
+	words: string;
+	/** Plug that has to be opened, or module. */
+	behind: string;
+	where: string;
+	accessMin: number;
+	colour: string;
+	/** Of the stretch up to the next place. */
+	toNextM: number;
+	/** Whether the stretch to the next place is a contact and not a wire. */
+	contactNext: boolean;
+}
+
+/** One wire of a wheel's sensor, from the module's pin to the sensor's, with every place a probe can go to. */
+export function wirePath(type: VehicleType, position: Position, wire: 'feed' | 'signal'): PathPlace[] {
+	const reader = wheelReaderOf(type);
+	const pin = reader && pinOf(reader, `${wire} ${position}`);
+	const conductor = pin && type.harness.conductors.find(({ points }) => points[0] === pin);
+	if (!reader || !pin || !conductor) return [];
+	const { points, lengthsM, colour } = conductor;
+	const places: PathPlace[] = [];
+	const end = points.at(-1) ?? '';
+	for (const [i, point] of points.entries()) {
+		const toNextM = lengthsM[i] ?? 0;
+		if (i === 0) {
+			const at = { behind: reader.role, where: reader.name, accessMin: reader.accessMin, colour };
+			places.push(
+				{
+					node: point,
+					words: `${reader.name}, pin ${point.split('.').at(-1)}`,
+					...at,
+					toNextM: 0,
+					contactNext: true
+				},
+				{
+					node: `${point}:w`,
+					words: `wire at the plug of ${reader.name}`,
+					...at,
+					toNextM,
+					contactNext: false
+				}
+			);
+		} else if (point === end) {
+			const at = { behind: position, where: 'at the wheel', accessMin: SENSOR_ACCESS_MIN, colour };
+			places.push(
+				{ node: `${point}:w`, words: 'wire at the sensor’s plug', ...at, toNextM: 0, contactNext: true },
+				{ node: point, words: 'the sensor’s own pin', ...at, toNextM: 0, contactNext: false }
+			);
+		} else {
+			const plug = type.harness.plugs.find(({ name }) => point.startsWith(`${name}.`));
+			if (!plug) continue;
+			const at = { behind: plug.name, where: plug.where, accessMin: plug.accessMin, colour };
+			const words = (side: string) => `plug ${plug.name}, ${side} side`;
+			places.push(
+				{ node: `${point}:a`, words: words('module'), ...at, toNextM: 0, contactNext: true },
+				{ node: `${point}:b`, words: words('wheel'), ...at, toNextM, contactNext: false }
+			);
+		}
+	}
+	return places;
+}
