@@ -27,7 +27,9 @@ export const meterAccuracy = (quantity: Quantity, value: number): number =>
  */
 export function judgeReading(value: number, { low, high }: Window, accuracy: number): Judgement {
 	if (value === Infinity) return high === Infinity ? 'in' : 'out';
-	if (value - accuracy >= low && value + accuracy <= high) return 'in';
-	if (value + accuracy < low || value - accuracy > high) return 'out';
+	// Nothing is below nothing: a window that begins at 0 has no lower end to miss.
+	const floor = low === 0 ? -Infinity : low;
+	if (value - accuracy >= floor && value + accuracy <= high) return 'in';
+	if (value + accuracy < floor || value - accuracy > high) return 'out';
 	return 'borderline';
 }
