@@ -1,23 +1,10 @@
 import { z } from 'zod';
 import faultsFile from './faults/faults.json' with { type: 'json' };
+import { LINKS } from './links';
 import { PLACES } from './repairs';
 import { ModuleRole, SENSOR_KINDS } from './vehicles';
 
-/** The links of a signal path that a fault can sit in. */
-export const LINKS = [
-	'ring',
-	'gap',
-	'sensor',
-	'sensor-connector',
-	'harness',
-	'module-connector',
-	'module-input',
-	'module-supply',
-	'bus',
-	'tyre',
-	'configuration',
-	'calibration'
-] as const;
+export { LINKS };
 
 /** Value at severity 0 and at severity 1. Between them the ratio is even where both are above zero. */
 const Range = z.tuple([z.number(), z.number()]);

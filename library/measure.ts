@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { LINKS } from './faults';
+import { LINKS } from './links';
 import cautionsFile from './measure/cautions.json' with { type: 'json' };
 import identificationFile from './measure/identification.json' with { type: 'json' };
 import inspectionsFile from './measure/inspections.json' with { type: 'json' };
 import measurementsFile from './measure/measurements.json' with { type: 'json' };
 import substitutionsFile from './measure/substitutions.json' with { type: 'json' };
-import { SENSOR_KINDS, type SensorKind } from './vehicles';
+import { FAMILY_WORDS } from './sensorFamilies';
+import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 
 /**
  * What is done at the bench, as data: measurements with their windows and what they prove, the questions that identify a
@@ -150,28 +151,7 @@ export const substituteMethods = z
 	.sort((a, b) => a.gentle - b.gentle);
 export const inspections = z.array(Inspection).parse(inspectionsFile.inspections);
 
-/** What a family is called, and how it works, in a line. */
-export const FAMILY_WORDS: Record<SensorKind, { name: string; works: string }> = {
-	passive: {
-		name: 'passive coil',
-		works:
-			'needs no supply; makes a wave that grows with speed and falls with the gap; nothing below a few km/h'
-	},
-	'two-wire': {
-		name: 'active, two wires',
-		works:
-			'fed by the module; draws 7 or 14 mA in turn; the module sees a small square voltage, down to standstill'
-	},
-	'two-wire-direction': {
-		name: 'active, two wires, tells direction',
-		works:
-			'fed by the module; a short pulse of 28 mA a tooth, and a step after it that tells which way it turns'
-	},
-	'three-wire': {
-		name: 'active, three wires',
-		works: 'fed with 5, 8 or 12 V; pulls a line down that the module pulls up'
-	}
-};
+export { FAMILY_WORDS };
 
 /** Why a family must not be given a test; null where it may. */
 export function unsuitedFor(

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { hangersOf, Harness, type Hanger } from './harness';
 import { Position } from './positions';
+import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 import marlow from './vehicles/brindle-marlow-16.json' with { type: 'json' };
 import drover from './vehicles/hexley-drover.json' with { type: 'json' };
 import heath from './vehicles/norvane-heath.json' with { type: 'json' };
@@ -25,8 +26,7 @@ export const MODULE_ROLES = [
 export const ModuleRole = z.enum(MODULE_ROLES);
 export type ModuleRole = z.infer<typeof ModuleRole>;
 
-export const SENSOR_KINDS = ['passive', 'two-wire', 'two-wire-direction', 'three-wire'] as const;
-export type SensorKind = (typeof SENSOR_KINDS)[number];
+export { SENSOR_KINDS, type SensorKind };
 
 const VehicleType = z.object({
 	id: z.string(),

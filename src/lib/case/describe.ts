@@ -1,8 +1,10 @@
+import { FAMILY_WORDS } from '../../../library/sensorFamilies';
 import { formatSpelling } from '../core/codes/spelling';
 import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import { caseCodes, describeCode } from './codes';
 import type { Entry } from './entry';
-import { positionWords } from './words';
+import { valueWords, windowWords } from './measureWords';
+import { lowerFirst, positionWords } from './words';
 
 /** How an entry reads on the thread: a headline, a line of detail, and what it showed. */
 export interface EntryLine {
@@ -137,6 +139,62 @@ export function describeEntry(entry: Entry): EntryLine {
 					: corners.length === 1
 						? 'one wheel answers'
 						: `${corners.length} wheels answer`
+			);
+		}
+		case 'sensor-identified': {
+			const { position, family, probability, answers } = entry.payload;
+			const how =
+				Object.keys(answers).length === 0
+					? 'by the vehicle’s data'
+					: `${Math.round(100 * probability)} % by what was seen`;
+			return line(
+				`Sensor: ${FAMILY_WORDS[family].name}`,
+				`${position ? positionWords(position) : 'all wheels'}, ${how}`
+			);
+		}
+		case 'meter-reading': {
+			const { position, name, value, quantity, judged, window } = entry.payload;
+			const where = position ? `${positionWords(position)}: ` : '';
+			const out =
+				judged === 'in' ? null : judged === 'out' ? 'outside its window' : 'on the edge of its window';
+			return line(
+				`${where}${valueWords(value, quantity)}`,
+				`${lowerFirst(name)}, expected ${windowWords(window, quantity)}`,
+				out
+			);
+		}
+		case 'scope-capture': {
+			const { name, verdict, channels, durationS } = entry.payload;
+			const found = channels.reduce((sum, { findings }) => sum + findings.length, 0);
+			return line(
+				`${name || 'Capture'}, ${durationS.toFixed(durationS < 10 ? 2 : 0)} s`,
+				verdict,
+				found > 0 ? count(found, 'finding') : null
+			);
+		}
+		case 'substitution': {
+			const { position, name, outcome, says } = entry.payload;
+			return line(
+				`${positionWords(position)}: ${lowerFirst(name)}`,
+				says,
+				outcome === 'follows' ? null : 'does not follow'
+			);
+		}
+		case 'harness-search': {
+			const { position, wire, found, between, says } = entry.payload;
+			return line(
+				`${positionWords(position)}, ${wire} wire halved`,
+				found ? says : `between ${between[0]} and ${between[1]}`,
+				found ? 'found' : null
+			);
+		}
+		case 'inspection': {
+			const { position, name, result, found, photos } = entry.payload;
+			const seen = found.length > 0 ? found.join(', ') : result === 'good' ? 'nothing wrong' : 'not sure';
+			return line(
+				`${positionWords(position)}: ${lowerFirst(name)}`,
+				photos.length > 0 ? `${seen}, ${count(photos.length, 'photo')}` : seen,
+				result === 'bad' ? 'bad' : null
 			);
 		}
 		case 'repair': {

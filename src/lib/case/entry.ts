@@ -3,6 +3,14 @@ import { ENTRY_VERSION } from './entryVersion';
 import { Address, Dtc, Hex, Text, Words } from './fields';
 import { CodesReported, FrameLog, SourceJudged } from './toldPayloads';
 import { LiveRecording, WheelRound } from './livePayloads';
+import {
+	HarnessSearch,
+	InspectionDone,
+	MeterReading,
+	ScopeCapture,
+	SensorIdentified,
+	Substitution
+} from './measurePayloads';
 import { LAMPS, Position } from '../../../library/positions';
 
 /**
@@ -164,6 +172,12 @@ export const PAYLOADS = {
 	'source-judged': SourceJudged,
 	'live-recording': LiveRecording,
 	'wheel-round': WheelRound,
+	'sensor-identified': SensorIdentified,
+	'meter-reading': MeterReading,
+	'scope-capture': ScopeCapture,
+	substitution: Substitution,
+	'harness-search': HarnessSearch,
+	inspection: InspectionDone,
 	repair: Repair,
 	'codes-cleared': CodesCleared,
 	'key-cycled': KeyCycled,
@@ -206,6 +220,12 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('source-judged'),
 	member('live-recording'),
 	member('wheel-round'),
+	member('sensor-identified'),
+	member('meter-reading'),
+	member('scope-capture'),
+	member('substitution'),
+	member('harness-search'),
+	member('inspection'),
 	member('repair'),
 	member('codes-cleared'),
 	member('key-cycled'),

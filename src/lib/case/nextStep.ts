@@ -82,14 +82,15 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 			'repair'
 		);
 	}
-	if (codes.length > 0 && !mended) {
+	const ownFaults = codes.filter(({ madeByUs }) => madeByUs === null);
+	if (ownFaults.length > 0 && !mended) {
 		const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), facts.book);
 		return step(
 			'mend',
 			'Find the fault, then write down the repair',
 			finding
 				? `${finding.todo} ${finding.title}.`
-				: `${list(codes.slice(0, 3))} recorded; nothing has been mended yet.`,
+				: `${list(ownFaults.slice(0, 3))} recorded; nothing has been mended yet.`,
 			'repair'
 		);
 	}

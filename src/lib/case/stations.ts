@@ -2,6 +2,7 @@ import type { CodeBook } from '../../../library/codes';
 import type { CaseCode } from './codes';
 import type { Entry, EntryOf } from './entry';
 import type { RoundResult } from './livePayloads';
+import { isBadBenchTest, isBenchTest } from './benchTests';
 import { latest, ofKind } from './thread';
 
 export const STATIONS = [
@@ -17,7 +18,7 @@ export const STATIONS = [
 export type StationId = (typeof STATIONS)[number]['id'];
 
 /** Stations that this version does not have. */
-export const LATER: readonly StationId[] = ['measure', 'reason'];
+export const LATER: readonly StationId[] = ['reason'];
 
 export interface StationState {
 	id: StationId;
@@ -76,6 +77,13 @@ function watch({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 
 const isBadCorner = ({ result }: { result: RoundResult }) => result !== 'answers' && result !== 'turns-mate';
 
+function measure({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	const done = entries.filter(isBenchTest);
+	if (done.length === 0) return { state: 'open', lacks: null };
+	const bad = done.filter(isBadBenchTest).length;
+	return { state: 'done', lacks: bad > 0 ? `${bad} out` : null };
+}
+
 function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	if (ofKind(entries, 'repair').length === 0) return { state: 'open', lacks: null };
 	const returned = codes.some((code) => code.proof.verdict.startsWith('back-'));
@@ -102,6 +110,7 @@ const JUDGE: Partial<Record<StationId, (facts: CaseFacts) => Omit<StationState, 
 	listen,
 	read,
 	watch,
+	measure,
 	mend,
 	prove,
 	'hand-over': handOver

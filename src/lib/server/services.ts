@@ -4,7 +4,9 @@ import { Cases } from './db/cases';
 import { CodeLibrary } from './db/codeLibrary';
 import { ColumnMemory } from './db/columnMemory';
 import { FrameSignals } from './db/frameSignals';
+import { GoodReadings } from './db/goodReadings';
 import { openDatabase, type Database } from './db/open';
+import { Photos } from './db/photos';
 import { Threads } from './db/threads';
 import { LinkDesk } from './jobs/desk';
 
@@ -17,6 +19,8 @@ export interface Services {
 	codes: CodeLibrary;
 	columnMemory: ColumnMemory;
 	frameSignals: FrameSignals;
+	goodReadings: GoodReadings;
+	photos: Photos;
 	desk: LinkDesk;
 	log: Logger;
 	origin: string;
@@ -57,6 +61,8 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		codes,
 		columnMemory: new ColumnMemory(db),
 		frameSignals: new FrameSignals(db),
+		goodReadings: new GoodReadings(db),
+		photos: new Photos(db),
 		desk,
 		log,
 		origin: options.origin

@@ -42,7 +42,10 @@ export function measure(vehicle: BenchVehicle, position: Position, one: Measurem
 		senseResistorOhms: type.senseResistorOhms,
 		supplyVolts: supply.ok ? supply.value.value : null
 	});
-	return { value, judged: judgeReading(value, window, meterAccuracy(one.mode === 'ohms' ? 'Ω' : 'V', value)) };
+	return {
+		value,
+		judged: judgeReading(value, window, meterAccuracy(one.mode === 'ohms' ? 'Ω' : 'V', value))
+	};
 }
 
 export const measurementsOf = (family: SensorKind): Measurement[] =>

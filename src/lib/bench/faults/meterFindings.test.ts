@@ -16,12 +16,15 @@ const outOf = (vehicle: BenchVehicle, position: Position): string[] =>
 		.map(({ id }) => id);
 
 describe('a sound vehicle', () => {
-	it.each([...vehicleTypes.keys()])('%s: every measurement of its family is in its window, at every corner', (id) => {
-		const vehicle = vehicleOf(id);
-		for (const { position } of vehicle.world.type.wheels)
-			for (const one of measurementsOf(vehicle.world.type.sensor))
-				expect(measure(vehicle, position, one), `${one.id} ${position}`).toMatchObject({ judged: 'in' });
-	});
+	it.each([...vehicleTypes.keys()])(
+		'%s: every measurement of its family is in its window, at every corner',
+		(id) => {
+			const vehicle = vehicleOf(id);
+			for (const { position } of vehicle.world.type.wheels)
+				for (const one of measurementsOf(vehicle.world.type.sensor))
+					expect(measure(vehicle, position, one), `${one.id} ${position}`).toMatchObject({ judged: 'in' });
+		}
+	);
 });
 
 describe('a fault that the oscilloscope does not show', () => {
@@ -48,7 +51,10 @@ describe('a fault that the oscilloscope does not show', () => {
 		};
 		soak();
 		const out = outOf(vehicle, BAD);
-		expect(out.some((id) => wanted.split('|').includes(id)), out.join(', ')).toBe(true);
+		expect(
+			out.some((id) => wanted.split('|').includes(id)),
+			out.join(', ')
+		).toBe(true);
 	});
 });
 

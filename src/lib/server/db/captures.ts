@@ -78,6 +78,23 @@ export class Captures {
 		});
 	}
 
+	/** Keeps a capture that is whole from the start, in its own format. The same id again keeps the first. */
+	async keep(
+		one: { id: string; caseId: string; authorId: string; name: string; startedAt: string },
+		bytes: Uint8Array
+	): Promise<void> {
+		await this.db.transaction(async (tx) => {
+			await tx
+				.insert(capture)
+				.values({ ...one, whole: true })
+				.onConflictDoNothing();
+			await tx
+				.insert(captureChunk)
+				.values({ captureId: one.id, seq: 0, bytes: Buffer.from(bytes) })
+				.onConflictDoNothing();
+		});
+	}
+
 	async forget(id: string): Promise<void> {
 		await this.db.delete(capture).where(eq(capture.id, id));
 	}

@@ -127,7 +127,7 @@ export const entry = sqliteTable(
 		previousHash: text('previous_hash').notNull(),
 		hash: text('hash').notNull()
 	},
-	(table) => [uniqueIndex('entry_case_seq').on(table.caseId, table.seq)]
+	(table) => [uniqueIndex('entry_case_seq').on(table.caseId, table.seq), index('entry_kind').on(table.kind)]
 );
 
 /**
@@ -183,6 +183,26 @@ export const captureChunk = sqliteTable(
 		bytes: blob('bytes', { mode: 'buffer' }).notNull()
 	},
 	(table) => [primaryKey({ columns: [table.captureId, table.seq] })]
+);
+
+/** Photos of what was looked at, drawn anew when they came in: nothing of the camera's own data is kept. */
+export const photo = sqliteTable(
+	'photo',
+	{
+		id: text('id').primaryKey(),
+		caseId: text('case_id')
+			.notNull()
+			.references(() => caseRecord.id),
+		authorId: text('author_id')
+			.notNull()
+			.references(() => user.id),
+		takenInAt: text('taken_in_at').notNull(),
+		sha256: text('sha256').notNull(),
+		width: integer('width').notNull(),
+		height: integer('height').notNull(),
+		bytes: blob('bytes', { mode: 'buffer' }).notNull()
+	},
+	(table) => [index('photo_case').on(table.caseId)]
 );
 
 /** What a person said the columns of a kind of file are, by its header. */

@@ -2,18 +2,13 @@
 	import { page } from '$app/state';
 
 	const WILL: Record<string, { name: string; does: string; now: string }> = {
-		measure: {
-			name: 'Measure',
-			does: 'judge meter and oscilloscope readings and say what each one proves',
-			now: 'Measure by the maker’s data and write the readings as a note on Mend.'
-		},
 		reason: {
 			name: 'Reason',
 			does: 'show which links of the signal path are proven and which test comes next',
 			now: 'Halve the path yourself: sensor side against module side.'
 		}
 	};
-	const station = $derived(WILL[page.params.later ?? ''] ?? WILL.measure!);
+	const station = $derived(WILL[page.params.later ?? ''] ?? WILL.reason!);
 </script>
 
 <svelte:head><title>{station.name} · Jaldi</title></svelte:head>

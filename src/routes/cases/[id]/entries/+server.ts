@@ -18,6 +18,11 @@ const BY_HAND = [
 	'frame-log',
 	'source-judged',
 	'wheel-round',
+	'sensor-identified',
+	'meter-reading',
+	'substitution',
+	'harness-search',
+	'inspection',
 	'note'
 ] as const satisfies EntryKind[];
 

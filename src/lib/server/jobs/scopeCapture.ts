@@ -1,0 +1,48 @@
+import { captureLinks, type ProbedAt } from '../../case/captureLinks';
+import type { ScopeCapture } from '../../case/measurePayloads';
+import { analyseCapture } from '../../core/scope/analyseCapture';
+import type { Capture } from '../../core/scope/capture';
+import type { Position } from '../../../../library';
+
+/** What a person said of each channel. */
+export interface ProbedChannel {
+	position: Position | null;
+	probe: string;
+	at: ProbedAt;
+}
+
+/** A capture as the thread keeps it: what it is and what its analysis found. The samples are stored beside it. */
+export function scopePayload(
+	capture: Capture,
+	probes: readonly ProbedChannel[],
+	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood'>
+): ScopeCapture {
+	const analysis = analyseCapture(capture, { teeth: about.teeth ?? undefined });
+	return {
+		...about,
+		rateHz: capture.rateHz,
+		durationS: analysis.durationS,
+		samples: capture.channels[0]?.volts.length ?? 0,
+		channels: analysis.channels.map((channel, i) => {
+			const { name, kind, lowV, highV, peakToPeakV, pulses, medianHz, teethPerRev, voltsPerHz, findings } =
+				channel;
+			const probe = probes[i] ?? { position: null, probe: '', at: 'elsewhere' as const };
+			return {
+				name,
+				...probe,
+				kind,
+				lowV,
+				highV,
+				peakToPeakV,
+				pulses,
+				medianHz,
+				teethPerRev,
+				voltsPerHz,
+				findings,
+				...captureLinks(findings, probe.at)
+			};
+		}),
+		comparison: analysis.comparison?.text ?? null,
+		verdict: analysis.verdict
+	};
+}

@@ -1,0 +1,73 @@
+import { typeOf } from '$lib/case/codes';
+import { isBadBenchTest, isBenchTest } from '$lib/case/benchTests';
+import { describeEntry } from '$lib/case/describe';
+import { familyAt, mateOf } from '$lib/case/measured';
+import { cornerChain, offeredMeasurements, unsuitedMeasurements } from '$lib/case/measureView';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { cornersOf } from '$lib/server/cases/corners';
+import { services } from '$lib/server/running';
+import {
+	cautionText,
+	sensorPrior,
+	sensorQuestions,
+	substituteMethods,
+	unsuitedFor
+} from '../../../../../library/measure';
+
+export const load = async ({ params, url, depends }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const type = typeOf(view.entries);
+	const corners = cornersOf(view, url.searchParams.get('at'));
+	const { at } = corners;
+	const family = familyAt(view.entries, at);
+	const kind = family?.family ?? null;
+	const good = type ? await services().goodReadings.ofType(type.id) : {};
+	const mate = mateOf(at);
+	return {
+		...corners,
+		mate,
+		family,
+		typeId: type?.id ?? '',
+		senseResistorOhms: type?.senseResistorOhms ?? null,
+		standIn: row.vehicle.standInAddress !== null,
+		questions: sensorQuestions,
+		prior: sensorPrior,
+		chain: cornerChain(view.entries, at),
+		offered: kind
+			? offeredMeasurements(view.entries, type, at, kind).map((one) => ({
+					...one,
+					shop: good[one.measurement.id] ?? [],
+					reading: one.reading && {
+						id: one.reading.id,
+						...one.reading.payload,
+						time: clock(one.reading.observedAt)
+					},
+					mateReading: one.mateReading?.payload ?? null,
+					cautions: one.measurement.cautions.map(cautionText)
+				}))
+			: [],
+		unsuited: kind
+			? [
+					...unsuitedMeasurements(kind),
+					...substituteMethods.flatMap((method) => {
+						const told =
+							method.unsuited.some(({ families }) => families.includes(kind)) && unsuitedFor(method, kind);
+						return told ? [{ name: method.name, ...told }] : [];
+					})
+				]
+			: [],
+		done: view.entries
+			.filter(isBenchTest)
+			.map((entry) => ({
+				id: entry.id,
+				kind: entry.kind,
+				...describeEntry(entry),
+				bad: isBadBenchTest(entry),
+				time: clock(entry.observedAt)
+			}))
+			.reverse()
+			.slice(0, 30)
+	};
+};

@@ -1,0 +1,22 @@
+import { error, json } from '@sveltejs/kit';
+import { caseRowHere, writerHere } from '$lib/server/cases/access';
+import { MOST_PHOTO_BYTES } from '$lib/server/db/photos';
+import { services } from '$lib/server/running';
+
+const ULID = /^[0-9A-HJKMNP-TV-Z]{26}$/;
+
+/** Takes one photo, under the id that the page has given it. */
+export async function POST(event) {
+	const member = writerHere(event);
+	const row = await caseRowHere(event.params.id);
+	const id = event.url.searchParams.get('id') ?? '';
+	if (!ULID.test(id)) error(400, 'A photo needs an id.');
+	if (Number(event.request.headers.get('content-length') ?? 0) > MOST_PHOTO_BYTES)
+		error(413, 'A photo may have up to 25 MB.');
+	const sent = new Uint8Array(await event.request.arrayBuffer());
+	if (sent.length > MOST_PHOTO_BYTES) error(413, 'A photo may have up to 25 MB.');
+	const kept = await services().photos.keep({ id, caseId: row.id, authorId: member.id }, sent);
+	if (!kept.ok) error(415, kept.error);
+	const { sha256, width, height } = kept.value;
+	return json({ id, sha256, width, height });
+}

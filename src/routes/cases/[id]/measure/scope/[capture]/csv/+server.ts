@@ -1,0 +1,36 @@
+import { error } from '@sveltejs/kit';
+import { decodeCapture } from '$lib/core/scope/captureChunk';
+import { writeCapture } from '$lib/core/scope/captureRows';
+import { memberHere } from '$lib/server/cases/access';
+import { services } from '$lib/server/running';
+
+const PIECE_ROWS = 20_000;
+
+/** A capture as CSV, sent piece by piece. */
+export async function GET(event) {
+	memberHere(event);
+	const { captures } = services().desk;
+	const { id, capture: captureId } = event.params;
+	const [bytes] = await captures.pieces(captureId);
+	if (!bytes || (await captures.caseOf(captureId)) !== id) error(404, 'There is no such capture here.');
+	const capture = decodeCapture(bytes);
+	if (!capture.ok) error(500, `The samples cannot be read: ${capture.error}.`);
+	const rows = capture.value.channels[0]?.volts.length ?? 0;
+	let from = 0;
+	const text = new TextEncoder();
+	const body = new ReadableStream<Uint8Array>({
+		pull(controller) {
+			const piece = writeCapture(capture.value, from, from + PIECE_ROWS);
+			// The header stands once.
+			controller.enqueue(text.encode(from === 0 ? piece : piece.slice(piece.indexOf('\n') + 1)));
+			from += PIECE_ROWS;
+			if (from >= rows) controller.close();
+		}
+	});
+	return new Response(body, {
+		headers: {
+			'content-type': 'text/csv; charset=utf-8',
+			'content-disposition': `attachment; filename="capture-${captureId}.csv"`
+		}
+	});
+}

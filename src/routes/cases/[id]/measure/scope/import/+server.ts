@@ -1,0 +1,62 @@
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { typeOf } from '$lib/case/codes';
+import { splitPieces } from '$lib/core/live/pieces';
+import { decodeCapture } from '$lib/core/scope/captureChunk';
+import { loadCase, writerHere } from '$lib/server/cases/access';
+import { addCapture } from '$lib/server/cases/addCapture';
+import { Position } from '../../../../../../../library';
+
+const About = z.object({
+	id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+	name: z.string().trim().max(120),
+	fileName: z.string().trim().min(1).max(300),
+	bytes: z.number().int().min(0),
+	at: z.enum(['module', 'sensor', 'elsewhere']),
+	teeth: z.number().int().min(4).max(400).nullable(),
+	positions: z.array(Position.nullable()).max(4),
+	knownGood: z.boolean()
+});
+
+/** Takes a capture that was read in the browser, in framed pieces: first what it is, as JSON, then its samples. */
+export async function POST(event) {
+	const member = writerHere(event);
+	const { row, view, thread } = await loadCase(event.params.id);
+	const pieces = splitPieces(new Uint8Array(await event.request.arrayBuffer()));
+	if (!pieces.ok) error(400, `The file cannot be read: ${pieces.error}.`);
+	const [told, samples] = pieces.value;
+	let parsed: unknown = null;
+	try {
+		parsed = JSON.parse(new TextDecoder().decode(told));
+	} catch {
+		error(400, 'The file cannot be read: what it is was cut off.');
+	}
+	const about = About.safeParse(parsed);
+	if (!about.success) error(400, z.prettifyError(about.error));
+	const { id, name, fileName, bytes, at, teeth, positions, knownGood } = about.data;
+	if (thread.some((entry) => entry.id === id)) return json({ id });
+	if (view.signature) error(409, 'This case is signed: its thread is closed.');
+	const capture = decodeCapture(samples ?? new Uint8Array());
+	if (!capture.ok) error(400, `The samples cannot be read: ${capture.error}.`);
+	if (capture.value.channels.length === 0 || capture.value.channels.length > 4)
+		error(400, 'A capture has one to four channels.');
+	const stored = await addCapture(
+		{ id, caseId: row.id },
+		capture.value,
+		capture.value.channels.map((channel, i) => ({
+			position: positions[i] ?? null,
+			probe: channel.name.replaceAll('_', ' '),
+			at
+		})),
+		{
+			name,
+			knownGood,
+			typeId: typeOf(view.entries)?.id ?? '',
+			source: { kind: 'file', fileName, bytes },
+			teeth
+		},
+		member
+	);
+	if (!stored.ok) error(409, stored.error);
+	return json({ id });
+}

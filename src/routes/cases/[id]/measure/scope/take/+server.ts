@@ -1,0 +1,73 @@
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { typeOf } from '$lib/case/codes';
+import { familyAt } from '$lib/case/measured';
+import { positionWords } from '$lib/case/words';
+import { loadCase, writerHere } from '$lib/server/cases/access';
+import { addCapture } from '$lib/server/cases/addCapture';
+import { StandInInstruments } from '$lib/server/link/standInInstruments';
+import { Position } from '../../../../../../../library';
+import { nodeOf } from '../../../../../../../library/measurePoints';
+
+const Asked = z.object({
+	id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+	name: z.string().trim().max(120),
+	positions: z.array(Position).min(1).max(4),
+	at: z.enum(['module', 'sensor']),
+	rateHz: z.number().min(1_000).max(1_000_000),
+	durationS: z.number().min(0.05).max(20),
+	knownGood: z.boolean()
+});
+
+/** Takes a capture from the oscilloscope that is connected to this workplace, and says what it is. */
+export async function POST(event) {
+	const member = writerHere(event);
+	const asked = Asked.safeParse(await event.request.json().catch(() => null));
+	if (!asked.success) error(400, z.prettifyError(asked.error));
+	const { id, name, positions, at, rateHz, durationS, knownGood } = asked.data;
+	const { row, view, thread } = await loadCase(event.params.id);
+	if (thread.some((entry) => entry.id === id)) return json({ id });
+	if (view.signature) error(409, 'This case is signed: its thread is closed.');
+	const type = typeOf(view.entries);
+	if (!row.vehicle.standInAddress) error(409, 'No oscilloscope is connected here: bring in its file.');
+	if (!type) error(409, 'The library does not describe this vehicle: bring in a file.');
+	const probes = positions.map((position) => {
+		const coil = familyAt(view.entries, position)?.family === 'passive';
+		const point = (wire: 'feed' | 'signal') =>
+			nodeOf(type, position, at === 'module' ? `module:${wire}` : `wire:${wire}`) ?? '';
+		// A coil is measured across its two lines, levels against the body.
+		return coil ? { tip: point('feed'), clip: point('signal') } : { tip: point('signal') };
+	});
+	const taken = await new StandInInstruments(row.vehicle.standInAddress).capture({
+		probes,
+		rateHz,
+		durationS
+	});
+	if (!taken.ok) error(409, taken.error);
+	const stored = await addCapture(
+		{ id, caseId: row.id },
+		{
+			rateHz: taken.value.rateHz,
+			startS: 0,
+			channels: taken.value.channels.map((volts, i) => ({
+				name: (positions[i] ?? '').replace('-', '_'),
+				volts
+			}))
+		},
+		positions.map((position) => ({
+			position,
+			probe: `${positionWords(position)}, ${at === 'module' ? 'at the module' : 'at the sensor'}`,
+			at
+		})),
+		{
+			name,
+			knownGood,
+			typeId: type.id,
+			source: { kind: 'instrument' },
+			teeth: type.wheels.find(({ position }) => position === positions[0])?.ringTeeth ?? null
+		},
+		member
+	);
+	if (!stored.ok) error(409, stored.error);
+	return json({ id });
+}
