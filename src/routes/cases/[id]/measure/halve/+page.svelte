@@ -1,0 +1,273 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { ulid } from 'ulid';
+	import { invalidate } from '$app/navigation';
+	import { FAULT_RULES, foundAt, planSearch, readsAs, type HarnessFault } from '$lib/case/harnessPlan';
+	import { HARNESS_FAULTS, type HarnessSearch } from '$lib/case/measurePayloads';
+	import { valueWords } from '$lib/case/measureWords';
+	import Caution from '$lib/ui/Caution.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import NumberField from '$lib/ui/NumberField.svelte';
+	import OneOf from '$lib/ui/OneOf.svelte';
+	import { sendEntry } from '../../../../decoderClient';
+	import BenchLinks from '../BenchLinks.svelte';
+	import { useBenchKeys } from '../benchKeys';
+	import Corners from '../Corners.svelte';
+	import Path from './Path.svelte';
+	import Wiggle from './Wiggle.svelte';
+
+	let { data } = $props();
+	const WIRES = ['feed', 'signal'] as const;
+	const FAULT_WORDS = { open: 'open', short: 'shorted', resistance: 'too much resistance' } as const;
+	let wire = $state<'feed' | 'signal'>('feed');
+	let faultWords = $state<string>('open');
+	let value = $state<number | null>(null);
+	let fedVolts = $state<number | null>(null);
+	let trouble = $state<string | null>(null);
+	let setUp = $state(false);
+	const mayWrite = $derived(data.canWrite && !data.case.signed);
+	const fault = $derived<HarnessFault>(
+		HARNESS_FAULTS.find((one) => FAULT_WORDS[one] === faultWords) ?? 'open'
+	);
+	const rule = $derived(FAULT_RULES[fault]);
+	/** A search goes on where it was left: the entry on the thread is its state. */
+	const current = $derived(
+		data.searches.filter((one) => one.wire === wire && one.fault === fault).at(-1) ?? null
+	);
+	const readings = $derived(
+		Object.fromEntries((current?.readings ?? []).map(({ place, reads }) => [place, reads]))
+	);
+	const exposed = $derived([...data.exposed, ...(current?.exposed ?? [])]);
+	const path = $derived(data.paths[wire]);
+	const plan = $derived(path.length > 1 ? planSearch(path, wire, fault, readings, exposed) : null);
+	const step = $derived(plan && !plan.found && !plan.contradiction ? (plan.next[0] ?? null) : null);
+	const place = $derived(plan?.places.find(({ node }) => node === step?.point) ?? null);
+	const result = $derived(plan?.found ? foundAt(plan.places, plan.between) : null);
+	const wordsOf = (node: string) => plan?.places.find((one) => one.node === node)?.words ?? node;
+	const reads = $derived(value === null ? null : readsAs(fault, value, fedVolts ?? 0));
+	const needsFed = $derived(fault !== 'short');
+
+	async function readAt(node: string | null | undefined): Promise<number | null | undefined> {
+		if (!node) return undefined;
+		trouble = null;
+		try {
+			const response = await fetch(`/cases/${data.case.id}/measure/read`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify({ place: node, mode: rule.mode, black: 'body' })
+			});
+			const answer = (await response.json()) as { value?: number | null; message?: string };
+			if (response.ok) return answer.value ?? null;
+			trouble = answer.message ?? 'The meter does not answer.';
+		} catch {
+			trouble = 'The server cannot be reached.';
+		}
+		return undefined;
+	}
+	const act = async (action: object) => {
+		const response = await fetch(`/cases/${data.case.id}/stand-in`, {
+			method: 'POST',
+			body: JSON.stringify(action)
+		});
+		const said = (await response.json()) as { error?: string };
+		if (!response.ok) throw new Error(said.error ?? 'The simulated vehicle refused.');
+	};
+	/** What hands do before the search, on a simulated vehicle. */
+	async function prepare(on: boolean) {
+		trouble = null;
+		try {
+			await act({ do: 'source', source: null });
+			await act({ do: 'key', to: 'off' });
+			const open = fault === 'short' || fault === 'open' || wire === 'signal';
+			await act({ do: 'connector', name: data.at, closed: !(on && open) });
+			if (data.reader) await act({ do: 'connector', name: data.reader, closed: !(on && fault === 'short') });
+			if (!on || fault !== 'short') await act({ do: 'key', to: 'on' });
+			if (on && fault !== 'short' && wire === 'signal')
+				await act({
+					do: 'source',
+					source: { kind: 'resistor', a: data.nodes?.feed, b: data.nodes?.signal, ohms: 750 }
+				});
+			setUp = on;
+			if (on && needsFed)
+				fedVolts = (await readAt(wire === 'feed' ? data.nodes?.mateFeed : data.nodes?.signal)) ?? null;
+		} catch (error) {
+			trouble = error instanceof Error ? error.message : 'The server cannot be reached.';
+		}
+	}
+	async function readHere() {
+		if (!place) return;
+		if (rule.opens && data.standIn && setUp)
+			await act({ do: 'connector', name: place.behind, closed: false }).catch(
+				(error: Error) => (trouble = error.message)
+			);
+		const read = await readAt(place.node);
+		if (read === undefined) return;
+		// Over the range is a reading too: free of any short.
+		value = read ?? (fault === 'short' ? 1e9 : null);
+	}
+	async function note(reads: 'good' | 'bad') {
+		if (!plan || !place || !step) return;
+		const text =
+			value === null
+				? ''
+				: value >= 1e9
+					? 'over the range'
+					: valueWords(value, rule.mode === 'ohms' ? 'Ω' : 'V');
+		const noted = [
+			...(current?.readings ?? []),
+			{ place: place.node, words: place.words, text, reads, minutes: step.minutes }
+		];
+		const after = planSearch(path, wire, fault, { ...readings, [place.node]: reads }, exposed);
+		const ended = after.found ? foundAt(after.places, after.between) : null;
+		const payload: HarnessSearch = {
+			position: data.at,
+			wire,
+			fault,
+			exposed: [...new Set([...(current?.exposed ?? []), place.behind])],
+			readings: noted,
+			between: [wordsOf(after.between[0]), wordsOf(after.between[1])],
+			found: after.found,
+			contradiction: after.contradiction
+				? `${wordsOf(after.contradiction.good)} good, ${wordsOf(after.contradiction.bad)} bad`
+				: null,
+			says:
+				ended?.says ??
+				`The fault lies between ${wordsOf(after.between[0])} and ${wordsOf(after.between[1])}.`,
+			proves: [],
+			implicates: ended?.implicates ?? ['harness']
+		};
+		const supersedes = current
+			? { entryId: current.id, why: `measured at ${place.words}`.slice(0, 200) }
+			: null;
+		if (await sendEntry(data.case.id, 'harness-search', payload, ulid(), supersedes)) {
+			value = null;
+			await invalidate('jaldi:case');
+		}
+	}
+	const plugs = $derived([
+		...new Set(
+			data.paths.signal.map(({ behind, where }) =>
+				/^X\d/.test(behind) ? `plug ${behind}` : where === 'at the wheel' ? 'sensor' : 'module plug'
+			)
+		)
+	]);
+	$effect(() => {
+		// Another wheel or wire is another measurement.
+		void [data.at, wire, fault];
+		untrack(() => {
+			value = null;
+			setUp = false;
+		});
+	});
+	useBenchKeys(() => ({ caseId: data.case.id, at: data.at }), {
+		r: () => void (data.standIn && step && readHere())
+	});
+</script>
+
+<svelte:head><title>{data.case.number} Halve the harness · Jaldi</title></svelte:head>
+<section class="pt-5">
+	<h1 class="text-2xl leading-tight font-bold">
+		{result ? result.says : `Where is the wire of ${data.atWords} at fault?`}
+	</h1>
+	<div class="mt-4">
+		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
+	</div>
+	<BenchLinks caseId={data.case.id} at={data.at} here="/halve" />
+</section>
+
+{#if !plan}
+	<p class="mt-5 text-lg">
+		The library has no wiring of this vehicle. Halve it by the maker’s diagram, and note each reading on the
+		meter’s page.
+	</p>
+{:else}
+	<section class="mt-5" aria-label="What is looked for">
+		<div class="flex flex-wrap items-end gap-x-8 gap-y-3">
+			<div>
+				<p class="text-sm text-ink-2">Wire</p>
+				<OneOf label="Wire" name="wire" options={WIRES} bind:value={wire} />
+			</div>
+			<div>
+				<p class="text-sm text-ink-2">It is</p>
+				<OneOf
+					label="Kind of fault"
+					name="fault"
+					options={HARNESS_FAULTS.map((one) => FAULT_WORDS[one])}
+					bind:value={faultWords}
+				/>
+			</div>
+			{#if data.standIn && mayWrite}
+				<button class="act-quiet" onclick={() => prepare(!setUp)}
+					>{setUp ? 'Put everything back (stand-in)' : 'Set it up (stand-in)'}</button
+				>
+			{/if}
+		</div>
+		<p class="mt-3">{rule.how}</p>
+		<Caution>{data.cautions.join(' ')}</Caution>
+	</section>
+
+	{#if plan.contradiction}
+		<p class="mt-3 text-lg font-semibold" role="alert">
+			These two cannot both be right: {wordsOf(plan.contradiction.good)} read good, {wordsOf(
+				plan.contradiction.bad
+			)} bad. Repeat the one that is easier to reach.
+		</p>
+	{/if}
+	{#if step && place && mayWrite}
+		<section class="border-t-2 border-ink pt-4" aria-labelledby="here">
+			<h2 id="here" class="text-xl font-bold">Measure at {place.words}</h2>
+			<p class="text-ink-2">
+				{place.where} · <span class="num">{step.minutes}</span> min now, about
+				<span class="num">{step.expectedMin.toFixed(0)}</span> to the end: of all places this one saves the most.
+			</p>
+			<div class="mt-3 flex flex-wrap items-end gap-3">
+				{#if needsFed}
+					<div class="w-44">
+						<NumberField
+							label={wire === 'feed' ? `${data.mateWords}, same wire, V` : 'At the sensor’s plug, V'}
+							bind:value={fedVolts}
+							step="any"
+						/>
+					</div>
+				{/if}
+				<div class="w-36">
+					<NumberField label={rule.mode === 'ohms' ? 'Reading, Ω' : 'Reading, V'} bind:value step="any" />
+				</div>
+				{#if data.standIn}<button class="act-quiet" onclick={readHere}
+						>Read the meter <span class="key">r</span></button
+					>{/if}
+				<button class={reads === 'good' ? 'act' : 'act-quiet'} onclick={() => note('good')}
+					><Mark state="good" size={16} /> {rule.good}</button
+				>
+				<button class={reads === 'bad' ? 'act' : 'act-quiet'} onclick={() => note('bad')}
+					><Mark state="bad" size={16} /> {rule.bad}</button
+				>
+			</div>
+			<p class="mt-2 min-h-6" aria-live="polite">
+				{#if value !== null && reads}{value >= 1e9
+						? 'Over the range'
+						: valueWords(value, rule.mode === 'ohms' ? 'Ω' : 'V')}: {rule[
+						reads
+					]}.{:else if value !== null}Neither clearly good nor bad: measure again, or measure at its
+					neighbour.{/if}
+			</p>
+		</section>
+	{/if}
+	{#if trouble}<p class="mt-2 font-semibold" role="alert">{trouble}</p>{/if}
+	<Path
+		places={plan.places}
+		{readings}
+		chances={plan.chances}
+		next={step?.point ?? null}
+		fed={fault === 'short' ? 'free' : 'fed from here'}
+	/>
+{/if}
+{#if data.signal && data.linkAddress && mayWrite}
+	<Wiggle
+		caseId={data.case.id}
+		atWords={data.atWords}
+		signal={data.signal}
+		places={plugs}
+		wiggled={data.wiggled}
+	/>
+{/if}

@@ -1,0 +1,56 @@
+<script lang="ts">
+	import type { PointReading } from '$lib/core/electrical/halving';
+	import type { PathPlace } from '$library/measurePoints';
+	import Mark from '$lib/ui/Mark.svelte';
+
+	/** The wire from its good end to its bad one, with what each place has read and how likely each stretch is. */
+	let {
+		places,
+		readings,
+		chances,
+		next,
+		fed
+	}: {
+		places: PathPlace[];
+		readings: Readonly<Record<string, PointReading>>;
+		chances: number[];
+		next: string | null;
+		fed: string;
+	} = $props();
+	const stateOf = (i: number) => {
+		const place = places[i];
+		const read = place ? readings[place.node] : undefined;
+		if (read) return read;
+		return i === 0 ? 'good' : i === places.length - 1 ? 'bad' : 'open';
+	};
+</script>
+
+<ol class="mt-3" aria-label="The wire, place by place">
+	{#each places as place, i (place.node)}
+		{@const chance = chances[i] ?? 0}
+		<li class="grid grid-cols-[1.75rem_minmax(0,1fr)_auto] gap-x-3">
+			<span class="mt-0.5"><Mark state={stateOf(i)} size={18} /></span>
+			<span class={place.node === next ? 'font-bold' : ''}>
+				{place.words}{#if i === 0}<span class="text-ink-2">, {fed}</span>{/if}
+				{#if place.node === next}<span class="ml-2 rounded bg-next px-2 py-0.5 text-accent-content"
+						>measure here</span
+					>{/if}
+			</span>
+			<span class="num text-right text-ink-2">{place.accessMin} min to reach</span>
+			{#if i < places.length - 1}
+				<span class="flex min-h-8 justify-center py-0.5">
+					<span class={chance > 0 ? 'border-l-[3px] border-dotted border-ink-2' : 'border-l-4 border-good'}
+					></span>
+				</span>
+				<span class="flex items-center text-sm text-ink-2">
+					{place.contactNext
+						? 'contact'
+						: `${place.toNextM || places[i + 1]?.toNextM || ''} m of ${place.colour} wire`}
+				</span>
+				<span class="num flex items-center justify-end text-sm text-ink-2"
+					>{chance > 0 ? `${(100 * chance).toFixed(0)} % here` : ''}</span
+				>
+			{/if}
+		</li>
+	{/each}
+</ol>

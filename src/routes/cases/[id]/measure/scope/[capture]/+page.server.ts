@@ -1,0 +1,37 @@
+import { error } from '@sveltejs/kit';
+import { typeOf } from '$lib/case/codes';
+import { ofKind } from '$lib/case/thread';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { services } from '$lib/server/running';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { view } = await loadCase(params.id);
+	const captures = ofKind(view.entries, 'scope-capture');
+	const at = captures.findIndex(({ id }) => id === params.capture);
+	const here = captures[at];
+	if (!here) error(404, 'There is no such capture on this case.');
+	const type = typeOf(view.entries);
+	const position = here.payload.channels[0]?.position;
+	const wheel = type?.wheels.find((one) => one.position === position);
+	const kept = type ? await services().goodReadings.capturesOfType(type.id) : [];
+	return {
+		capture: { id: here.id, time: clock(here.observedAt), by: here.authorName, ...here.payload },
+		circumferenceM: wheel?.circumferenceM ?? null,
+		earlier: captures[at - 1]?.id ?? null,
+		later: captures[at + 1]?.id ?? null,
+		place: [at + 1, captures.length] as const,
+		references: [
+			...captures
+				.filter(({ id }) => id !== here.id)
+				.map(({ id, observedAt, payload }) => ({
+					id,
+					words: `${payload.name || 'capture'}, ${clock(observedAt)}`
+				})),
+			...kept
+				.filter(({ id, caseId }) => id !== here.id && caseId !== params.id)
+				.map(({ id, name }) => ({ id, words: `kept as good: ${name || 'capture'}` }))
+		]
+	};
+};

@@ -1,0 +1,302 @@
+<script lang="ts">
+	import { invalidate } from '$app/navigation';
+	import { judgeLevel, judgeSubstitution, upperLevelVolts } from '$lib/case/substituteJudgement';
+	import { valueWords } from '$lib/case/measureWords';
+	import { frequencyForSpeedHz, resistorForCurrent } from '$lib/core/electrical/substitute';
+	import Caution from '$lib/ui/Caution.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import NumberField from '$lib/ui/NumberField.svelte';
+	import { useKeys } from '$lib/ui/keys';
+	import { sendEntry } from '../../../../decoderClient';
+	import { getCaseWork } from '../../caseWork.svelte';
+	import JobProgress from '../../JobProgress.svelte';
+	import { LiveFeed } from '../../watch/liveFeed.svelte';
+	import BenchLinks from '../BenchLinks.svelte';
+	import { useBenchKeys } from '../benchKeys';
+	import Corners from '../Corners.svelte';
+	import { LiveValue } from './liveValue.svelte';
+
+	let { data } = $props();
+	const work = getCaseWork();
+	const feed = new LiveFeed(() => data.case.id);
+	const live = new LiveValue(feed, () => data.signal);
+	let picked = $state<string | null>(null);
+	let wantedKmh = $state<number | null>(30);
+	let typedLow = $state<number | null>(null);
+	let typedHigh = $state<number | null>(null);
+	let volts = $state<number | null>(null);
+	let practice = $state<string | null>(null);
+	let held = $state(false);
+	const mayWrite = $derived(data.canWrite && !data.case.signed);
+	const fitting = $derived(data.methods.filter(({ unfit }) => unfit === null));
+	const unfit = $derived(
+		data.methods.flatMap((one) =>
+			one.unfit?.why.startsWith('Not for') ? [] : one.unfit ? [{ name: one.name, ...one.unfit }] : []
+		)
+	);
+	const method = $derived(fitting.find(({ id }) => id === picked) ?? fitting[0]);
+	const watching = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const FEED_V = 12.1;
+	const UPPER_A = 0.014;
+	const expectedKmh = $derived(
+		method?.expects === 'something' || method?.expects === 'level' ? 0 : (wantedKmh ?? 0)
+	);
+	const hertz = $derived(
+		method?.expects === 'speed' && wantedKmh && data.teeth && data.circumferenceM
+			? frequencyForSpeedHz(data.teeth, wantedKmh, data.circumferenceM)
+			: null
+	);
+	const ohms = $derived(
+		method?.expects === 'level' && data.senseResistorOhms
+			? Math.round(resistorForCurrent(FEED_V, UPPER_A, data.senseResistorOhms))
+			: null
+	);
+	const seen = $derived.by(() => {
+		if (live.low !== null && live.high !== null) return { low: live.low, high: live.high };
+		return typedLow === null ? null : { low: typedLow, high: typedHigh ?? typedLow };
+	});
+	const watched = $derived(seen !== null || live.seconds > 3);
+	const judgement = $derived.by(() => {
+		if (!method) return null;
+		if (method.expects === 'level')
+			return volts === null || data.senseResistorOhms === null
+				? null
+				: judgeLevel(method, volts, data.senseResistorOhms);
+		return watched ? judgeSubstitution(method, expectedKmh, seen) : null;
+	});
+
+	const watch = async () => {
+		live.begin();
+		if (data.signal)
+			await work.begin({ do: 'record', signals: [data.signal], name: `Substitute, ${data.atWords}` });
+	};
+	async function save() {
+		if (!method || !judgement) return;
+		if (watching) await work.cancel();
+		const payload = {
+			position: data.at,
+			method: method.id,
+			name: method.name,
+			hertz,
+			ohms,
+			expectedKmh,
+			seenKmh: method.expects === 'level' ? null : seen,
+			...judgement,
+			opened: method.source === 'steel' ? [] : method.source === 'mate' ? [data.at, data.mate] : [data.at]
+		};
+		if (!(await sendEntry(data.case.id, 'substitution', payload))) return;
+		live.begin();
+		typedLow = typedHigh = volts = null;
+		await invalidate('jaldi:case');
+	}
+
+	/** On a simulated vehicle the hands are simulated too: opens the plug and holds the signal, or takes it off. */
+	async function hold(on: boolean) {
+		if (!method) return;
+		practice = null;
+		const act = async (action: object) => {
+			const response = await fetch(`/cases/${data.case.id}/stand-in`, {
+				method: 'POST',
+				body: JSON.stringify(action)
+			});
+			const said = (await response.json()) as { error?: string };
+			if (!response.ok) throw new Error(said.error ?? 'The simulated vehicle refused.');
+		};
+		const plugs = method.source === 'mate' ? [data.at, data.mate] : [data.at];
+		try {
+			if (method.source === 'steel') {
+				await act({ do: 'wave-steel', position: data.at, times: 40 });
+				return;
+			}
+			if (!on) await act({ do: 'source', source: null });
+			if (!on && method.source === 'mate') await act({ do: 'spin', position: data.mate, kmh: 0 });
+			await act({ do: 'key', to: 'off' });
+			for (const name of plugs) await act({ do: 'connector', name, closed: !on });
+			await act({ do: 'key', to: 'on' });
+			held = on;
+			if (!on) return;
+			const { nodes } = data;
+			const source =
+				method.source === 'mate'
+					? { kind: 'mate', position: data.at, from: data.mate }
+					: method.source === 'resistor'
+						? { kind: 'resistor', a: nodes?.feed, b: nodes?.signal, ohms }
+						: method.source === 'lamp'
+							? { kind: 'lamp', a: nodes?.signal, b: 'body' }
+							: { kind: method.source, position: data.at, hertz: hertz ?? 0, volts: method.volts ?? 1 };
+			await act({ do: 'source', source });
+			if (method.source === 'mate') await act({ do: 'spin', position: data.mate, kmh: wantedKmh ?? 0 });
+			live.begin();
+		} catch (error) {
+			practice = error instanceof Error ? error.message : 'The server cannot be reached.';
+		}
+	}
+	const SAID = { follows: 'good', nothing: 'bad', 'not-steady': 'bad', 'another-value': 'suspect' } as const;
+	useBenchKeys(() => ({ caseId: data.case.id, at: data.at }), {
+		w: () => void (mayWrite && data.signal && !work.busy && watch())
+	});
+</script>
+
+<svelte:head><title>{data.case.number} Substitute a signal · Jaldi</title></svelte:head>
+<section class="pt-5">
+	<h1 class="text-2xl leading-tight font-bold">Put a signal in place of the {data.atWords} sensor</h1>
+	<p class="mt-1 text-ink-2">
+		One test for harness, plugs, module input and logic together: what follows is proven, and the fault is at
+		the wheel.
+	</p>
+	<div class="mt-4">
+		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
+	</div>
+	<BenchLinks caseId={data.case.id} at={data.at} here="/substitute" />
+</section>
+
+{#if !data.family}
+	<p class="mt-5 text-lg">
+		Which sensor is it? <a
+			class="underline underline-offset-4"
+			href="/cases/{data.case.id}/measure?at={data.at}">Find out first</a
+		>: the wrong signal can do damage.
+	</p>
+{:else if method}
+	<section class="mt-5" aria-labelledby="way">
+		<h2 id="way" class="text-lg font-bold">The gentlest way first</h2>
+		<ul>
+			{#each fitting as one (one.id)}
+				<li class="hair">
+					<label
+						class="grid min-h-12 cursor-pointer grid-cols-[1.75rem_minmax(0,1fr)_auto] items-center gap-3 py-1"
+					>
+						<input
+							type="radio"
+							class="radio"
+							name="method"
+							value={one.id}
+							checked={one.id === method.id}
+							onchange={() => {
+								picked = one.id;
+								live.begin();
+							}}
+						/>
+						<span class={one.id === method.id ? 'font-bold' : ''}>{one.name}</span>
+						<span class="num text-ink-2">{one.minutes} min</span>
+					</label>
+				</li>
+			{/each}
+		</ul>
+	</section>
+	<section class="mt-5 border-t-2 border-ink pt-4" aria-labelledby="do">
+		<h2 id="do" class="text-xl font-bold">{method.name}</h2>
+		<p class="mt-1 text-lg">{method.how}</p>
+		<div class="mt-3 flex flex-wrap items-end gap-x-8 gap-y-3">
+			{#if method.expects === 'speed' || method.expects === 'mate'}
+				<div class="w-36">
+					<NumberField label="Speed wanted, km/h" bind:value={wantedKmh} min={3} max={120} required />
+				</div>
+			{/if}
+			{#if hertz !== null}
+				<p>
+					<span class="block text-sm text-ink-2">Turn it to</span><span class="num text-2xl font-bold"
+						>{hertz.toFixed(0)} Hz</span
+					>
+				</p>
+			{/if}
+			{#if ohms !== null && data.senseResistorOhms !== null}
+				<p>
+					<span class="block text-sm text-ink-2">Resistor</span><span class="num text-2xl font-bold"
+						>{valueWords(ohms, 'Ω')}</span
+					>
+				</p>
+				<p>
+					<span class="block text-sm text-ink-2">Then the module’s signal pin stands at</span><span
+						class="num text-2xl font-bold">{valueWords(upperLevelVolts(data.senseResistorOhms), 'V')}</span
+					>
+				</p>
+			{/if}
+			{#if method.expects !== 'level'}
+				<p>
+					<span class="block text-sm text-ink-2">Live data of {data.atWords} should show</span><span
+						class="num text-2xl font-bold"
+						>{method.expects === 'something' ? 'any speed' : `${wantedKmh ?? '–'} km/h`}</span
+					>
+				</p>
+			{/if}
+		</div>
+		<Caution>{method.cautions.join(' ')}</Caution>
+		{#if mayWrite}
+			<div class="flex flex-wrap items-center gap-3">
+				{#if data.standIn}
+					{#if method.source === 'steel'}
+						<button class="act-quiet" onclick={() => hold(true)}>Wave it (stand-in)</button>
+					{:else}
+						<button class="act-quiet" onclick={() => hold(!held)}
+							>{held
+								? 'Take it off, plug in again (stand-in)'
+								: 'Open the plug and hold it there (stand-in)'}</button
+						>
+					{/if}
+				{/if}
+				{#if method.expects === 'level'}
+					<div class="w-44">
+						<NumberField label="Volts at the signal pin" bind:value={volts} step="any" />
+					</div>
+				{:else if data.signal && data.linkAddress}
+					{#if watching}
+						<button class="act-quiet" onclick={() => live.begin()}>Count from now</button>
+					{:else}
+						<button class="act" disabled={work.busy} onclick={watch}
+							>Watch the live value <span class="key border-current">w</span></button
+						>
+					{/if}
+				{/if}
+				{#if method.expects !== 'level' && !watching}
+					<div class="w-36">
+						<NumberField label="or seen: lowest" bind:value={typedLow} min={0} max={400} step="any" />
+					</div>
+					<div class="w-32">
+						<NumberField label="highest, km/h" bind:value={typedHigh} min={0} max={400} step="any" />
+					</div>
+				{/if}
+			</div>
+			{#if practice}<p class="mt-2 font-semibold" role="alert">{practice}</p>{/if}
+			<JobProgress kinds={['record']} />
+			{#if watching}
+				<p class="mt-3 flex flex-wrap items-baseline gap-x-6" aria-live="off">
+					<span class="num text-[4.5rem] leading-none font-bold"
+						>{live.now === null ? '–' : live.now.toFixed(1)}</span
+					>
+					<span class="text-ink-2"
+						>km/h · <span class="num">{live.low === null ? '–' : live.low.toFixed(1)}</span> to
+						<span class="num">{live.high === null ? '–' : live.high.toFixed(1)}</span> in
+						<span class="num">{live.seconds.toFixed(0)}</span> s</span
+					>
+				</p>
+			{/if}
+			<div aria-live="polite" class="min-h-12">
+				{#if judgement}
+					<p class="mt-3 flex items-start gap-3 text-lg">
+						<span class="mt-1"><Mark state={SAID[judgement.outcome]} /></span>
+						<span>{judgement.says}</span>
+					</p>
+					<p class="mt-1 pl-8 text-ink-2">
+						{#if judgement.proves.length > 0}Proves {judgement.proves.join(', ').replaceAll('-', ' ')}.{/if}
+						Codes that this sets are marked as made by us.
+					</p>
+				{/if}
+			</div>
+			<button class="act mt-2" disabled={!judgement} onclick={save}>Save what it proved</button>
+		{/if}
+	</section>
+	{#if unfit.length > 0}
+		<section class="mt-6" aria-labelledby="never">
+			<h2 id="never" class="text-lg font-bold">Not on this sensor</h2>
+			<ul>
+				{#each unfit as { name, can, why } (name)}
+					<li class="hair py-2">
+						<strong>{name}</strong>
+						{can === 'harm' ? 'can do damage' : 'misleads'}. <span class="text-ink-2">{why}</span>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/if}
+{/if}
