@@ -13,24 +13,42 @@ const MOVING_WEIGHT = 2.5;
 /** How a fault of each kind is told at a point, and what the words *good* and *bad* mean there. */
 export const FAULT_RULES: Record<
 	HarnessFault,
-	{ how: string; mode: 'volts-dc' | 'ohms'; good: string; bad: string; opens: boolean }
+	{
+		how: Record<'feed' | 'signal', string>;
+		mode: 'volts-dc' | 'ohms';
+		good: string;
+		bad: string;
+		opens: boolean;
+	}
 > = {
 	open: {
-		how: 'Sensor plugged out, a resistor of about 1 kΩ from the wire to the body at its plug for the feed wire, from the feed to the wire for the signal wire; key on. Voltage from the fed end is there up to the break, and gone behind it.',
+		how: {
+			feed: 'Open the sensor’s plug, key on. The module’s voltage is there up to the break, and gone behind it.',
+			signal:
+				'Open the sensor’s plug and put a resistor of about 750 Ω from its feed to this wire, key on. From there the voltage is there up to the break, and gone behind it.'
+		},
 		mode: 'volts-dc',
 		good: 'voltage as at the fed end',
 		bad: 'no voltage',
 		opens: false
 	},
 	resistance: {
-		how: 'With the sensor plugged and drawing its current, measure against the body from the fed end on: where the voltage has fallen, the resistance lies before.',
+		how: {
+			feed: 'Everything plugged, key on: the sensor draws its current. Where the voltage has fallen, the resistance lies before.',
+			signal:
+				'Open the sensor’s plug and put a resistor of about 750 Ω from its feed to this wire, key on. Where the voltage has fallen, the resistance lies before.'
+		},
 		mode: 'volts-dc',
 		good: 'voltage as at the fed end',
 		bad: 'voltage has fallen',
 		opens: false
 	},
 	short: {
-		how: 'Key off, both ends open. At a plug that is opened in between, measure the module’s side to the body: still shorted there, the fault is on that side; free, it is further on.',
+		how: {
+			feed: 'Key off, both ends open. At a plug that is opened in between, measure the module’s side to the body: still shorted there, the fault is on that side; free, it is further on.',
+			signal:
+				'Key off, both ends open. At a plug that is opened in between, measure the module’s side to the body: still shorted there, the fault is on that side; free, it is further on.'
+		},
 		mode: 'ohms',
 		good: 'free on the module’s side',
 		bad: 'still shorted on the module’s side',

@@ -1,11 +1,13 @@
 import { codeText, failureTypeByte } from '../core/codes/dtc';
 import { testConditionsOf } from '../../../library/codes';
 import { sayCondition } from '../../../library/signals';
+import { isBenchTest } from './benchTests';
 import { makerOf, typeOf, type CaseCode } from './codes';
+import { suspectCorners } from './measured';
 import { networkFindings } from './networkFindings';
 import type { CaseFacts, StationId } from './stations';
 import { happenedAfter, latest } from './thread';
-import { lowerFirst } from './words';
+import { lowerFirst, positionWords } from './words';
 
 /** The one thing to do next, and why. */
 export interface NextStep {
@@ -85,6 +87,14 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 	const ownFaults = codes.filter(({ madeByUs }) => madeByUs === null);
 	if (ownFaults.length > 0 && !mended) {
 		const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), facts.book);
+		const [corner] = suspectCorners(entries, ownFaults);
+		if (corner && !entries.some(isBenchTest))
+			return step(
+				'measure',
+				`Measure at ${positionWords(corner)}`,
+				`${finding ? `${finding.todo} ${finding.title}.` : `${list(ownFaults.slice(0, 3))} recorded.`} A code names a circuit, never a part.`,
+				'measure'
+			);
 		return step(
 			'mend',
 			'Find the fault, then write down the repair',

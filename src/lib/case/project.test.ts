@@ -27,7 +27,7 @@ describe('the one thing to do next', () => {
 		maker.add('vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 10 });
 		expect(next()).toBe('Scan every module');
 		maker.scan([[BRAKE, OPEN, 0xaf]]);
-		expect(next()).toBe('Find the fault, then write down the repair');
+		expect(next()).toBe('Measure at rear left');
 		maker.repair();
 		expect(next()).toBe('Clear the codes');
 		maker.clear();
@@ -50,7 +50,7 @@ describe('the one thing to do next', () => {
 			'begun',
 			'done',
 			'open',
-			'later',
+			'open',
 			'later',
 			'done',
 			'done',

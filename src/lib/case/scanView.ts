@@ -27,6 +27,8 @@ export interface CodeView {
 	/** Who defined the code, and which part of the vehicle its letter names. */
 	origin: string;
 	phrase: string;
+	/** A test of ours opened its circuit before it was set. */
+	madeByUs: boolean;
 	statusByte: string;
 	bits: { words: string; set: boolean }[];
 	snapshots: { record: number; title: string; values: NamedValue[] }[];
@@ -64,7 +66,7 @@ const DEFINED_BY = {
 	reserved: 'a reserved number'
 } as const;
 
-function viewCode(code: ScannedCode, book: CodeBook, maker: string | null): CodeView {
+function viewCode(code: ScannedCode, book: CodeBook, maker: string | null, madeByUs: boolean): CodeView {
 	const { text, title, failureType } = describeCode(code.dtc, book, maker);
 	const status = decodeStatus(code.status);
 	const several = code.snapshots.length > 1;
@@ -76,6 +78,7 @@ function viewCode(code: ScannedCode, book: CodeBook, maker: string | null): Code
 		checkFirst: kindOfFailure(failureTypeByte(code.dtc)).checkFirst,
 		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,
 		phrase: statusPhrase(code.status),
+		madeByUs,
 		statusByte: hexByte(code.status),
 		bits: STATUS_BITS.map((bit) => ({ words: STATUS_WORDS[bit], set: status[bit] })),
 		snapshots: code.snapshots.map(({ record, values }, i) => ({
@@ -100,7 +103,9 @@ const findings = (module: ScannedModule) => (module.answered ? module.codes.leng
 export const viewScan = (
 	scan: EntryOf<'network-scan'>,
 	book: CodeBook = shippedBook,
-	maker: string | null = null
+	maker: string | null = null,
+	/** Codes that our own tests set, as address/code. */
+	madeByUs: ReadonlySet<string> = new Set()
 ): ModuleView[] =>
 	[...scan.payload.modules]
 		.sort((a, b) => findings(b) - findings(a))
@@ -110,6 +115,8 @@ export const viewScan = (
 			answered: module.answered,
 			trouble: module.trouble,
 			software: module.software,
-			codes: module.codes.map((code) => viewCode(code, book, maker)),
+			codes: module.codes.map((code) =>
+				viewCode(code, book, maker, madeByUs.has(`${module.address}/${code.dtc}`))
+			),
 			exchanges: module.exchanges
 		}));

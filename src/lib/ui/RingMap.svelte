@@ -29,18 +29,36 @@
 			};
 		})
 	);
-	const gone = $derived(teeth.filter(({ bad }) => bad));
+	/** Neighbours that are bad are one place on the ring. */
+	const places = $derived.by(() => {
+		const bad = teeth.filter((one) => one.bad).map(({ tooth }) => tooth);
+		const runs: { from: number; to: number }[] = [];
+		for (const tooth of bad) {
+			const last = runs.at(-1);
+			if (last && tooth === last.to + 1) last.to = tooth;
+			else runs.push({ from: tooth, to: tooth });
+		}
+		const [first, last] = [runs[0], runs.at(-1)];
+		// A run may go on over the top.
+		if (first && last && runs.length > 1 && first.from === 0 && last.to === ring.teeth - 1) {
+			first.from = last.from - ring.teeth;
+			runs.pop();
+		}
+		return runs;
+	});
+	const placeWords = ({ from, to }: { from: number; to: number }) =>
+		from === to ? `${degrees(from)}°` : `${degrees((from + ring.teeth) % ring.teeth)}–${degrees(to)}°`;
 	const degrees = (tooth: number) => Math.round((360 * tooth) / ring.teeth);
 	const says = $derived(
-		gone.length === 0
+		places.length === 0
 			? `Ring of ${ring.teeth} teeth, every one seen`
-			: `Ring of ${ring.teeth} teeth; look at tooth ${gone.map(({ tooth }) => `${tooth} (${degrees(tooth)}°)`).join(', ')}`
+			: `Ring of ${ring.teeth} teeth; look at ${places.map(placeWords).join(', ')}`
 	);
 	const width = $derived(Math.max(2.5, Math.min(9, (2 * Math.PI * INNER) / ring.teeth - 3.5)));
 </script>
 
 <figure class="m-0">
-	<svg viewBox="0 0 400 400" width={size} height={size} class="max-w-full" role="img" aria-label={says}>
+	<svg viewBox="-30 10 460 380" width={size} height={size} class="max-w-full" role="img" aria-label={says}>
 		<circle cx={CENTRE} cy={CENTRE} r={INNER - 8} class="fill-none stroke-rule" stroke-width="1.5" />
 		<circle
 			cx={CENTRE}
@@ -60,15 +78,25 @@
 					stroke-width={width}
 					class={bad ? 'stroke-suspect-mark' : 'stroke-ink'}
 				/>
-			{:else}
-				{@const at = point(tooth, INNER + TALL / 2)}
-				<g transform="translate({at.x} {at.y}) rotate({(angleOf(tooth) * 180) / Math.PI})">
-					<path d="M-10 -9 H10 L3 0 L10 9 H-10 Z" class="fill-bad" />
-				</g>
 			{/if}
 		{/each}
-		{#each gone.slice(0, 6) as { tooth } (tooth)}
-			{@const at = point(tooth, INNER + TALL + 34)}
+		{#each places.slice(0, 6) as place (place.from)}
+			{@const middle = (place.from + place.to) / 2}
+			{@const at = point(middle, INNER + TALL + 36)}
+			{@const mark = point(middle, INNER + TALL / 2)}
+			{#if place.to > place.from}
+				{@const [a, b] = [point(place.from - 0.4, INNER + 4), point(place.to + 0.4, INNER + 4)]}
+				<path
+					d="M{a.x} {a.y} A{INNER + 4} {INNER + 4} 0 {place.to - place.from > ring.teeth / 2
+						? 1
+						: 0} 1 {b.x} {b.y}"
+					class="fill-none stroke-bad"
+					stroke-width="5"
+				/>
+			{/if}
+			<g transform="translate({mark.x} {mark.y}) rotate({(angleOf(middle) * 180) / Math.PI})">
+				<path d="M-11 -10 H11 L4 0 L11 10 H-11 Z" class="fill-bad" />
+			</g>
 			<text
 				x={at.x}
 				y={at.y}
@@ -76,7 +104,7 @@
 				dominant-baseline="middle"
 				class="num fill-ink"
 				font-size="17"
-				font-weight="700">{degrees(tooth)}°</text
+				font-weight="700">{placeWords(place)}</text
 			>
 		{/each}
 		<!-- The way the wheel turned, and where the capture began. -->
@@ -92,7 +120,7 @@
 		>
 	</svg>
 	<figcaption class="max-w-sm text-sm text-ink-2">
-		{#if gone.length > 0}Counted the way the wheel turned, from the tooth that the capture saw first (top).
+		{#if places.length > 0}Counted the way the wheel turned, from the tooth that the capture saw first (top).
 			Begin a capture with the wheel standing and a chalk mark at the sensor: then the top is your mark.{:else}Each
 			line is a tooth, as long as its pulse is high.{/if}
 	</figcaption>

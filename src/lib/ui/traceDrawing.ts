@@ -20,7 +20,8 @@ export interface TraceView {
 
 export const LEFT_PX = 62;
 const BOTTOM_PX = 26;
-const GAP_PX = 14;
+/** Above each lane, for its name. */
+const GAP_PX = 26;
 const GRIP_PX = 22;
 const TOKENS = {
 	ink: '--color-base-content',
@@ -52,7 +53,7 @@ export function layoutOf({ fromS, toS, lanes }: TraceView, width: number, height
 		lane: (index) => {
 			const one = lanes[index];
 			const [low, high] = [one?.lowV ?? 0, one?.highV ?? 1];
-			const top = index * each + GAP_PX / 2;
+			const top = index * each + GAP_PX - 4;
 			const inner = each - GAP_PX;
 			return {
 				top,
@@ -104,7 +105,7 @@ export function drawTrace(canvas: HTMLCanvasElement, view: TraceView): void {
 			context.fillText(`${Number(v.toFixed(3))} V`, LEFT_PX - 8, place.y(v));
 		context.save();
 		context.beginPath();
-		context.rect(LEFT_PX, place.top - 4, width - LEFT_PX, place.height + 8);
+		context.rect(LEFT_PX, place.top - 18, width - LEFT_PX, place.height + 22);
 		context.clip();
 		for (const trace of [...lane.traces].reverse()) {
 			context.strokeStyle = colour(trace.tone);
@@ -126,9 +127,9 @@ export function drawTrace(canvas: HTMLCanvasElement, view: TraceView): void {
 		context.font = `600 14.5px ${style.fontFamily}`;
 		const words = context.measureText(lane.name).width;
 		context.fillStyle = colour('ground');
-		context.fillRect(LEFT_PX + 4, place.top - 3, words + 8, 20);
+		context.fillRect(LEFT_PX + 4, place.top - 22, words + 8, 18);
 		context.fillStyle = colour('ink');
-		context.fillText(lane.name, LEFT_PX + 8, place.top);
+		context.fillText(lane.name, LEFT_PX + 8, place.top - 20);
 		context.font = `14.5px ${style.fontFamily}`;
 	}
 	if (view.rulers) drawRulers(context, view, layout, width, height, colour);
@@ -175,10 +176,10 @@ function drawEvents(
 	for (const timeS of lane.eventsS) {
 		const x = layout.x(timeS);
 		context.beginPath();
-		context.arc(x, place.top + 30, 6, 0, 2 * Math.PI);
+		context.arc(x, place.top - 10, 6, 0, 2 * Math.PI);
 		context.stroke();
 		context.beginPath();
-		context.arc(x, place.top + 30, 6, -Math.PI / 2, Math.PI / 2);
+		context.arc(x, place.top - 10, 6, -Math.PI / 2, Math.PI / 2);
 		context.fill();
 	}
 }

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { onMount, tick, untrack } from 'svelte';
 	import { STATIONS } from '$lib/case/stations';
@@ -11,6 +11,7 @@
 	import WhoAmI from '$lib/ui/WhoAmI.svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 	import { setCaseWork } from './caseWork.svelte';
+	import { refreshCase } from './refreshCase';
 	import StandIn from './StandIn.svelte';
 
 	let { children, data } = $props();
@@ -26,7 +27,7 @@
 	onMount(() => {
 		const source = new EventSource(`/cases/${shown.id}/events`);
 		source.addEventListener('head', (event) => {
-			if (Number(event.data) !== shown.headSeq) void invalidate('jaldi:case');
+			if (Number(event.data) !== shown.headSeq) void refreshCase();
 		});
 		source.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
 		return () => source.close();

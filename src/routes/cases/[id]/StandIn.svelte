@@ -49,6 +49,7 @@
 	const POLL_MS = 700;
 
 	let inGear = $state(false);
+	let pedal = $state(false);
 	let open = $state(false);
 	let panel = $state<Panel | null>(null);
 	let trouble = $state<string | null>(null);
@@ -165,6 +166,15 @@
 					>
 						{inGear ? 'Out of gear' : 'Run in gear on stands'}
 					</button>
+					<button
+						class="act-quiet"
+						onclick={() => {
+							pedal = !pedal;
+							void act({ do: 'pedal', pressed: pedal }, pedal ? 'Pedal pressed.' : 'Pedal released.');
+						}}
+					>
+						{pedal ? 'Release the pedal' : 'Press the pedal'}
+					</button>
 					<span>
 						Lamps: {Object.entries(panel.lamps)
 							.filter(([, lit]) => lit)
@@ -204,6 +214,15 @@
 							onclick={() => act({ do: 'spin', position: at, kmh: turns ? 0 : SPIN_KMH }, 'Done.')}
 						>
 							{turns ? 'Hold the wheel' : 'Spin the wheel'}
+						</button>
+					{/if}
+					{#if kind === 'corner'}
+						<button
+							class="act-quiet"
+							onclick={() =>
+								act({ do: 'wave-steel', position: at, times: 20 }, 'Steel waved past the sensor.')}
+						>
+							Wave steel past it
 						</button>
 					{/if}
 					{#if hasPlug}

@@ -1,8 +1,8 @@
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
-import { invalidate } from '$app/navigation';
 import type { JobStatus } from '$lib/case/jobStatus';
+import { refreshCase } from './refreshCase';
 
 type Request =
 	| { do: 'scan' }
@@ -36,12 +36,12 @@ export class CaseWork {
 		if (job === null) {
 			if (this.job?.state !== 'running') return;
 			this.job = { ...this.job, state: 'failed', now: null, outcome: LOST };
-			void invalidate('jaldi:case');
+			void refreshCase();
 			return;
 		}
 		const ended = this.job?.id === job.id && this.job.state === 'running' && job.state !== 'running';
 		this.job = job;
-		if (ended) void invalidate('jaldi:case');
+		if (ended) void refreshCase();
 	}
 
 	begin(request: Request): Promise<void> {

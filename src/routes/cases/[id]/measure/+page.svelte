@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
-	import { positionWords } from '$lib/case/words';
+	import { positionWords, upperFirst } from '$lib/case/words';
 	import { valueWords, windowWords } from '$lib/case/measureWords';
 	import Chain from '$lib/ui/Chain.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
@@ -28,10 +28,17 @@
 	const read = $derived(data.offered.filter(({ reading }) => reading));
 	const out = $derived(read.filter(({ reading }) => reading?.judged === 'out').length);
 	const headline = $derived.by(() => {
-		const where = data.atWords.charAt(0).toUpperCase() + data.atWords.slice(1);
+		const where = upperFirst(data.atWords);
 		if (read.length === 0) return `${where}: nothing measured yet`;
-		const count = read.length === 1 ? 'one reading' : `${read.length} readings`;
-		return `${where}: ${count}, ${out === 0 ? 'all as they should be' : `${out} out of ${out === 1 ? 'its' : 'their'} window`}`;
+		if (read.length === 1)
+			return `${where}: one reading, ${out === 0 ? 'as it should be' : 'out of its window'}`;
+		const said =
+			out === 0
+				? 'all as they should be'
+				: out === 1
+					? 'one out of its window'
+					: `${out} out of their windows`;
+		return `${where}: ${read.length} readings, ${said}`;
 	});
 	const STATE = { in: 'good', out: 'bad', borderline: 'suspect' } as const;
 	const SAYS = { good: 'proven good', suspect: 'suspect', open: 'not tested' };
@@ -54,7 +61,7 @@
 <section class="mt-4" aria-label="Sensor">
 	<p>
 		{#if data.family}
-			<strong>{FAMILY_WORDS[data.family.family].name}</strong>, {data.family.from === 'vehicle'
+			<strong>{upperFirst(FAMILY_WORDS[data.family.family].name)}</strong>, {data.family.from === 'vehicle'
 				? 'by the vehicle’s data'
 				: 'as identified here'}:
 			<span class="text-ink-2">{FAMILY_WORDS[data.family.family].works}.</span>
@@ -63,10 +70,8 @@
 			a good part: find out first.
 		{/if}
 		{#if mayWrite && data.family}
-			<button
-				class="ml-1 min-h-11 cursor-pointer underline underline-offset-4"
-				aria-expanded={identifying}
-				onclick={() => (identifying = !identifying)}>{identifying ? 'Close' : 'Make sure'}</button
+			<button class="act-quiet ml-2" aria-expanded={identifying} onclick={() => (identifying = !identifying)}
+				>{identifying ? 'Close' : 'Make sure'}</button
 			>
 		{/if}
 	</p>

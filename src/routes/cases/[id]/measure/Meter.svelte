@@ -71,8 +71,9 @@
 	<div>
 		<p class="text-lg">{measurement.asks}</p>
 		<p class="mt-1 text-ink-2">
-			{needs.join(', ')} · red on <strong class="text-ink">{one.red}</strong>{#if one.redNode}
-				<span class="num">({one.redNode.replace(':w', ', wire')})</span>{/if} · black on
+			{needs.join(', ')} · red on <strong class="text-ink">{one.red}</strong>{#if one.redNode}&nbsp;<span
+					class="num">({one.redNode.replace(':w', ', wire')})</span
+				>{/if} · black on
 			<strong class="text-ink">{one.black}</strong>
 		</p>
 	</div>
@@ -105,7 +106,7 @@
 			void save();
 		}}
 	>
-		<label>
+		<label class="flex flex-col">
 			<span class="text-sm text-ink-2">Reading</span>
 			<input
 				class="field num w-36! text-lg"
@@ -116,7 +117,7 @@
 				oninput={() => (form.by = 'hand')}
 			/>
 		</label>
-		<label>
+		<label class="flex flex-col">
 			<span class="text-sm text-ink-2">Unit</span>
 			<select class="field w-auto!" bind:value={form.unit}>
 				{#each unitsOf(measurement.mode) as unit (unit)}<option>{unit}</option>{/each}

@@ -39,7 +39,9 @@ export const load = async ({ params, depends }) => {
 			verdict: VERDICT_WORDS[code.proof.verdict],
 			// What is on its way to being proven is not cleared again by a slip of the hand.
 			mayBeCleared: !['proven-clear', 'test-not-run'].includes(code.proof.verdict),
-			because: code.proof.because,
+			because: code.madeByUs
+				? `Made by us: our own test opened its circuit. ${code.proof.because}`
+				: code.proof.because,
 			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc, view) : null,
 			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
 		})),

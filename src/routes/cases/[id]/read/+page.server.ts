@@ -47,6 +47,9 @@ function reportedGroups({ entries, book }: CaseView) {
 export const load = async ({ params, depends, url }) => {
 	depends('jaldi:case');
 	const { row, view } = await loadCase(params.id);
+	const madeByUs = new Set(
+		view.codes.flatMap(({ madeByUs, address, dtc }) => (madeByUs ? [`${address}/${dtc}`] : []))
+	);
 	const scans = ofKind(view.entries, 'network-scan');
 	const chosen = scans.find((scan) => scan.id === url.searchParams.get('scan')) ?? scans.at(-1) ?? null;
 	const recorded = ofKind(view.entries, 'vehicle-checked').at(-1)?.payload.vin ?? null;
@@ -74,7 +77,7 @@ export const load = async ({ params, depends, url }) => {
 			expected: chosen.payload.modulesExpected,
 			vin,
 			vinDiffers: vin !== null && recorded !== null && vin !== recorded,
-			modules: viewScan(chosen, view.book, makerOf(view.entries)),
+			modules: viewScan(chosen, view.book, makerOf(view.entries), madeByUs),
 			findings: networkFindings(chosen.payload, typeOf(view.entries), view.book)
 		},
 		reported: reportedGroups(view)

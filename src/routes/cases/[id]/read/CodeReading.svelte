@@ -16,7 +16,13 @@
 		<p class="mt-1">
 			{code.failureType}. <strong>{code.phrase}</strong>{code.counters ? `, ${code.counters}` : ''}.
 		</p>
-		<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
+		{#if code.madeByUs}
+			<p class="mt-1">
+				<strong>Made by us</strong>: one of our tests had this circuit open. Clear it, do not chase it.
+			</p>
+		{:else}
+			<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
+		{/if}
 		{#each code.troubles as trouble (trouble)}<p class="font-semibold">{trouble}</p>{/each}
 		<details>
 			<summary

@@ -202,7 +202,7 @@
 				>
 			{/if}
 		</div>
-		<p class="mt-3">{rule.how}</p>
+		<p class="mt-3">{rule.how[wire]}</p>
 		<Caution>{data.cautions.join(' ')}</Caution>
 	</section>
 
@@ -214,7 +214,7 @@
 		</p>
 	{/if}
 	{#if step && place && mayWrite}
-		<section class="border-t-2 border-ink pt-4" aria-labelledby="here">
+		<section class="pt-1" aria-labelledby="here">
 			<h2 id="here" class="text-xl font-bold">Measure at {place.words}</h2>
 			<p class="text-ink-2">
 				{place.where} · <span class="num">{step.minutes}</span> min now, about

@@ -17,8 +17,10 @@
 	const PLACES = ['at the module', 'at the sensor', 'elsewhere'] as const;
 	const AT = { 'at the module': 'module', 'at the sensor': 'sensor', elsewhere: 'elsewhere' } as const;
 	const KEY = 'file';
-	const worker = startScopeWorker();
-	onDestroy(() => worker.end());
+	/** Started with the first file: there is none on the server. */
+	let worker: ReturnType<typeof startScopeWorker> | null = null;
+	const remote = () => (worker ??= startScopeWorker()).remote;
+	onDestroy(() => worker?.end());
 	let file = $state.raw<File | null>(null);
 	let looked = $state.raw<FileLooked | null>(null);
 	let trouble = $state<string | null>(null);
@@ -34,7 +36,7 @@
 		looked = null;
 		trouble = null;
 		busy = `Reading ${chosen.name} …`;
-		const read = await worker.remote.read(KEY, chosen, fullScaleV ?? 1, teeth);
+		const read = await remote().read(KEY, chosen, fullScaleV ?? 1, teeth);
 		busy = null;
 		if ('error' in read) {
 			trouble = `${chosen.name} cannot be taken in. ${read.error}. Nothing was kept.`;
@@ -62,7 +64,7 @@
 		});
 		const names = looked.shape.channels.map(({ name }, i) => positions[i]?.replace('-', '_') || name);
 		try {
-			const body = await worker.remote.packed(KEY, about, names);
+			const body = await remote().packed(KEY, about, names);
 			const response = await fetch(`/cases/${caseId}/measure/scope/import`, { method: 'POST', body });
 			if (response.ok) {
 				await goto(`/cases/${caseId}/measure/scope/${id}`);

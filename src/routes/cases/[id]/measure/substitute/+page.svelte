@@ -6,7 +6,6 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
-	import { useKeys } from '$lib/ui/keys';
 	import { sendEntry } from '../../../../decoderClient';
 	import { getCaseWork } from '../../caseWork.svelte';
 	import JobProgress from '../../JobProgress.svelte';

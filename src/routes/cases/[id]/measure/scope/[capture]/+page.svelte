@@ -58,6 +58,29 @@
 		})
 	);
 
+	type Channel = (typeof data.capture.channels)[number];
+	const NUMBERS: [term: string, of: (channel: Channel) => string][] = [
+		['kind', ({ kind }) => (kind === 'flat' ? 'no signal' : kind)],
+		[
+			'levels',
+			({ kind, lowV, highV }) =>
+				kind === 'flat' ? valueWords(lowV, 'V') : `${valueWords(lowV, 'V')} and ${valueWords(highV, 'V')}`
+		],
+		['swing', ({ peakToPeakV }) => valueWords(peakToPeakV, 'V')],
+		['swing at 100 Hz', ({ voltsPerHz }) => (voltsPerHz === null ? '–' : valueWords(voltsPerHz * 100, 'V'))],
+		['pulses', ({ pulses }) => String(pulses)],
+		['rate', ({ medianHz }) => (medianHz === null ? '–' : `${medianHz.toFixed(1)} Hz`)],
+		[
+			'a turn',
+			({ teethPerRev }) => (teethPerRev === null ? 'not told by the signal' : `${teethPerRev} teeth`)
+		]
+	];
+	const numbers = $derived(
+		NUMBERS.map(([term, of]) => ({ term, values: capture.channels.map(of) })).filter(({ values }) =>
+			values.some((value) => value !== '–')
+		)
+	);
+
 	useKeys({
 		'+': () => view?.zoom(0.5),
 		'-': () => view?.zoom(2),
@@ -184,17 +207,23 @@
 			<RingMap {ring} {marked} size={capture.channels.length > 1 ? 300 : 340} />
 		</div>
 	{/each}
-	<div class="min-w-72 flex-1">
-		{#each capture.channels as channel, i (channel.name)}
-			<h2 class="mt-2 text-lg font-bold first:mt-0">{names[i]}</h2>
-			<dl>
-				{#each [['kind', channel.kind === 'flat' ? 'no signal' : channel.kind], ['levels', channel.kind === 'flat' ? valueWords(channel.lowV, 'V') : `${valueWords(channel.lowV, 'V')} and ${valueWords(channel.highV, 'V')}`], ['swing', valueWords(channel.peakToPeakV, 'V')], ['pulses', String(channel.pulses)], ['rate', channel.medianHz === null ? '–' : `${channel.medianHz.toFixed(1)} Hz`], ['a turn', channel.teethPerRev === null ? 'not told by the signal' : `${channel.teethPerRev} teeth`], ...(channel.voltsPerHz === null ? [] : [['at 100 Hz', valueWords(channel.voltsPerHz * 100, 'V')]])] as [term, value] (term)}
-					<div class="hair flex justify-between gap-4 py-1">
-						<dt class="text-ink-2">{term}</dt>
-						<dd class="num text-right">{value}</dd>
-					</div>
-				{/each}
-			</dl>
-		{/each}
-	</div>
+</section>
+<section class="mt-5 overflow-x-auto" aria-label="Numbers">
+	<table class="w-full">
+		<thead>
+			<tr
+				><td></td>{#each names as name (name)}<th class="py-1 pl-6 text-right font-bold" scope="col"
+						>{name}</th
+					>{/each}</tr
+			>
+		</thead>
+		<tbody>
+			{#each numbers as { term, values } (term)}
+				<tr class="hair">
+					<th class="py-1 text-left font-normal text-ink-2" scope="row">{term}</th>
+					{#each values as value, i (i)}<td class="num py-1 pl-6 text-right">{value}</td>{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
 </section>

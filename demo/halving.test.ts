@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { wirePath } from '../../../../library/measurePoints';
-import type { Position } from '../../../../library';
-import { FAULT_RULES, foundAt, planSearch, readsAs, type HarnessFault } from '../../case/harnessPlan';
-import type { PointReading } from '../../core/electrical/halving';
-import { vehicleOf } from '../bench.fixture';
-import { BenchMeter } from '../instruments/meter';
-import { holdSource } from '../instruments/source';
-import type { BenchVehicle } from '../vehicle';
-import { benchFault } from './benchFault';
+import { wirePath } from '../library/measurePoints';
+import type { Position } from '../library';
+import { FAULT_RULES, foundAt, planSearch, readsAs, type HarnessFault } from '../src/lib/case/harnessPlan';
+import type { PointReading } from '../src/lib/core/electrical/halving';
+import { vehicleOf } from '../src/lib/bench/bench.fixture';
+import { BenchMeter } from '../src/lib/bench/instruments/meter';
+import { holdSource } from '../src/lib/bench/instruments/source';
+import type { BenchVehicle } from '../src/lib/bench/vehicle';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
 
 const MINIBUS = 'brindle-marlow-16';
 const AT: Position = 'rear-left';
