@@ -225,6 +225,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				teo
 			);
 			await story.scan(teo);
+			await story.later(15).measureBoth('front-right', 'front-left', 'feed-loaded', teo);
 			await story.later(50).mend(
 				{
 					title: 'Lead to the sensor renewed',

@@ -18,6 +18,7 @@ import { clearModules } from '../src/lib/server/jobs/clear';
 import { liveVehicleOf, recordingPayload } from '../src/lib/server/jobs/recorder';
 import { sample } from '../src/lib/server/jobs/sampler';
 import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
+import { benchReading } from './benchReading';
 import { DirectLink } from './link';
 import type { DemoVehicle } from './shop';
 
@@ -248,6 +249,14 @@ export class Story {
 			{ distanceKm, topSpeedKmh: 65, stops: 1, road, driver: 'Teo', note: '' },
 			author
 		);
+	}
+
+	/** Measures the sound mate first, then the wheel in question. */
+	async measureBoth(at: Position, mate: Position, measurement: string, author: Author): Promise<void> {
+		const good = benchReading(this.bench, mate, measurement, null, true);
+		await this.add('meter-reading', good, author);
+		this.later(4);
+		await this.add('meter-reading', benchReading(this.bench, at, measurement, good.judgedValue), author);
 	}
 
 	async mend(

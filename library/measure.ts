@@ -5,7 +5,6 @@ import identificationFile from './measure/identification.json' with { type: 'jso
 import inspectionsFile from './measure/inspections.json' with { type: 'json' };
 import measurementsFile from './measure/measurements.json' with { type: 'json' };
 import substitutionsFile from './measure/substitutions.json' with { type: 'json' };
-import { FAMILY_WORDS } from './sensorFamilies';
 import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 
 /**
@@ -150,8 +149,6 @@ export const substituteMethods = z
 	.parse(substitutionsFile.methods)
 	.sort((a, b) => a.gentle - b.gentle);
 export const inspections = z.array(Inspection).parse(inspectionsFile.inspections);
-
-export { FAMILY_WORDS };
 
 /** Why a family must not be given a test; null where it may. */
 export function unsuitedFor(

@@ -27,6 +27,6 @@ ${[line(head), line(head.map(() => '---')), ...rows.map(line)].join('\n')}
 False alarms are what is missing from 100 % in the first row. At 10 dB a swing of ±30 % drowns in the noise of single teeth, and
 spikes no higher than the noise are not told apart from it.
 
-Made by \`npx tsx scripts/scopeDetection.ts ${SEEDS}\`; a smaller run of the same is part of \`npm test\`.
+Made by \`npm run scope-detection -- ${SEEDS}\`; a smaller run of the same is part of \`npm test\`.
 `
 );

@@ -65,6 +65,43 @@ async function spinTwo(page) {
 	await page.getByText('Front right is turning').waitFor();
 	await page.waitForFunction(() => document.querySelector('[data-held]') !== null);
 }
+/** @type {(page: Page, action: object) => Promise<void>} */
+async function byHand(page, action) {
+	const caseId = new URL(page.url()).pathname.split('/')[2];
+	await page.request.post(`/cases/${caseId}/stand-in`, {
+		data: action,
+		headers: { origin: new URL(page.url()).origin }
+	});
+}
+/** @type {(page: Page) => Promise<void>} */
+async function readMeter(page) {
+	await page.getByRole('button', { name: /Read the meter/ }).click();
+	await page.getByText('Out of its window').waitFor();
+	await page.locator('#now').evaluate((heading) => heading.scrollIntoView({ block: 'center' }));
+}
+/** @type {(page: Page) => Promise<void>} */
+async function takeCapture(page) {
+	await byHand(page, { do: 'in-gear', kmh: 12 });
+	await page.getByLabel('What for, in a word').fill('rear axle in gear');
+	await page.getByRole('button', { name: /Take a capture/ }).click();
+	await page.getByRole('img', { name: /look at/ }).waitFor();
+	await page.getByRole('button', { name: 'Show it' }).click();
+	await byHand(page, { do: 'in-gear', kmh: 0 });
+	await page.locator('#picture').evaluate((picture) => picture.scrollIntoView());
+}
+/** @type {(page: Page) => Promise<void>} */
+async function halveTwice(page) {
+	await page.getByRole('button', { name: 'Set it up (stand-in)' }).click();
+	await page.getByRole('button', { name: 'Put everything back (stand-in)' }).waitFor();
+	for (const next of ['wheel side', 'at the sensor']) {
+		await page.getByRole('button', { name: /Read the meter/ }).click();
+		await page.getByText(/V: voltage as/).waitFor();
+		await page.getByRole('button', { name: 'voltage as at the fed end' }).click();
+		await page.getByRole('heading', { name: new RegExp(`^Measure at .*${next}`) }).waitFor();
+	}
+	await page.getByRole('button', { name: 'Put everything back (stand-in)' }).click();
+	await page.locator('#here').evaluate((heading) => heading.scrollIntoView());
+}
 /** @type {(page: Page) => Promise<void>} */
 async function writeSizes(page) {
 	for (const wheel of ['front left', 'front right', 'rear left'])
@@ -83,17 +120,24 @@ const PICTURES = [
 	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
 	{ name: 'paste', vehicle: 'school minibus', at: 'read', act: pastePrintOut },
 	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
-	{ name: 'silent', vehicle: 'dairy', at: 'read' },
 	{ name: 'library', at: '/library' },
 	{ name: 'watch', vehicle: 'island vet', at: 'watch' },
 	{ name: 'recording', vehicle: 'island vet', at: 'watch', act: openRecording },
 	{ name: 'across-the-bay', vehicle: 'ferry crew bus', at: 'watch/bay?round=hand', act: spinTwo },
 	{ name: 'tyres', at: '/tyres', act: writeSizes },
+	{ name: 'measure', vehicle: 'school minibus', at: 'measure', act: readMeter },
+	{
+		name: 'ring-map',
+		vehicle: 'electric shuttle',
+		at: 'measure/scope?at=rear-left',
+		size: { width: 820, height: 1180 },
+		act: takeCapture
+	},
+	{ name: 'halve', vehicle: 'school minibus', at: 'measure/halve?at=rear-left', act: halveTwice },
 	{ name: 'mend', vehicle: 'volunteer ambulance', at: 'mend' },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
 	{ name: 'came-back-bay', vehicle: 'volunteer ambulance', at: 'prove', theme: 'bay' },
-	{ name: 'hand-over', vehicle: 'ferry crew bus', at: 'hand-over' },
-	{ name: 'prove-tablet', vehicle: 'island vet', at: 'prove', size: { width: 820, height: 1180 } }
+	{ name: 'hand-over', vehicle: 'ferry crew bus', at: 'hand-over' }
 ];
 
 buildWhenStale();

@@ -9,7 +9,7 @@ import { Threads } from '../src/lib/server/db/threads';
 import { PORT } from './where';
 
 /** A hundred with `npm run kill`; each one costs a start of the server, so that the usual run takes fewer. */
-const KILLS = Number(process.env.JALDI_KILLS ?? 30);
+const KILLS = Number(process.env.JALDI_KILLS ?? 12);
 const DATA = 'data/test-kill';
 const KILL_PORT = PORT + 60;
 const AT_ONCE = 6;

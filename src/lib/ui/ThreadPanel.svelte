@@ -54,7 +54,7 @@
 	</div>
 	<ol class="ml-1 border-l-[3px] border-rule">
 		{#each shown as line (line.id)}
-			<li class="relative pb-4 pl-4 {line.superseded ? 'line-through opacity-70' : ''}">
+			<li class="relative pb-4 pl-4 {line.superseded ? 'text-ink-2 line-through decoration-1' : ''}">
 				<span
 					class="absolute top-[6px] -left-[8px] size-[11px] rounded-full bg-ink"
 					style="outline: 2px solid var(--color-base-200)"

@@ -229,11 +229,11 @@ describe('two channels', () => {
 describe('over many drawn signals', () => {
 	it.each(TRIALS)('$name', (trial) => {
 		for (const snrDb of [undefined, 20])
-			expect(tryOver(trial, 30, snrDb).wrong, `at ${snrDb} dB`).toEqual([]);
+			expect(tryOver(trial, 12, snrDb).wrong, `at ${snrDb} dB`).toEqual([]);
 	});
 
 	it('a sound signal has no finding at 10 dB either', () => {
-		expect(tryOver(SOUND, 30, 10).wrong).toEqual([]);
+		expect(tryOver(SOUND, 12, 10).wrong).toEqual([]);
 	});
 
 	it('the drawn signals are of both families and all speeds', () => {

@@ -151,9 +151,10 @@
 			)
 		)
 	]);
+	const subject = $derived(`${data.at} ${wire} ${fault}`);
 	$effect(() => {
-		// Another wheel or wire is another measurement.
-		void [data.at, wire, fault];
+		// Another wheel or wire is another measurement; the same one goes on as it was set up.
+		void subject;
 		untrack(() => {
 			value = null;
 			setUp = false;

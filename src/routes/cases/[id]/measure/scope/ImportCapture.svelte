@@ -65,7 +65,11 @@
 		const names = looked.shape.channels.map(({ name }, i) => positions[i]?.replace('-', '_') || name);
 		try {
 			const body = await remote().packed(KEY, about, names);
-			const response = await fetch(`/cases/${caseId}/measure/scope/import`, { method: 'POST', body });
+			const response = await fetch(`/cases/${caseId}/measure/scope/import`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/octet-stream' },
+				body
+			});
 			if (response.ok) {
 				await goto(`/cases/${caseId}/measure/scope/${id}`);
 				return;

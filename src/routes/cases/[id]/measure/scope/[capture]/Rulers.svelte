@@ -46,16 +46,16 @@
 			)} and {valueWords(rulers.v[1], 'V')}
 		</dd>
 	</div>
-	{#if lanes.length > 1}
-		<label class="flex items-center gap-2">
-			<span class="text-ink-2">volts of</span>
-			<select
-				class="field w-auto!"
-				value={rulers.lane}
-				onchange={(event) => onlane(Number(event.currentTarget.value))}
-			>
-				{#each lanes as name, i (name)}<option value={i}>{name}</option>{/each}
-			</select>
-		</label>
-	{/if}
 </dl>
+{#if lanes.length > 1}
+	<label class="flex items-center gap-2">
+		<span class="text-ink-2">volts of</span>
+		<select
+			class="field w-auto!"
+			value={rulers.lane}
+			onchange={(event) => onlane(Number(event.currentTarget.value))}
+		>
+			{#each lanes as name, i (name)}<option value={i}>{name}</option>{/each}
+		</select>
+	</label>
+{/if}
