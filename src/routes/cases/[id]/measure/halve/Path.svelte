@@ -38,7 +38,7 @@
 			</span>
 			<span class="num text-right text-ink-2">{place.accessMin} min to reach</span>
 			{#if i < places.length - 1}
-				<span class="flex min-h-8 justify-center py-0.5">
+				<span class="flex min-h-8 py-0.5 pl-[7px]">
 					<span class={chance > 0 ? 'border-l-[3px] border-dotted border-ink-2' : 'border-l-4 border-good'}
 					></span>
 				</span>
