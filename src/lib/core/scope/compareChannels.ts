@@ -5,6 +5,8 @@ import { channelWords, voltWords } from './words';
 const WEAK = 0.6;
 /** Alone, a signal is weak below these: what inputs need with a margin. */
 const WEAK_ALONE_V = { passive: 0.24, active: 0.25 };
+/** Two sound rings differ by less, as a share of a tooth's period. */
+const UNEVEN = 0.15;
 /** Levels that lie this share of the swing apart do not belong to two sound circuits. */
 const MOVED_SHARE = 0.15;
 /** Speeds of two wheels that turn together agree within this; more is another ring or tyre. */
@@ -94,20 +96,26 @@ function comparisonText(
 	others: Comparison['others'],
 	channels: readonly ChannelAnalysis[]
 ): string {
-	const said = others.map(({ name, frequencyRatio, amplitudeRatio, levelDifferenceV }) => {
-		const channel = channels.find((one) => one.name === name);
-		if (!channel || channel.kind === 'flat') return `${channelWords(name)} shows nothing`;
-		if (channel.kind !== best.kind)
-			return `${channelWords(name)} is ${channel.kind}, another family of sensor`;
-		const rate =
-			frequencyRatio !== null && Math.abs(frequencyRatio - 1) > OTHER_RATE
-				? `, ${frequencyRatio.toFixed(2)} times as many pulses (another speed, ring or tyre)`
-				: '';
-		const moved =
-			levelDifferenceV !== null && Math.abs(levelDifferenceV) > MOVED_SHARE * best.peakToPeakV
-				? `, and lies ${voltWords(Math.abs(levelDifferenceV))} ${levelDifferenceV > 0 ? 'higher' : 'lower'}: current leaks or a wire has resistance`
-				: '';
-		return `${channelWords(name)} has ${(100 * (amplitudeRatio ?? 0)).toFixed(0)} % of its strength${rate}${moved}`;
-	});
+	const said = others.map(
+		({ name, frequencyRatio, amplitudeRatio, levelDifferenceV, largestToothDifference }) => {
+			const channel = channels.find((one) => one.name === name);
+			if (!channel || channel.kind === 'flat') return `${channelWords(name)} shows nothing`;
+			if (channel.kind !== best.kind)
+				return `${channelWords(name)} is ${channel.kind}, another family of sensor`;
+			const rate =
+				frequencyRatio !== null && Math.abs(frequencyRatio - 1) > OTHER_RATE
+					? `, ${frequencyRatio.toFixed(2)} times as many pulses (another speed, ring or tyre)`
+					: '';
+			const moved =
+				levelDifferenceV !== null && Math.abs(levelDifferenceV) > MOVED_SHARE * best.peakToPeakV
+					? `, and lies ${voltWords(Math.abs(levelDifferenceV))} ${levelDifferenceV > 0 ? 'higher' : 'lower'}: current leaks or a wire has resistance`
+					: '';
+			const teeth =
+				largestToothDifference !== null && largestToothDifference > UNEVEN
+					? `; tooth by tooth they are up to ${(100 * largestToothDifference).toFixed(0)} % of a period apart`
+					: '';
+			return `${channelWords(name)} has ${(100 * (amplitudeRatio ?? 0)).toFixed(0)} % of its strength${rate}${moved}${teeth}`;
+		}
+	);
 	return `Against ${channelWords(best.name)}: ${said.join('; ')}.`;
 }

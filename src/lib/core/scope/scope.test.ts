@@ -213,6 +213,11 @@ describe('two channels', () => {
 			).comparison?.others[0]?.largestToothDifference;
 		expect(both([30])).toBeLessThan(0.1);
 		expect(both([30, 33])).toBeGreaterThan(0.8);
+		const told = analyseCapture(
+			captureOf(RATE, { front_left: makeSignal(plan({ missing: [30] })), front_right: makeSignal(plan()) }),
+			{ teeth: 48 }
+		).comparison?.text;
+		expect(told).toContain('tooth by tooth they are up to 100 % of a period apart');
 	});
 
 	it('is plain about what is whole and what is not', () => {

@@ -33,6 +33,14 @@
 	const question = $derived(asked.find(({ id }) => id === told.next?.id) ?? null);
 	const best = $derived(told.families[0]);
 	const bestFamily = $derived(best ? FAMILY_WORDS[best.family] : null);
+	/** How the circuit is built, by what the unplugged wire did. */
+	const pull = $derived(
+		given.signal === 'falls'
+			? 'The module pulls its line down, the sensor pulls it up.'
+			: given.signal === 'rises'
+				? 'The module pulls its line up, the sensor pulls it down.'
+				: null
+	);
 	const save = async (all: boolean) => {
 		if (!best) return;
 		const position = all ? null : untrack(() => at);
@@ -76,7 +84,8 @@
 		</div>
 	{:else}
 		<p class="mt-3 text-lg">
-			{told.certain ? 'It is' : 'Most likely it is'} <strong>{bestFamily?.name}</strong>: {bestFamily?.works}.
+			{told.certain ? 'It is' : 'Most likely it is'} <strong>{bestFamily?.name}</strong>: {bestFamily?.works}. {pull ??
+				''}
 		</p>
 	{/if}
 	<div class="mt-3 flex flex-wrap gap-2">
