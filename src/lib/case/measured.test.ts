@@ -152,6 +152,9 @@ describe('the links of a corner', () => {
 		});
 		const codes = caseCodes(maker.thread);
 		expect(suspectCorners(maker.thread, codes)).toEqual(['rear-left', 'front-left']);
+		maker.add('meter-reading', reading({ position: 'front-right', judged: 'out' }));
+		maker.add('meter-reading', reading({ position: 'rear-right' }));
+		expect(suspectCorners(maker.thread, codes)).toEqual(['rear-left', 'front-left', 'front-right']);
 	});
 });
 

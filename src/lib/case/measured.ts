@@ -2,7 +2,7 @@ import type { Position } from '../../../library/positions';
 import { LINKS, type Link } from '../../../library/links';
 import type { SensorKind } from '../../../library/sensorKinds';
 import { typeOf } from './codes';
-import { isBenchTest, type BenchTest } from './benchTests';
+import { isBadBenchTest, isBenchTest, type BenchTest } from './benchTests';
 import type { Entry } from './entry';
 import { ofKind } from './thread';
 
@@ -73,7 +73,7 @@ export const mateOf = (position: Position): Position =>
 		? position.replace(/left$/, 'right')
 		: position.replace(/right$/, 'left')) as Position;
 
-/** Wheels that codes, live data and rounds point at, the most pointed at first. */
+/** Wheels that codes, live data, rounds and the bench point at, the most pointed at first. */
 export function suspectCorners(
 	entries: readonly Entry[],
 	codes: readonly { corner: Position | null }[]
@@ -92,6 +92,10 @@ export function suspectCorners(
 		if (entry.kind === 'wheel-round')
 			for (const { position, result } of entry.payload.corners)
 				if (result !== 'answers' && result !== 'turns-mate') vote(position, 2);
+		if (entry.kind === 'scope-capture')
+			for (const { position, findings } of entry.payload.channels) if (findings.length > 0) vote(position, 2);
+		if (isBenchTest(entry) && entry.kind !== 'scope-capture' && isBadBenchTest(entry))
+			vote(entry.payload.position, 1);
 	}
 	return [...votes].sort((a, b) => b[1] - a[1]).map(([position]) => position);
 }
