@@ -60,13 +60,11 @@ export function spanLine(
 	if (count <= 2 * pixels)
 		return { at: Float64Array.from({ length: count }, (_, i) => first + i), volts: volts.slice(first, last) };
 	const each = count / pixels;
-	// The coarsest level of which a pixel still holds a step; what sticks out at its ends is looked up below it.
-	const level = [...levels].reverse().find(({ step }) => step * 2 <= each) ?? null;
 	const at = new Float64Array(2 * pixels);
 	const line = new Float32Array(2 * pixels);
 	for (let p = 0; p < pixels; p++) {
 		const [a, b] = [first + Math.floor(p * each), first + Math.floor((p + 1) * each)];
-		const [low, high] = extremes(volts, level, a, b);
+		const [low, high] = extremes(volts, levels, levels.length - 1, a, b);
 		// Which came first does not show within a pixel; the line goes on from where it was.
 		const before = p > 0 ? (line[2 * p - 1] ?? 0) : low;
 		const rising = Math.abs(before - low) <= Math.abs(before - high);
@@ -78,31 +76,39 @@ export function spanLine(
 	return { at, volts: line };
 }
 
+/** Lowest and highest of some samples: whole steps from the coarsest level that has some, what sticks out from the finer ones. */
 function extremes(
 	volts: Float32Array,
-	level: Pyramid['levels'][number] | null,
+	levels: Pyramid['levels'],
+	coarsest: number,
 	from: number,
 	to: number
 ): [number, number] {
 	let [low, high] = [Infinity, -Infinity];
-	const scan = (a: number, b: number) => {
-		for (let i = a; i < b; i++) {
+	const level = levels[coarsest];
+	if (!level) {
+		for (let i = from; i < to; i++) {
 			const value = volts[i] as number;
 			if (value < low) low = value;
 			if (value > high) high = value;
 		}
-	};
-	if (!level) {
-		scan(from, to);
 		return [low, high];
 	}
-	const firstStep = Math.ceil(from / level.step);
-	const lastStep = Math.max(firstStep, Math.floor(to / level.step));
-	scan(from, Math.min(to, firstStep * level.step));
-	for (let s = firstStep; s < lastStep; s++) {
+	const first = Math.ceil(from / level.step);
+	const last = Math.floor(to / level.step);
+	if (first >= last) return extremes(volts, levels, coarsest - 1, from, to);
+	for (let s = first; s < last; s++) {
 		low = Math.min(low, level.lowest[s] ?? Infinity);
 		high = Math.max(high, level.highest[s] ?? -Infinity);
 	}
-	scan(Math.max(from, lastStep * level.step), to);
+	for (const [a, b] of [
+		[from, first * level.step],
+		[last * level.step, to]
+	] as const) {
+		if (a >= b) continue;
+		const [below, above] = extremes(volts, levels, coarsest - 1, a, b);
+		low = Math.min(low, below);
+		high = Math.max(high, above);
+	}
 	return [low, high];
 }
