@@ -220,6 +220,10 @@
 				</p>
 			{/if}
 		</div>
+		{#if method.expects !== 'level'}<p class="mt-3 text-ink-2">
+				After a hard circuit fault many modules freeze this value until the code is cleared: save, clear, then
+				watch.
+			</p>{/if}
 		<Caution>{method.cautions.join(' ')}</Caution>
 		{#if mayWrite}
 			<div class="flex flex-wrap items-center gap-3">
