@@ -112,10 +112,10 @@ export function readsAs(fault: HarnessFault, value: number | null, fedVolts: num
 export function foundAt(
 	places: readonly PathPlace[],
 	between: readonly [string, string]
-): { says: string; implicates: Link[] } {
+): { says: string; todo: string; implicates: Link[] } {
 	const from = places.find(({ node }) => node === between[0]);
 	const to = places.find(({ node }) => node === between[1]);
-	if (!from || !to) return { says: 'Between the two ends.', implicates: ['harness'] };
+	if (!from || !to) return { says: 'Between the two ends.', todo: '', implicates: ['harness'] };
 	if (from.behind === to.behind) {
 		const plug =
 			from.where === 'at the wheel'
@@ -124,12 +124,14 @@ export function foundAt(
 					? 'harness'
 					: 'module-connector';
 		return {
-			says: `The fault is in the plug itself: ${plugWords(from)}. Clean it, look at pin and socket, re-pin if they are spread.`,
+			says: `The fault is in the plug itself: ${plugWords(from)}.`,
+			todo: 'Clean it, look at pin and socket, re-pin if they are spread.',
 			implicates: [plug]
 		};
 	}
 	return {
-		says: `The fault is in the ${from.colour} wire between ${from.words} and ${to.words}. Repair the lead there, or renew it.`,
+		says: `The fault is in the ${from.colour} wire between ${from.words} and ${to.words}.`,
+		todo: 'Repair the lead there, or renew it.',
 		implicates: ['harness']
 	};
 }

@@ -14,11 +14,19 @@ export interface SubstituteSaid {
 	implicates: Link[];
 }
 
+/**
+ * @param seenKmh null where the module showed no value at all
+ * @param clearedSince whether its code was cleared with the signal in place: before that a module that has seen a hard fault
+ *   shows no value whatever arrives
+ * @returns null where nothing can be told yet
+ */
 export function judgeSubstitution(
 	method: Pick<SubstituteMethod, 'expects' | 'proves' | 'implicates'>,
 	expectedKmh: number,
-	seenKmh: { low: number; high: number } | null
-): SubstituteSaid {
+	seenKmh: { low: number; high: number } | null,
+	clearedSince: boolean
+): SubstituteSaid | null {
+	if (seenKmh === null && !clearedSince) return null;
 	return said(method, judgeSubstitute(method.expects === 'something' ? 0 : expectedKmh, seenKmh));
 }
 

@@ -58,8 +58,8 @@
 				stroke-width={i % 2 ? 9 : 3}
 			/>
 		{/each}
-		<path d="M146 120 l14 -14 l14 14" class="fill-none stroke-ink-2" stroke-width="2.5" />
-		<text x="160" y="142" text-anchor="middle" class="fill-ink" font-size="16">this side to the sensor</text>
+		<path d="M146 122 l14 -14 l14 14 M160 108 V150" class="fill-none stroke-ink-2" stroke-width="2.5" />
+		<text x="160" y="178" text-anchor="middle" class="fill-ink" font-size="16">this side to the sensor</text>
 		{@render here(215, 80, 24)}
 	{:else if what === 'seating'}
 		<path

@@ -3,6 +3,7 @@ import { isTimeHeader, readHeader } from '../live/header';
 import { numericRows } from '../live/numericRows';
 import { fail, ok, type Result } from '../result';
 import type { Capture } from './capture';
+import { voltageColumn } from './voltageColumn';
 
 /** More probes than any instrument has. */
 const MOST_COLUMNS = 16;
@@ -130,7 +131,12 @@ export class CaptureReader {
 		const taken = new Set<string>();
 		for (const [column, text] of header.entries()) {
 			if (column === time || text === '') continue;
-			const { name, factor } = voltageColumn(text, units?.[column] ?? '');
+			const read = voltageColumn(text, units?.[column] ?? '');
+			if ('notVolts' in read) {
+				this.tell(headerLine, `"${text}" is in ${read.notVolts}, no voltage: left out`);
+				continue;
+			}
+			const { name, factor } = read;
 			if (taken.has(name))
 				return {
 					line: headerLine,
@@ -144,7 +150,9 @@ export class CaptureReader {
 			return {
 				line: headerLine,
 				column: null,
-				reason: `expected one to ${MOST_COLUMNS} columns of volts beside the time, such as front_left_v`
+				reason:
+					this.problems[0]?.reason.replace(': left out', `: expected volts, such as front_left_v`) ??
+					`expected one to ${MOST_COLUMNS} columns of volts beside the time, such as front_left_v`
 			};
 		this.samples = this.columns.map(() => new Growing());
 		return null;
@@ -169,6 +177,8 @@ export class CaptureReader {
 				const value = (values[c]?.[i] ?? NaN) * factor;
 				const samples = this.samples[c];
 				// A cell that holds no number keeps the line where it was.
+				if (Number.isNaN(value))
+					this.tell(lines[i] ?? 0, `no number for ${this.columns[c]?.name}: the value before it is kept`);
 				samples?.push(Number.isNaN(value) ? (samples.taken().at(-1) ?? 0) : value);
 			}
 		}
@@ -208,20 +218,6 @@ export class CaptureReader {
 	private tell(line: number, reason: string): void {
 		if (this.problems.length < MOST_PROBLEMS) this.problems.push({ line, reason });
 	}
-}
-
-/** `front_left_v`, `Front left [mV]`, `ch1 (V)` → the channel and its factor to volts. */
-function voltageColumn(text: string, unit: string): { name: string; factor: number } {
-	const words = text.replace(/[_ ]*(voltage|volts|signal|sensor)(?=$|[_ [(])/gi, '');
-	const read = readHeader(unit ? `${words} [${unit}]` : words);
-	const name =
-		read?.channel ||
-		text
-			.trim()
-			.toLowerCase()
-			.replace(/[^a-z0-9]+/g, '_')
-			.replace(/^_+|_+$/g, '');
-	return { name, factor: read?.factor ?? 1 };
 }
 
 function joined(pieces: readonly Uint8Array[]): Uint8Array {

@@ -112,7 +112,7 @@ function comparisonText(
 					: '';
 			const teeth =
 				largestToothDifference !== null && largestToothDifference > UNEVEN
-					? `; tooth by tooth they are up to ${(100 * largestToothDifference).toFixed(0)} % of a period apart`
+					? `; held tooth against tooth they differ by up to ${largestToothDifference.toFixed(1)} tooth periods`
 					: '';
 			return `${channelWords(name)} has ${(100 * (amplitudeRatio ?? 0)).toFixed(0)} % of its strength${rate}${moved}${teeth}`;
 		}

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CaptureReader, readCapture, writeCapture } from './captureRows';
 import { readWav } from './readWav';
 import { captureOf, makeSignal } from './signals.fixture';
+import { voltageColumn } from './voltageColumn';
 
 const read = (text: string | Uint8Array) => {
 	const capture = readCapture(text);
@@ -55,6 +56,28 @@ describe('a capture in CSV', () => {
 		expect(channels[1]?.volts[1]).toBeCloseTo(1.25, 6);
 	});
 
+	it.each([
+		['front_left_v', 'front_left', 1],
+		['Front left [mV]', 'front_left', 0.001],
+		['Channel A', 'channel_a', 1],
+		['channel_g (V)', 'channel_g', 1],
+		['rear right voltage', 'rear_right', 1],
+		['CH1', 'ch1', 1]
+	])('calls %j %s', (header, name, factor) => {
+		expect(voltageColumn(header, '')).toEqual({ name, factor });
+	});
+
+	it('leaves out what is in no volts and tells so, and takes a unit from the row below', () => {
+		const { channels, problems } = read('time_s,ch1,current [A],speed_kmh\n0,1,2,3\n1,2,3,4\n');
+		expect(channels.map(({ name }) => name)).toEqual(['ch1']);
+		expect(problems.map(({ reason }) => reason)).toEqual([
+			'"current [A]" is in a, no voltage: left out',
+			'"speed_kmh" is in kmh, no voltage: left out'
+		]);
+		expect(voltageColumn('ch1', 'mV')).toEqual({ name: 'ch1', factor: 0.001 });
+		expect(voltageColumn('ch1', 'A')).toEqual({ notVolts: 'a' });
+	});
+
 	it('fills a hole with the value before it and tells the line', () => {
 		const lines = Array.from({ length: 100 }, (_, i) => `${(i / 1000).toFixed(3)},${i % 2}`).filter(
 			(_, i) => i < 40 || i >= 60
@@ -70,6 +93,7 @@ describe('a capture in CSV', () => {
 		['1,2\n3,4\n', 1, 'this row holds numbers'],
 		['a,b\n1,2\n', 1, 'expected time in the first column'],
 		[rows('0,1'), 2, 'at least two rows'],
+		['time_s,front_left_kmh\n0,1\n1,2\n', 1, 'is in kmh, no voltage: expected volts'],
 		['time_s,front_left_v,FL [V]\n0,1,2\n1,2,3\n', 1, 'same channel'],
 		[rows(...Array.from({ length: 30 }, (_, i) => `${i / 1000},1`), '500,1'), 32, 'more than a minute']
 	])('refuses %j, naming the line', (text, line, reason) => {
@@ -83,7 +107,11 @@ describe('a capture in CSV', () => {
 	it('tells of words among the numbers and of time that runs backwards, and reads on', () => {
 		const { channels, problems } = read(rows('0,1', '0.001,bad', 'x,3', '0.002,4', '0.0015,5', '0.003,6'));
 		expect(Array.from(channels[0]?.volts ?? [])).toEqual([1, 1, 4, 6]);
-		expect(problems.map(({ line }) => line)).toEqual([4, 6]);
+		expect(problems.map(({ line, reason }) => `${line} ${reason}`)).toEqual([
+			'4 "x" is no time',
+			'3 no number for front_left: the value before it is kept',
+			'6 time runs backwards here'
+		]);
 	});
 });
 

@@ -217,7 +217,7 @@ describe('two channels', () => {
 			captureOf(RATE, { front_left: makeSignal(plan({ missing: [30] })), front_right: makeSignal(plan()) }),
 			{ teeth: 48 }
 		).comparison?.text;
-		expect(told).toContain('tooth by tooth they are up to 100 % of a period apart');
+		expect(told).toContain('tooth against tooth they differ by up to 1.0 tooth periods');
 	});
 
 	it('is plain about what is whole and what is not', () => {

@@ -170,6 +170,7 @@
 	<h1 class="text-2xl leading-tight font-bold">
 		{result ? result.says : `Where is the wire of ${data.atWords} at fault?`}
 	</h1>
+	{#if result}<p class="mt-1 text-lg">{result.todo}</p>{/if}
 	<div class="mt-4">
 		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
 	</div>

@@ -17,6 +17,8 @@
 		next: string | null;
 		fed: string;
 	} = $props();
+	/** Up to the last good place the wire is proven through; behind the fault nothing is. */
+	const provenTo = $derived(chances.findIndex((chance) => chance > 0));
 	const stateOf = (i: number) => {
 		const place = places[i];
 		const read = place ? readings[place.node] : undefined;

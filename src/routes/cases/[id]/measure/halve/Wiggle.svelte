@@ -45,17 +45,20 @@
 		at = place;
 		void work.mark(place);
 	};
-	useKeys(
-		Object.fromEntries(
-			['a', 'b', 'c', 'd', 'e', 'g'].map((key, i) => [
+	/** A key for each place, beside those that the bench has. */
+	const KEYS = ['a', 'b', 'c', 'd', 'e', 'g'];
+	useKeys({
+		...Object.fromEntries(
+			KEYS.map((key, i) => [
 				key,
 				() => {
 					const place = places[i];
 					if (watching && place) mark(place);
 				}
 			])
-		)
-	);
+		),
+		x: () => void (watching && work.cancel())
+	});
 </script>
 
 <section class="mt-8" aria-labelledby="wiggle">
@@ -73,7 +76,7 @@
 			{#each places as place, i (place)}
 				<button class={at === place ? 'act' : 'act-quiet'} onclick={() => mark(place)}
 					>{place}
-					{#if i < 6}<span class="key border-current">{'abcdeg'[i]}</span>{/if}</button
+					{#if KEYS[i]}<span class="key border-current">{KEYS[i]}</span>{/if}</button
 				>
 			{/each}
 			<button class="act" onclick={() => work.cancel()}>Stop <span class="key border-current">x</span></button

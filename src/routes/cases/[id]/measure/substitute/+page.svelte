@@ -26,6 +26,8 @@
 	let volts = $state<number | null>(null);
 	let practice = $state<string | null>(null);
 	let held = $state(false);
+	/** The code was cleared with the signal in place: only then does no value mean that nothing arrives. */
+	let clearedSince = $state(false);
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const fitting = $derived(data.methods.filter(({ unfit }) => unfit === null));
 	const unfit = $derived(
@@ -61,8 +63,10 @@
 			return volts === null || data.senseResistorOhms === null
 				? null
 				: judgeLevel(method, volts, data.senseResistorOhms);
-		return watched ? judgeSubstitution(method, expectedKmh, seen) : null;
+		return watched ? judgeSubstitution(method, expectedKmh, seen, clearedSince) : null;
 	});
+
+	const blind = $derived(method?.expects !== 'level' && watched && judgement === null);
 
 	const watch = async () => {
 		live.begin();
@@ -85,6 +89,7 @@
 		};
 		if (!(await sendEntry(data.case.id, 'substitution', payload))) return;
 		live.begin();
+		clearedSince = false;
 		typedLow = typedHigh = volts = null;
 		await invalidate('jaldi:case');
 	}
@@ -275,6 +280,22 @@
 				</p>
 			{/if}
 			<div aria-live="polite" class="min-h-12">
+				{#if blind}
+					<p class="mt-3 flex items-start gap-3 text-lg">
+						<span class="mt-1"><Mark state="open" /></span>
+						<span>
+							The module shows no value, so this proves nothing yet. After a hard fault it stays silent about
+							this wheel until its code is cleared: save, leave the signal on, clear the code on Prove, then
+							watch again.
+						</span>
+					</p>
+				{/if}
+				{#if blind || clearedSince}
+					<label class="flex min-h-11 cursor-pointer items-center gap-2 pl-8"
+						><input type="checkbox" class="checkbox" bind:checked={clearedSince} /> The code was cleared with the
+						signal on, and there is still no value</label
+					>
+				{/if}
 				{#if judgement}
 					<p class="mt-3 flex items-start gap-3 text-lg">
 						<span class="mt-1"><Mark state={SAID[judgement.outcome]} /></span>
