@@ -141,9 +141,7 @@ export type Inspection = z.infer<typeof Inspection>;
 
 export const measurements = z.array(Measurement).parse(measurementsFile.measurements);
 export const sensorQuestions = z.array(Question).parse(identificationFile.questions);
-export const sensorPrior = Likelihood.or(z.record(Family, z.number().positive())).parse(
-	identificationFile.prior
-);
+export const sensorPrior = z.record(Family, z.number().positive()).parse(identificationFile.prior);
 export const substituteMethods = z
 	.array(Method)
 	.parse(substitutionsFile.methods)

@@ -1,5 +1,6 @@
 import type { PointRole } from './measure';
 import type { Position } from './positions';
+import type { SensorKind } from './sensorKinds';
 import type { ModuleType, VehicleType } from './vehicles';
 
 /** The module that reads the wheel speeds; null where the description names none. */
@@ -47,6 +48,18 @@ export function nodeOf(type: VehicleType, position: Position, point: PointRole):
 		case 'bus:low':
 			return atReader('bus-low');
 	}
+}
+
+/** Where an oscilloscope goes at a wheel: a coil is measured across its two lines, levels against the body. */
+export function scopeProbe(
+	type: VehicleType,
+	position: Position,
+	at: 'module' | 'sensor',
+	family: SensorKind
+): { tip: string; clip?: string } {
+	const point = (wire: 'feed' | 'signal') =>
+		nodeOf(type, position, at === 'module' ? `module:${wire}` : `wire:${wire}`) ?? '';
+	return family === 'passive' ? { tip: point('feed'), clip: point('signal') } : { tip: point('signal') };
 }
 
 /** Minutes to a sensor's own plug. */

@@ -3,19 +3,9 @@ import { analyseLive } from '../src/lib/core/live/analyse';
 import { madeDrive } from '../src/lib/core/live/drives.fixture';
 import { readRecording } from '../src/lib/core/live/readRecording';
 import { writeCsv } from '../src/lib/core/live/writeCsv';
+import { best } from './best';
 
 const HOUR_S = 3600;
-const TIMES = 5;
-
-const best = (work: () => unknown): number => {
-	let least = Infinity;
-	for (let i = 0; i < TIMES; i++) {
-		const began = performance.now();
-		work();
-		least = Math.min(least, performance.now() - began);
-	}
-	return least;
-};
 
 /** Live data: an hour of four wheels at 50 Hz, read from CSV and analysed, against plain passes over the same numbers. */
 export function benchLive(row: (name: string, ours: string, reference: string, ratio: string) => void): void {

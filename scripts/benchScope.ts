@@ -2,19 +2,9 @@ import { analyseChannel } from '../src/lib/core/scope/analyseChannel';
 import { readCapture, writeCapture } from '../src/lib/core/scope/captureRows';
 import { pyramidOf, spanLine } from '../src/lib/core/scope/pyramid';
 import { captureOf, makeSignal } from '../src/lib/core/scope/signals.fixture';
+import { best } from './best';
 
-const TIMES = 5;
 const PIXELS = 1_000;
-
-const best = (work: () => unknown): number => {
-	let least = Infinity;
-	for (let i = 0; i < TIMES; i++) {
-		const began = performance.now();
-		work();
-		least = Math.min(least, performance.now() - began);
-	}
-	return least;
-};
 
 /** A plain pass over numbers: what nothing that looks at each of them can beat. */
 function sumOf(numbers: Float32Array | Uint8Array): number {

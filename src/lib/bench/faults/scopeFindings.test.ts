@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import type { Position } from '../../../../library';
 import { faults } from '../../../../library/faults';
+import { scopeProbe } from '../../../../library/measurePoints';
 import { analyseCapture } from '../../core/scope/analyseCapture';
 import type { ScopeFindingType } from '../../core/scope/findings';
 import { vehicleOf } from '../bench.fixture';
 import { BenchScope } from '../instruments/scope';
-import { readsWheels } from '../physics/internals';
-import { pinFor } from '../physics/wiring';
 import { benchFault, libraryFault } from './benchFault';
 
 /**
@@ -70,8 +70,8 @@ const TABLE: Record<string, [twoWire: Shows, passive: Shows]> = {
 	'module-input-dead': ['flat', 'flat']
 };
 const VEHICLES = ['brindle-marlow-16', 'velmora-skiff'] as const;
-const BAD = 'rear-left';
-const GOOD = 'rear-right';
+const BAD: Position = 'rear-left';
+const GOOD: Position = 'rear-right';
 const RATE_HZ = 20_000;
 const SEVERITY = 0.6;
 /** Looseness shows at speed. */
@@ -82,13 +82,7 @@ function captureOf(vehicleId: string, faultId: string) {
 	const { when } = libraryFault(faultId);
 	const faulty = vehicleOf(vehicleId, benchFault(faultId, BAD, SEVERITY));
 	const { type } = faulty.world;
-	const reader = type.modules.find(({ role }) => readsWheels(role));
-	const probe = (position: string) => {
-		const [feed, signal] = [`feed ${position}`, `signal ${position}`].map(
-			(does) => (reader && pinFor(reader, does)) ?? ''
-		);
-		return type.sensor === 'passive' ? { tip: feed ?? '', clip: signal ?? '' } : { tip: signal ?? '' };
-	};
+	const probe = (position: string) => scopeProbe(type, position as typeof BAD, 'module', type.sensor);
 	const take = (vehicle: typeof faulty, positions: string[], durationS: number) => {
 		const taken = new BenchScope(vehicle).capture({
 			probes: positions.map(probe),

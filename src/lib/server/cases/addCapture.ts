@@ -17,6 +17,8 @@ export async function addCapture(
 ): Promise<Result<string>> {
 	const { captures } = services().desk;
 	const startedAt = new Date().toISOString();
+	// A server that died between the two left samples of another moment under this id.
+	await captures.forget(id);
 	await captures.keep(
 		{ id, caseId, authorId: member.id, name: about.name, startedAt },
 		encodeCapture(capture)

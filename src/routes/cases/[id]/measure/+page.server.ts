@@ -1,11 +1,8 @@
-import { typeOf } from '$lib/case/codes';
 import { isBadBenchTest, isBenchTest } from '$lib/case/benchTests';
 import { describeEntry } from '$lib/case/describe';
-import { familyAt, mateOf } from '$lib/case/measured';
 import { cornerChain, offeredMeasurements, unsuitedMeasurements } from '$lib/case/measureView';
-import { loadCase } from '$lib/server/cases/access';
+import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { cornersOf } from '$lib/server/cases/corners';
 import { services } from '$lib/server/running';
 import {
 	cautionText,
@@ -15,23 +12,16 @@ import {
 	unsuitedFor
 } from '../../../../../library/measure';
 
-export const load = async ({ params, url, depends }) => {
-	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
-	const type = typeOf(view.entries);
-	const corners = cornersOf(view, url.searchParams.get('at'));
-	const { at } = corners;
-	const family = familyAt(view.entries, at);
+export const load = async (event) => {
+	const { view, type, family, shared } = await benchPage(event);
+	const { at } = shared;
 	const kind = family?.family ?? null;
 	const good = type ? await services().goodReadings.ofType(type.id) : {};
-	const mate = mateOf(at);
 	return {
-		...corners,
-		mate,
+		...shared,
 		family,
 		typeId: type?.id ?? '',
 		senseResistorOhms: type?.senseResistorOhms ?? null,
-		standIn: row.vehicle.standInAddress !== null,
 		questions: sensorQuestions,
 		prior: sensorPrior,
 		chain: cornerChain(view.entries, at),

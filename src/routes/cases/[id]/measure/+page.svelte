@@ -1,16 +1,17 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { positionWords, upperFirst } from '$lib/case/words';
 	import { valueWords, windowWords } from '$lib/case/measureWords';
 	import Chain from '$lib/ui/Chain.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
+	import { keepDraft } from '$lib/ui/draft.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { FAMILY_WORDS } from '$library/sensorFamilies';
-	import BenchLinks from './BenchLinks.svelte';
-	import { useBenchKeys } from './benchKeys';
-	import Corners from './Corners.svelte';
+	import BenchNav from './BenchNav.svelte';
 	import Identify from './Identify.svelte';
 	import Meter from './Meter.svelte';
+	import NotOnThis from './NotOnThis.svelte';
 
 	let { data } = $props();
 	let picked = $state<string | null>(null);
@@ -45,16 +46,17 @@
 	const chain = $derived(
 		data.chain.map(({ word, state }) => ({ state, word, says: `${word}, ${SAYS[state]}` }))
 	);
-	useBenchKeys(() => ({ caseId: data.case.id, at: data.at }));
+	keepDraft(
+		untrack(() => `measurement:${data.case.id}`),
+		() => (picked === null ? null : { picked }),
+		(kept) => (picked = kept.picked)
+	);
 </script>
 
 <svelte:head><title>{data.case.number} Measure · Jaldi</title></svelte:head>
 <section id="measure" class="pt-5">
 	<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
-	<div class="mt-4">
-		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
-	</div>
-	<BenchLinks caseId={data.case.id} at={data.at} here="" />
+	<BenchNav {data} here="" />
 	<div class="overflow-x-auto pt-4 pb-1"><Chain links={chain} step={92} size={20} /></div>
 </section>
 
@@ -152,19 +154,7 @@
 	</section>
 {/if}
 
-{#if data.unsuited.length > 0}
-	<section class="mt-6" aria-labelledby="never">
-		<h2 id="never" class="text-lg font-bold">Not on this sensor</h2>
-		<ul>
-			{#each data.unsuited as { name, can, why } (name)}
-				<li class="hair py-2">
-					<strong>{name}</strong>
-					{can === 'harm' ? 'can do damage' : 'misleads'}. <span class="text-ink-2">{why}</span>
-				</li>
-			{/each}
-		</ul>
-	</section>
-{/if}
+<NotOnThis tests={data.unsuited} />
 
 {#if data.done.length > 0}
 	<section class="mt-6" aria-labelledby="done">

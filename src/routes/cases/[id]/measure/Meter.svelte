@@ -5,11 +5,10 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
+	import { keepDraft } from '$lib/ui/draft.svelte';
 	import { useKeys } from '$lib/ui/keys';
-	import type { Position } from '$library/positions';
-	import type { SensorKind } from '$library/sensorKinds';
 	import { sendEntry } from '../../../decoderClient';
-	import { MeterForm, unitsOf, type Offered } from './meterForm.svelte';
+	import { MeterForm, unitsOf, type MeterAbout, type Offered } from './meterForm.svelte';
 
 	/** One measurement: what to expect, the reading, and what it says at once. */
 	let {
@@ -22,14 +21,7 @@
 		onsaved
 	}: {
 		one: Offered;
-		about: {
-			caseId: string;
-			at: Position;
-			typeId: string;
-			family: SensorKind;
-			senseResistorOhms: number | null;
-			openFeedVolts: number | null;
-		};
+		about: MeterAbout;
 		mateWords: string;
 		mateHref: string;
 		mayWrite: boolean;
@@ -64,6 +56,14 @@
 		}
 		saving = false;
 	}
+	keepDraft(
+		`meter:${untrack(() => `${about.caseId}:${about.at}:${one.measurement.id}`)}`,
+		() =>
+			form.text === '' && !form.over
+				? null
+				: { text: form.text, unit: form.unit, over: form.over, temperatureC: form.temperatureC, by: form.by },
+		(kept) => Object.assign(form, kept)
+	);
 	useKeys({ r: () => void (standIn && mayWrite && form.read()) });
 </script>
 

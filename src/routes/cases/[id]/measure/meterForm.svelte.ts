@@ -7,18 +7,14 @@ import {
 	type MeterJudgement
 } from '$lib/case/meterJudgement';
 import type { MeterReading } from '$lib/case/measurePayloads';
+import type { OfferedMeasurement } from '$lib/case/measureView';
 import type { Measurement } from '$library/measure';
 import type { Position } from '$library/positions';
 import type { SensorKind } from '$library/sensorKinds';
+import { readMeter, saidBy } from './readMeter';
 
-export interface Offered {
-	measurement: Measurement;
-	red: string;
-	black: string;
-	redNode: string | null;
-	blackNode: string | null;
-	minutes: number;
-	wouldProve: string[];
+/** A measurement as the page is handed it. */
+export interface Offered extends Omit<OfferedMeasurement, 'reading' | 'mateReading'> {
 	shop: number[];
 	reading: (MeterReading & { id: string; time: string }) | null;
 	mateReading: MeterReading | null;
@@ -29,6 +25,17 @@ const FACTORS = { mV: 0.001, V: 1, Ω: 1, kΩ: 1_000, MΩ: 1_000_000 } as const;
 export type Unit = keyof typeof FACTORS;
 export const unitsOf = (mode: Measurement['mode']): Unit[] =>
 	mode === 'ohms' ? ['Ω', 'kΩ', 'MΩ'] : ['V', 'mV'];
+
+/** What a reading belongs to. */
+export interface MeterAbout {
+	caseId: string;
+	at: Position;
+	typeId: string;
+	family: SensorKind;
+	senseResistorOhms: number | null;
+	/** The same feed without a load, where it was read before. */
+	openFeedVolts: number | null;
+}
 
 /** One reading while it is being taken: what the display says, and what that means. */
 export class MeterForm {
@@ -42,17 +49,7 @@ export class MeterForm {
 	trouble = $state<string | null>(null);
 	reading = $state(false);
 
-	constructor(
-		private readonly about: () => {
-			caseId: string;
-			at: Position;
-			typeId: string;
-			family: SensorKind;
-			senseResistorOhms: number | null;
-			openFeedVolts: number | null;
-			one: Offered;
-		}
-	) {
+	constructor(private readonly about: () => MeterAbout & { one: Offered }) {
 		this.unit = unitsOf(about().one.measurement.mode)[0] ?? 'V';
 	}
 
@@ -92,16 +89,7 @@ export class MeterForm {
 		const { caseId, at, one } = this.about();
 		this.reading = true;
 		this.trouble = null;
-		const ask = async (measurement: string) => {
-			const response = await fetch(`/cases/${caseId}/measure/read`, {
-				method: 'POST',
-				headers: { 'content-type': 'application/json' },
-				body: JSON.stringify({ measurement, position: at })
-			});
-			const answer = (await response.json()) as { value?: number | null; message?: string };
-			if (!response.ok) throw new Error(answer.message ?? 'The meter does not answer.');
-			return answer.value ?? null;
-		};
+		const ask = (measurement: string) => readMeter(caseId, { measurement, position: at });
 		try {
 			if (one.measurement.windows[this.about().family]?.kind === 'supply')
 				this.supplyVolts = await ask('supply');
@@ -111,7 +99,7 @@ export class MeterForm {
 			this.text = value === null ? '' : String(Number(value.toPrecision(6)));
 			this.by = 'instrument';
 		} catch (error) {
-			this.trouble = error instanceof Error ? error.message : 'The server cannot be reached.';
+			this.trouble = saidBy(error);
 		} finally {
 			this.reading = false;
 		}

@@ -10,9 +10,10 @@
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import { sendEntry } from '../../../../decoderClient';
-	import BenchLinks from '../BenchLinks.svelte';
-	import { useBenchKeys } from '../benchKeys';
-	import Corners from '../Corners.svelte';
+	import { useKeys } from '$lib/ui/keys';
+	import BenchNav from '../BenchNav.svelte';
+	import { readMeter, saidBy } from '../readMeter';
+	import { standInHand } from '../../standInHand';
 	import Path from './Path.svelte';
 	import Wiggle from './Wiggle.svelte';
 
@@ -31,12 +32,17 @@
 	);
 	const rule = $derived(FAULT_RULES[fault]);
 	/** A search goes on where it was left: the entry on the thread is its state. */
-	const current = $derived(
-		data.searches.filter((one) => one.wire === wire && one.fault === fault).at(-1) ?? null
+	const begun = $derived(data.searches.filter((one) => one.wire === wire && one.fault === fault));
+	const current = $derived(begun.at(-1) ?? null);
+	/** Two people may have measured at once: what each of them read counts, of one place the later word. */
+	const taken = $derived(
+		Object.values(
+			Object.fromEntries(
+				begun.flatMap((one) => one.readings.map((reading) => [reading.place, reading] as const))
+			)
+		)
 	);
-	const readings = $derived(
-		Object.fromEntries((current?.readings ?? []).map(({ place, reads }) => [place, reads]))
-	);
+	const readings = $derived(Object.fromEntries(taken.map(({ place, reads }) => [place, reads])));
 	const exposed = $derived([...data.exposed, ...(current?.exposed ?? [])]);
 	const path = $derived(data.paths[wire]);
 	const plan = $derived(path.length > 1 ? planSearch(path, wire, fault, readings, exposed) : null);
@@ -51,27 +57,13 @@
 		if (!node) return undefined;
 		trouble = null;
 		try {
-			const response = await fetch(`/cases/${data.case.id}/measure/read`, {
-				method: 'POST',
-				headers: { 'content-type': 'application/json' },
-				body: JSON.stringify({ place: node, mode: rule.mode, black: 'body' })
-			});
-			const answer = (await response.json()) as { value?: number | null; message?: string };
-			if (response.ok) return answer.value ?? null;
-			trouble = answer.message ?? 'The meter does not answer.';
-		} catch {
-			trouble = 'The server cannot be reached.';
+			return await readMeter(data.case.id, { place: node, mode: rule.mode, black: 'body' });
+		} catch (error) {
+			trouble = saidBy(error);
+			return undefined;
 		}
-		return undefined;
 	}
-	const act = async (action: object) => {
-		const response = await fetch(`/cases/${data.case.id}/stand-in`, {
-			method: 'POST',
-			body: JSON.stringify(action)
-		});
-		const said = (await response.json()) as { error?: string };
-		if (!response.ok) throw new Error(said.error ?? 'The simulated vehicle refused.');
-	};
+	const act = (action: object) => standInHand(data.case.id, action);
 	/** What hands do before the search, on a simulated vehicle. */
 	async function prepare(on: boolean) {
 		trouble = null;
@@ -91,7 +83,7 @@
 			if (on && needsFed)
 				fedVolts = (await readAt(wire === 'feed' ? data.nodes?.mateFeed : data.nodes?.signal)) ?? null;
 		} catch (error) {
-			trouble = error instanceof Error ? error.message : 'The server cannot be reached.';
+			trouble = saidBy(error);
 		}
 	}
 	async function readHere() {
@@ -114,7 +106,7 @@
 					? 'over the range'
 					: valueWords(value, rule.mode === 'ohms' ? 'Ω' : 'V');
 		const noted = [
-			...(current?.readings ?? []),
+			...taken.filter((one) => one.place !== place.node),
 			{ place: place.node, words: place.words, text, reads, minutes: step.minutes }
 		];
 		const after = planSearch(path, wire, fault, { ...readings, [place.node]: reads }, exposed);
@@ -160,7 +152,7 @@
 			setUp = false;
 		});
 	});
-	useBenchKeys(() => ({ caseId: data.case.id, at: data.at }), {
+	useKeys({
 		r: () => void (data.standIn && step && readHere())
 	});
 </script>
@@ -171,10 +163,7 @@
 		{result ? result.says : `Where is the wire of ${data.atWords} at fault?`}
 	</h1>
 	{#if result}<p class="mt-1 text-lg">{result.todo}</p>{/if}
-	<div class="mt-4">
-		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
-	</div>
-	<BenchLinks caseId={data.case.id} at={data.at} here="/halve" />
+	<BenchNav {data} here="/halve" />
 </section>
 
 {#if !plan}

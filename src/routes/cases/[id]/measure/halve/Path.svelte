@@ -41,7 +41,12 @@
 			<span class="num text-right text-ink-2">{place.accessMin} min to reach</span>
 			{#if i < places.length - 1}
 				<span class="flex min-h-8 py-0.5 pl-[7px]">
-					<span class={chance > 0 ? 'border-l-[3px] border-dotted border-ink-2' : 'border-l-4 border-good'}
+					<span
+						class={i < provenTo
+							? 'border-l-4 border-good'
+							: chance > 0
+								? 'border-l-[3px] border-dotted border-ink'
+								: 'border-l-[3px] border-dotted border-rule'}
 					></span>
 				</span>
 				<span class="flex items-center text-sm text-ink-2">

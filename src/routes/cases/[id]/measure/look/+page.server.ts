@@ -1,21 +1,15 @@
-import { familyAt } from '$lib/case/measured';
 import { ofKind } from '$lib/case/thread';
-import { loadCase } from '$lib/server/cases/access';
+import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { cornersOf } from '$lib/server/cases/corners';
-import { typeOf } from '$lib/case/codes';
 import { cautionText, inspections } from '../../../../../../library/measure';
 
-export const load = async ({ params, url, depends }) => {
-	depends('jaldi:case');
-	const { view } = await loadCase(params.id);
-	const corners = cornersOf(view, url.searchParams.get('at'));
-	const { at } = corners;
-	const family = familyAt(view.entries, at)?.family ?? null;
-	const wheel = typeOf(view.entries)?.wheels.find(({ position }) => position === at);
+export const load = async (event) => {
+	const { view, wheel, shared, ...bench } = await benchPage(event);
+	const { at } = shared;
+	const family = bench.family?.family ?? null;
 	const done = ofKind(view.entries, 'inspection').filter(({ payload }) => payload.position === at);
 	return {
-		...corners,
+		...shared,
 		gapMm: wheel?.gapMm ?? null,
 		inspections: inspections
 			.filter(({ families }) => family === null || families.includes(family))

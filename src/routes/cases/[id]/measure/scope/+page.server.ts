@@ -1,24 +1,16 @@
-import { typeOf } from '$lib/case/codes';
-import { familyAt, mateOf } from '$lib/case/measured';
 import { ofKind } from '$lib/case/thread';
-import { loadCase } from '$lib/server/cases/access';
+import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { cornersOf } from '$lib/server/cases/corners';
 import { cautionText } from '../../../../../../library/measure';
 
-export const load = async ({ params, url, depends }) => {
-	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
-	const type = typeOf(view.entries);
-	const corners = cornersOf(view, url.searchParams.get('at'));
-	const wheel = type?.wheels.find(({ position }) => position === corners.at);
+export const load = async (event) => {
+	const { view, type, wheel, family, shared } = await benchPage(event);
 	return {
-		...corners,
-		mate: mateOf(corners.at),
-		family: familyAt(view.entries, corners.at)?.family ?? null,
+		...shared,
+		family: family?.family ?? null,
 		teeth: wheel?.ringTeeth ?? null,
 		circumferenceM: wheel?.circumferenceM ?? null,
-		instrument: row.vehicle.standInAddress !== null && type !== null,
+		instrument: shared.standIn && type !== null,
 		cautions: ['spinning', 'back-probe', 'polarity'].map(cautionText),
 		captures: ofKind(view.entries, 'scope-capture')
 			.map(({ id, observedAt, authorName, payload }) => ({

@@ -1,9 +1,7 @@
 <script lang="ts">
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import BenchLinks from '../BenchLinks.svelte';
-	import { useBenchKeys } from '../benchKeys';
-	import Corners from '../Corners.svelte';
+	import BenchNav from '../BenchNav.svelte';
 	import ImportCapture from './ImportCapture.svelte';
 	import Take from './Take.svelte';
 
@@ -15,16 +13,12 @@
 		const count = data.captures.length === 1 ? 'One capture' : `${data.captures.length} captures`;
 		return `${count}, ${found === 0 ? 'nothing found' : found === 1 ? 'one finding' : `${found} findings`}`;
 	});
-	useBenchKeys(() => ({ caseId: data.case.id, at: data.at }));
 </script>
 
 <svelte:head><title>{data.case.number} Oscilloscope · Jaldi</title></svelte:head>
 <section class="pt-5">
 	<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
-	<div class="mt-4">
-		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
-	</div>
-	<BenchLinks caseId={data.case.id} at={data.at} here="/scope" />
+	<BenchNav {data} here="/scope" />
 </section>
 
 {#if mayWrite}

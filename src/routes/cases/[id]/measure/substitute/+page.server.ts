@@ -1,25 +1,14 @@
-import { typeOf } from '$lib/case/codes';
-import { familyAt, mateOf } from '$lib/case/measured';
-import { positionWords } from '$lib/case/words';
-import { loadCase } from '$lib/server/cases/access';
-import { cornersOf } from '$lib/server/cases/corners';
+import { benchPage } from '$lib/server/cases/benchPage';
 import { liveSignals } from '../../../../../../library/liveSignals';
 import { nodeOf } from '../../../../../../library/measurePoints';
 import { cautionText, substituteMethods, unsuitedFor } from '../../../../../../library/measure';
 
-export const load = async ({ params, url, depends }) => {
-	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
-	const type = typeOf(view.entries);
-	const corners = cornersOf(view, url.searchParams.get('at'));
-	const { at } = corners;
-	const family = familyAt(view.entries, at)?.family ?? null;
-	const wheel = type?.wheels.find(({ position }) => position === at);
-	const mate = mateOf(at);
+export const load = async (event) => {
+	const { row, type, wheel, shared, ...bench } = await benchPage(event);
+	const { at } = shared;
+	const family = bench.family?.family ?? null;
 	return {
-		...corners,
-		mate,
-		mateWords: positionWords(mate),
+		...shared,
 		family,
 		teeth: wheel?.ringTeeth ?? null,
 		circumferenceM: wheel?.circumferenceM ?? null,
@@ -28,7 +17,6 @@ export const load = async ({ params, url, depends }) => {
 		/** Whether live data of this wheel can be watched here. */
 		signal:
 			(type ? liveSignals(type) : []).find(({ signal }) => signal === at.replace('-', '_'))?.signal ?? null,
-		standIn: row.vehicle.standInAddress !== null,
 		nodes: type && { feed: nodeOf(type, at, 'wire:feed'), signal: nodeOf(type, at, 'wire:signal') },
 		methods: substituteMethods.map((method) => ({
 			...method,

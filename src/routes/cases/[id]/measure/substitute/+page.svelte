@@ -10,9 +10,11 @@
 	import { getCaseWork } from '../../caseWork.svelte';
 	import JobProgress from '../../JobProgress.svelte';
 	import { LiveFeed } from '../../watch/liveFeed.svelte';
-	import BenchLinks from '../BenchLinks.svelte';
-	import { useBenchKeys } from '../benchKeys';
-	import Corners from '../Corners.svelte';
+	import { useKeys } from '$lib/ui/keys';
+	import BenchNav from '../BenchNav.svelte';
+	import NotOnThis from '../NotOnThis.svelte';
+	import { saidBy } from '../readMeter';
+	import { standInHand } from '../../standInHand';
 	import { LiveValue } from './liveValue.svelte';
 
 	let { data } = $props();
@@ -98,14 +100,7 @@
 	async function hold(on: boolean) {
 		if (!method) return;
 		practice = null;
-		const act = async (action: object) => {
-			const response = await fetch(`/cases/${data.case.id}/stand-in`, {
-				method: 'POST',
-				body: JSON.stringify(action)
-			});
-			const said = (await response.json()) as { error?: string };
-			if (!response.ok) throw new Error(said.error ?? 'The simulated vehicle refused.');
-		};
+		const act = (action: object) => standInHand(data.case.id, action);
 		const plugs = method.source === 'mate' ? [data.at, data.mate] : [data.at];
 		try {
 			if (method.source === 'steel') {
@@ -132,11 +127,11 @@
 			if (method.source === 'mate') await act({ do: 'spin', position: data.mate, kmh: wantedKmh ?? 0 });
 			live.begin();
 		} catch (error) {
-			practice = error instanceof Error ? error.message : 'The server cannot be reached.';
+			practice = saidBy(error);
 		}
 	}
 	const SAID = { follows: 'good', nothing: 'bad', 'not-steady': 'bad', 'another-value': 'suspect' } as const;
-	useBenchKeys(() => ({ caseId: data.case.id, at: data.at }), {
+	useKeys({
 		w: () => void (mayWrite && data.signal && !work.busy && watch())
 	});
 </script>
@@ -148,10 +143,7 @@
 		One test for harness, plugs, module input and logic together: what follows is proven, and the fault is at
 		the wheel.
 	</p>
-	<div class="mt-4">
-		<Corners corners={data.corners} at={data.at} href={(position) => `?at=${position}`} />
-	</div>
-	<BenchLinks caseId={data.case.id} at={data.at} here="/substitute" />
+	<BenchNav {data} here="/substitute" />
 </section>
 
 {#if !data.family}
@@ -310,17 +302,5 @@
 			<button class="act mt-2" disabled={!judgement} onclick={save}>Save what it proved</button>
 		{/if}
 	</section>
-	{#if unfit.length > 0}
-		<section class="mt-6" aria-labelledby="never">
-			<h2 id="never" class="text-lg font-bold">Not on this sensor</h2>
-			<ul>
-				{#each unfit as { name, can, why } (name)}
-					<li class="hair py-2">
-						<strong>{name}</strong>
-						{can === 'harm' ? 'can do damage' : 'misleads'}. <span class="text-ink-2">{why}</span>
-					</li>
-				{/each}
-			</ul>
-		</section>
-	{/if}
+	<NotOnThis tests={unfit} />
 {/if}

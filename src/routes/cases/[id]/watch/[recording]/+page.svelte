@@ -2,6 +2,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { isWheel } from '$lib/core/live/recording';
 	import Chart, { type ChartLine } from '$lib/ui/Chart.svelte';
+	import SpanButtons from '$lib/ui/SpanButtons.svelte';
 	import { useKeys } from '$lib/ui/keys';
 	import ConditionsMet from './ConditionsMet.svelte';
 	import Findings from './Findings.svelte';
@@ -29,7 +30,7 @@
 			name: `${text} ${what}`,
 			condition
 		}));
-		void made.open(data.vehicle, $state.snapshot(conditions) as typeof conditions);
+		void made.start(data.vehicle, $state.snapshot(conditions) as typeof conditions);
 		return () => made.close();
 	});
 	$effect(() => {
@@ -66,11 +67,6 @@
 	};
 
 	useKeys({
-		'+': () => view?.zoom(0.5),
-		'-': () => view?.zoom(2),
-		ArrowLeft: () => view?.pan(-0.25),
-		ArrowRight: () => view?.pan(0.25),
-		'0': () => view && view.see(...view.whole),
 		l: () => (asList = !asList)
 	});
 </script>
@@ -103,23 +99,12 @@
 
 <section id="graph" class="mt-6" aria-label="Graph">
 	{#if view?.trouble}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{view.trouble}</p>{/if}
-	<div class="flex flex-wrap items-center gap-2">
-		<button class="act-quiet" onclick={() => view?.zoom(0.5)}>Closer <span class="key">+</span></button>
-		<button class="act-quiet" onclick={() => view?.zoom(2)}>Wider <span class="key">−</span></button>
-		<button class="act-quiet" aria-label="Earlier" onclick={() => view?.pan(-0.25)}
-			><span class="key">←</span></button
-		>
-		<button class="act-quiet" aria-label="Later" onclick={() => view?.pan(0.25)}
-			><span class="key">→</span></button
-		>
-		<button class="act-quiet" onclick={() => view?.see(...view.whole)}
-			>All of it <span class="key">0</span></button
-		>
+	<SpanButtons span={view}>
 		<button class="act-quiet" aria-pressed={asList} onclick={() => (asList = !asList)}
 			>As a list <span class="key">l</span></button
 		>
 		<a class="act-quiet ml-auto" href="/cases/{data.case.id}/watch/{recording.id}/csv" download>CSV</a>
-	</div>
+	</SpanButtons>
 	{#if view?.ready}
 		{#if asList}
 			<SampleList {view} channels={recording.channels} words={data.words} />

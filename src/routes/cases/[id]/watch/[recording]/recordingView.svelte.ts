@@ -3,19 +3,18 @@ import type { Alignment } from '$lib/core/live/align';
 import type { ConditionOver, NamedCondition } from '$lib/core/live/conditionsOver';
 import type { Line } from '$lib/core/live/decimate';
 import type { LiveAnalysis } from '$lib/core/live/findings';
+import { Span } from '$lib/ui/span.svelte';
 import { startLiveWorker } from '../liveWorker';
 
 /** Half of what is drawn: each pixel column has its lowest and its highest. */
 const PIXELS = 900;
 const MOST_POINTS = 2_000;
+const LEAST_S = 0.02;
 
 /** A recording as the page looks at it: its samples stay in a worker, here is the span that is seen and its lines. */
-export class RecordingView {
+export class RecordingView extends Span {
 	trouble = $state<string | null>(null);
 	ready = $state(false);
-	from = $state(0);
-	to = $state(1);
-	whole = $state.raw<[number, number]>([0, 1]);
 	channels = $state.raw<string[]>([]);
 	lines = $state.raw<{ channel: string; line: Line; other: boolean }[]>([]);
 	analysis = $state.raw<LiveAnalysis | null>(null);
@@ -29,14 +28,15 @@ export class RecordingView {
 	constructor(
 		private readonly caseId: string,
 		private readonly id: string
-	) {}
+	) {
+		super(LEAST_S);
+	}
 
-	async open(vehicle: LiveVehicle, conditions: NamedCondition[]): Promise<void> {
+	async start(vehicle: LiveVehicle, conditions: NamedCondition[]): Promise<void> {
 		const loaded = await this.load(this.id);
 		if (!loaded) return;
 		this.channels = loaded.channels;
-		this.whole = [loaded.fromS, loaded.toS];
-		[this.from, this.to] = this.whole;
+		this.open(loaded.fromS, loaded.toS);
 		this.ready = true;
 		this.analysis = await this.remote.analyse(this.id, vehicle);
 		this.conditions = await this.remote.conditions(this.id, conditions);
@@ -80,25 +80,6 @@ export class RecordingView {
 		const loaded = await this.load(id);
 		if (!loaded) return;
 		this.over = { id, channels: loaded.channels, shiftS: await this.remote.align(this.id, id, how) };
-	}
-
-	/** @returns whether there is more to see that way */
-	see(from: number, to: number): void {
-		const [start, end] = this.whole;
-		const span = Math.max(0.02, Math.min(to - from, end - start));
-		const begin = Math.max(start, Math.min(from, end - span));
-		[this.from, this.to] = [begin, begin + span];
-	}
-
-	zoom(factor: number): void {
-		const middle = (this.from + this.to) / 2;
-		const half = ((this.to - this.from) / 2) * factor;
-		this.see(middle - half, middle + half);
-	}
-
-	pan(share: number): void {
-		const by = (this.to - this.from) * share;
-		this.see(this.from + by, this.to + by);
 	}
 
 	private pixels(lines: number): number {

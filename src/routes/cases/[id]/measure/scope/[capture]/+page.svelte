@@ -4,6 +4,7 @@
 	import { valueWords } from '$lib/case/measureWords';
 	import Mark from '$lib/ui/Mark.svelte';
 	import RingMap from '$lib/ui/RingMap.svelte';
+	import SpanButtons from '$lib/ui/SpanButtons.svelte';
 	import Trace from '$lib/ui/Trace.svelte';
 	import { useKeys } from '$lib/ui/keys';
 	import { CaptureView } from './captureView.svelte';
@@ -24,13 +25,13 @@
 		const made = new CaptureView(data.case.id, data.capture.id);
 		view = made;
 		const hz = untrack(() => Math.max(...data.capture.channels.map(({ medianHz }) => medianHz ?? 0)));
-		void made.open(data.capture.teeth, hz > 0 ? FIRST_TEETH / hz : 1);
+		void made.start(data.capture.teeth, hz > 0 ? FIRST_TEETH / hz : 1);
 		return () => made.close();
 	});
 	$effect(() => {
 		if (!view?.shape) return;
 		// The span, the filter and what lies over it decide too.
-		void [view.fromS, view.toS, view.filter, view.over];
+		void [view.from, view.to, view.filter, view.over];
 		void view.draw();
 	});
 	const names = $derived(capture.channels.map(({ name, probe }) => probe || name.replaceAll('_', ' ')));
@@ -82,11 +83,6 @@
 	);
 
 	useKeys({
-		'+': () => view?.zoom(0.5),
-		'-': () => view?.zoom(2),
-		ArrowLeft: () => view?.pan(-0.25),
-		ArrowRight: () => view?.pan(0.25),
-		'0': () => view && view.see(0, view.shape?.durationS ?? 1),
 		r: () => view?.toggleRulers(),
 		'[': () => to(data.earlier),
 		']': () => to(data.later)
@@ -132,23 +128,12 @@
 
 <section id="picture" class="mt-4" aria-label="Picture">
 	{#if view?.trouble}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{view.trouble}</p>{/if}
-	<div class="flex flex-wrap items-center gap-2">
-		<button class="act-quiet" onclick={() => view?.zoom(0.5)}>Closer <span class="key">+</span></button>
-		<button class="act-quiet" onclick={() => view?.zoom(2)}>Wider <span class="key">−</span></button>
-		<button class="act-quiet" aria-label="Back in time" onclick={() => view?.pan(-0.25)}
-			><span class="key">←</span></button
-		>
-		<button class="act-quiet" aria-label="On in time" onclick={() => view?.pan(0.25)}
-			><span class="key">→</span></button
-		>
-		<button class="act-quiet" onclick={() => view?.see(0, view.shape?.durationS ?? 1)}
-			>All of it <span class="key">0</span></button
-		>
+	<SpanButtons span={view}>
 		<button class="act-quiet" aria-pressed={view?.rulers != null} onclick={() => view?.toggleRulers()}
 			>Rulers <span class="key">r</span></button
 		>
 		<a class="act-quiet ml-auto" href="/cases/{data.case.id}/measure/scope/{capture.id}/csv" download>CSV</a>
-	</div>
+	</SpanButtons>
 	{#if trace}
 		<div class="mt-2">
 			<Trace

@@ -1,4 +1,5 @@
 import type { ScopeAnalysis } from '$lib/core/scope/findings';
+import { Span } from '$lib/ui/span.svelte';
 import type { TraceLane, TraceView } from '$lib/ui/traceDrawing';
 import type { CaptureShape, DrawnLine, PictureFilter } from '../../../../../../workers/scope.worker';
 import { startScopeWorker } from '../scopeWorker';
@@ -8,12 +9,10 @@ const LEAST_SPAN_S = 0.0002;
 const MARGIN = 0.08;
 
 /** A capture as the page looks at it: samples stay in a worker, here is the span that is seen, its lines and the rulers. */
-export class CaptureView {
+export class CaptureView extends Span {
 	trouble = $state<string | null>(null);
 	shape = $state.raw<CaptureShape | null>(null);
 	analysis = $state.raw<ScopeAnalysis | null>(null);
-	fromS = $state(0);
-	toS = $state(1);
 	filter = $state<PictureFilter>('none');
 	rulers = $state.raw<TraceView['rulers']>(null);
 	/** Another capture laid over this one, moved so that the first edges meet. */
@@ -26,13 +25,15 @@ export class CaptureView {
 	constructor(
 		private readonly caseId: string,
 		private readonly id: string
-	) {}
+	) {
+		super(LEAST_SPAN_S);
+	}
 
-	async open(teeth: number | null, firstLookS: number): Promise<void> {
+	async start(teeth: number | null, firstLookS: number): Promise<void> {
 		const shape = await this.load(this.id);
 		if (!shape) return;
 		this.shape = shape;
-		this.toS = Math.min(shape.durationS, firstLookS);
+		this.open(0, shape.durationS, firstLookS);
 		this.analysis = await this.remote.analyse(this.id, teeth);
 	}
 
@@ -42,15 +43,15 @@ export class CaptureView {
 
 	async draw(): Promise<void> {
 		const mine = ++this.asked;
-		const { shape, over, fromS, toS, filter } = this;
+		const { shape, over, from, to, filter } = this;
 		if (!shape) return;
 		const lines = await Promise.all(
 			shape.channels.map(async ({ name }, i) => {
-				const own = this.remote.line(this.id, name, fromS, toS, PIXELS, filter);
+				const own = this.remote.line(this.id, name, from, to, PIXELS, filter);
 				const theirs = over?.shape.channels.find((one) => one.name === name) ?? over?.shape.channels[i];
 				const other =
 					over && theirs
-						? this.remote.line(over.id, theirs.name, fromS, toS, PIXELS, filter, over.shiftS)
+						? this.remote.line(over.id, theirs.name, from, to, PIXELS, filter, over.shiftS)
 						: null;
 				return { own: await own, other: await other };
 			})
@@ -76,25 +77,7 @@ export class CaptureView {
 				eventsS: events[i] ?? []
 			};
 		});
-		return { fromS: this.fromS, toS: this.toS, lanes, rulers: this.rulers };
-	}
-
-	see(fromS: number, toS: number): void {
-		const end = this.shape?.durationS ?? 1;
-		const span = Math.max(LEAST_SPAN_S, Math.min(toS - fromS, end));
-		const begin = Math.max(0, Math.min(fromS, end - span));
-		[this.fromS, this.toS] = [begin, begin + span];
-	}
-
-	zoom(factor: number): void {
-		const middle = (this.fromS + this.toS) / 2;
-		const half = ((this.toS - this.fromS) / 2) * factor;
-		this.see(middle - half, middle + half);
-	}
-
-	pan(share: number): void {
-		const by = (this.toS - this.fromS) * share;
-		this.see(this.fromS + by, this.toS + by);
+		return { fromS: this.from, toS: this.to, lanes, rulers: this.rulers };
 	}
 
 	/** Puts the rulers into the middle of what is seen, or takes them away. */
@@ -103,11 +86,11 @@ export class CaptureView {
 			this.rulers = null;
 			return;
 		}
-		const { fromS, toS } = this;
+		const { from, to } = this;
 		const [first] = this.shape.channels;
 		const [low, high] = [first?.lowV ?? 0, first?.highV ?? 1];
 		this.rulers = {
-			t: [fromS + (toS - fromS) * 0.4, fromS + (toS - fromS) * 0.6],
+			t: [from + (to - from) * 0.4, from + (to - from) * 0.6],
 			v: [low + (high - low) * 0.2, low + (high - low) * 0.8],
 			lane: 0
 		};

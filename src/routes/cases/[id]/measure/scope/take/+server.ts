@@ -7,7 +7,7 @@ import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';
 import { StandInInstruments } from '$lib/server/link/standInInstruments';
 import { Position } from '../../../../../../../library';
-import { nodeOf } from '../../../../../../../library/measurePoints';
+import { scopeProbe } from '../../../../../../../library/measurePoints';
 
 const Asked = z.object({
 	id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
@@ -31,13 +31,9 @@ export async function POST(event) {
 	const type = typeOf(view.entries);
 	if (!row.vehicle.standInAddress) error(409, 'No oscilloscope is connected here: bring in its file.');
 	if (!type) error(409, 'The library does not describe this vehicle: bring in a file.');
-	const probes = positions.map((position) => {
-		const coil = familyAt(view.entries, position)?.family === 'passive';
-		const point = (wire: 'feed' | 'signal') =>
-			nodeOf(type, position, at === 'module' ? `module:${wire}` : `wire:${wire}`) ?? '';
-		// A coil is measured across its two lines, levels against the body.
-		return coil ? { tip: point('feed'), clip: point('signal') } : { tip: point('signal') };
-	});
+	const probes = positions.map((position) =>
+		scopeProbe(type, position, at, familyAt(view.entries, position)?.family ?? type.sensor)
+	);
 	const taken = await new StandInInstruments(row.vehicle.standInAddress).capture({
 		probes,
 		rateHz,

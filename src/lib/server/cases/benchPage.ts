@@ -1,0 +1,31 @@
+import { typeOf } from '../../case/codes';
+import { familyAt, mateOf } from '../../case/measured';
+import { positionWords } from '../../case/words';
+import { loadCase } from './access';
+import { cornersOf } from './corners';
+
+/** What every page of the bench begins with: the case, the wheel it is about, its mate, and the kind of its sensor. */
+export async function benchPage({
+	params,
+	url,
+	depends
+}: {
+	params: { id: string };
+	url: URL;
+	depends: (name: `${string}:${string}`) => void;
+}) {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const type = typeOf(view.entries);
+	const corners = cornersOf(view, url.searchParams.get('at'));
+	const { at } = corners;
+	const mate = mateOf(at);
+	return {
+		row,
+		view,
+		type,
+		wheel: type?.wheels.find(({ position }) => position === at) ?? null,
+		family: familyAt(view.entries, at),
+		shared: { ...corners, mate, mateWords: positionWords(mate), standIn: row.vehicle.standInAddress !== null }
+	};
+}

@@ -1,0 +1,54 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { useKeys } from '$lib/ui/keys';
+
+	/** Which wheel the bench is about, and the five ways to work there, each with its key. */
+	let {
+		data,
+		here
+	}: {
+		data: {
+			case: { id: string };
+			at: string;
+			corners: { position: string; words: string; suspect: boolean }[];
+		};
+		here: string;
+	} = $props();
+	const WAYS = [
+		{ path: '', name: 'Meter', key: 'm' },
+		{ path: '/scope', name: 'Oscilloscope', key: 'o' },
+		{ path: '/substitute', name: 'Substitute a signal', key: 's' },
+		{ path: '/halve', name: 'Halve the harness', key: 'h' },
+		{ path: '/look', name: 'Look', key: 'l' }
+	];
+	const hrefOf = (path: string) => `/cases/${data.case.id}/measure${path}?at=${data.at}`;
+	useKeys(Object.fromEntries(WAYS.map(({ path, key }) => [key, () => void goto(hrefOf(path))])));
+</script>
+
+<nav class="mt-4 flex flex-wrap gap-2" aria-label="Wheel">
+	{#each data.corners as { position, words, suspect } (position)}
+		<a
+			class="flex min-h-11 items-center gap-2 rounded-md border px-4 {position === data.at
+				? 'border-ink bg-neutral text-neutral-content'
+				: 'border-ink-2'}"
+			aria-current={position === data.at ? 'page' : undefined}
+			href="?at={position}"
+		>
+			{#if suspect}<Mark state="suspect" size={15} />{/if}
+			{words}{suspect ? ', suspect' : ''}
+		</a>
+	{/each}
+</nav>
+<nav class="mt-4 flex flex-wrap gap-x-6 gap-y-1 border-b border-rule" aria-label="At the bench">
+	{#each WAYS as { path, name, key } (path)}
+		<a
+			class="flex min-h-11 items-center gap-2 border-b-3 {path === here
+				? 'border-ink font-bold'
+				: 'border-transparent text-ink-2 hover:text-ink'}"
+			aria-current={path === here ? 'page' : undefined}
+			href={hrefOf(path)}
+			>{name}{#if path !== here}<span class="key">{key}</span>{/if}</a
+		>
+	{/each}
+</nav>

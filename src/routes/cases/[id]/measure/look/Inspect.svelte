@@ -1,0 +1,166 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import Caution from '$lib/ui/Caution.svelte';
+	import { keepDraft } from '$lib/ui/draft.svelte';
+	import InspectionDrawing from '$lib/ui/InspectionDrawing.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import NumberField from '$lib/ui/NumberField.svelte';
+	import type { InspectionDone } from '$lib/case/measurePayloads';
+	import type { Inspection } from '$library/measure';
+	import type { Position } from '$library/positions';
+	import { sendEntry } from '../../../../decoderClient';
+	import { PhotoBox } from './photos.svelte';
+
+	/** One look at one part of one wheel: where, why, what is to be seen, and what was seen. */
+	let {
+		one,
+		caseId,
+		at,
+		usualGapMm,
+		mayWrite,
+		onsaved
+	}: {
+		one: Omit<Inspection, 'cautions'> & { cautions: string[] };
+		caseId: string;
+		at: Position;
+		usualGapMm: number | null;
+		mayWrite: boolean;
+		onsaved: () => void;
+	} = $props();
+	let found = $state<string[]>([]);
+	let gapMm = $state<number | null>(null);
+	let note = $state('');
+	const photos = new PhotoBox(() => caseId);
+	keepDraft(
+		untrack(() => `look:${caseId}:${at}:${one.id}`),
+		() =>
+			found.length === 0 && gapMm === null && note === '' && photos.kept.length === 0
+				? null
+				: { found, gapMm, note, kept: photos.kept },
+		(kept) => {
+			({ found, gapMm, note } = kept);
+			photos.kept = kept.kept;
+		}
+	);
+	/** Beyond this the maker's usual gap is exceeded so far that it is told. */
+	const GAP_ROOM_MM = 0.4;
+	const gapTooWide = $derived(gapMm !== null && usualGapMm !== null && gapMm > usualGapMm + GAP_ROOM_MM);
+	async function save(result: 'good' | 'bad' | 'unsure') {
+		const seen = result === 'good' ? [] : $state.snapshot(found);
+		const payload: InspectionDone = {
+			position: at,
+			inspection: one.id,
+			name: one.name,
+			result,
+			found: seen.length === 0 && result === 'bad' ? [note.trim() || 'bad'] : seen,
+			gapMm: one.gapMm ? gapMm : null,
+			note: note.trim(),
+			photos: $state.snapshot(photos.kept),
+			says:
+				result === 'good'
+					? `${one.name}: nothing wrong to be seen.`
+					: `${one.name}: ${seen.join(', ') || note.trim() || (result === 'bad' ? 'bad' : 'not sure')}.`,
+			// A gap that was measured is proven; that nothing was to be seen proves nothing.
+			proves: result === 'good' && one.gapMm && gapMm !== null && !gapTooWide ? [one.link] : [],
+			implicates: result === 'bad' ? [one.link] : []
+		};
+		if (await sendEntry(caseId, 'inspection', payload)) {
+			found = [];
+			gapMm = null;
+			note = '';
+			photos.kept = [];
+			onsaved();
+		}
+	}
+</script>
+
+<section class="mt-5" aria-labelledby="look">
+	<div class="grid gap-x-8 gap-y-4 md:grid-cols-[minmax(0,1fr)_20rem]">
+		<div>
+			<h2 id="look" class="text-xl font-bold">{one.name}</h2>
+			<p class="mt-1 text-lg">{one.look}</p>
+			<p class="mt-1 text-ink-2">{one.why}</p>
+			{#if one.gapMm && usualGapMm !== null}<p class="mt-1">
+					This vehicle’s usual gap is <span class="num font-semibold">{usualGapMm.toFixed(1)} mm</span>.
+				</p>{/if}
+		</div>
+		<InspectionDrawing what={one.drawing} label="Where to look: {one.name}" />
+	</div>
+	{#if one.cautions.length > 0}<Caution>{one.cautions.join(' ')}</Caution>{/if}
+	{#if mayWrite}
+		<fieldset class="mt-3">
+			<legend class="text-sm text-ink-2">What is to be seen</legend>
+			<div class="flex flex-wrap gap-x-6">
+				{#each one.bad as words (words)}
+					<label class="flex min-h-11 cursor-pointer items-center gap-2"
+						><input
+							type="checkbox"
+							class="checkbox"
+							checked={found.includes(words)}
+							onchange={(event) =>
+								(found = event.currentTarget.checked
+									? [...found, words]
+									: found.filter((other) => other !== words))}
+						/>
+						{words}</label
+					>
+				{/each}
+			</div>
+		</fieldset>
+		<div class="mt-2 flex flex-wrap items-end gap-3">
+			{#if one.gapMm}<div class="w-36">
+					<NumberField label="Widest gap, mm" bind:value={gapMm} min={0} max={20} step="any" />
+				</div>{/if}
+			<label class="min-w-56 flex-1">
+				<span class="text-sm text-ink-2">In a word</span>
+				<input class="field" bind:value={note} maxlength="400" />
+			</label>
+			<label class="act-quiet">
+				{photos.sending > 0 ? 'Sending …' : 'Add photos'}
+				<input
+					type="file"
+					class="sr-only"
+					accept="image/*"
+					capture="environment"
+					multiple
+					onchange={(event) => {
+						const { files } = event.currentTarget;
+						if (files) void photos.add(Array.from(files));
+						event.currentTarget.value = '';
+					}}
+				/>
+			</label>
+		</div>
+		{#if gapTooWide}<p class="mt-2 font-semibold">
+				Wider than this vehicle’s usual gap: a passive sensor loses its low speeds, an active one everything.
+			</p>{/if}
+		{#if photos.trouble}<p class="mt-2 font-semibold" role="alert">{photos.trouble}</p>{/if}
+		{#if photos.kept.length > 0}
+			<ul class="mt-2 flex flex-wrap gap-2">
+				{#each photos.kept as { id } (id)}
+					<li>
+						<img
+							class="h-24 w-32 object-cover"
+							src="/cases/{caseId}/measure/photo/{id}"
+							alt="to be kept with this look"
+						/>
+						<button class="text-sm underline" onclick={() => photos.drop(id)}>leave out</button>
+					</li>
+				{/each}
+			</ul>
+		{/if}
+		<div class="mt-3 flex flex-wrap gap-3">
+			<button class="act-quiet" disabled={found.length > 0} onclick={() => save('good')}
+				><Mark state="good" size={16} /> Nothing wrong</button
+			>
+			<button
+				class={found.length > 0 ? 'act' : 'act-quiet'}
+				disabled={found.length === 0 && note.trim() === ''}
+				onclick={() => save('bad')}><Mark state="bad" size={16} /> Bad</button
+			>
+			<button class="act-quiet" onclick={() => save('unsure')}
+				><Mark state="suspect" size={16} /> Not sure</button
+			>
+		</div>
+	{/if}
+</section>
