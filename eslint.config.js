@@ -18,7 +18,8 @@ const ARROW = {
 	workers: ['core', 'library', 'case'],
 	ui: ['core', 'library', 'case'],
 	routes: ['core', 'library', 'case', 'server', 'workers', 'ui'],
-	cli: ['core', 'library', 'case'],
+	// Trials run whole diagnoses on the stand-ins.
+	cli: ['core', 'library', 'case', 'bench'],
 	demo: ['core', 'library', 'case', 'server', 'bench'],
 	tests: ['core', 'library', 'case', 'server', 'bench', 'demo']
 };

@@ -12,6 +12,18 @@ const pinOf = ({ role, pins }: ModuleType, does: string): string | null => {
 	return pin === undefined ? null : `${role}.${pin}`;
 };
 
+/** Points at any module's own plug; null for points that are elsewhere, or that this module does not have. */
+export function pinNode(module: ModuleType, point: PointRole): string | null {
+	const does: Partial<Record<PointRole, string>> = {
+		'reader:supply': 'supply',
+		'reader:ground': 'ground',
+		'bus:high': 'bus-high',
+		'bus:low': 'bus-low'
+	};
+	const pin = does[point];
+	return pin === undefined ? null : pinOf(module, pin);
+}
+
 /** The node of the vehicle's wiring behind each role of a point; null where this vehicle has none. */
 export function nodeOf(type: VehicleType, position: Position, point: PointRole): string | null {
 	const reader = wheelReaderOf(type);

@@ -91,9 +91,7 @@ test('nothing is clipped or pushed off the page on a tablet', async ({ page }) =
 	await expect(page.getByRole('heading', { name: 'Thread' })).toBeVisible();
 });
 
-test('a wrong address of a case says so, and a station that is not built says that it comes later', async ({
-	page
-}) => {
+test('a wrong address of a case says so', async ({ page }) => {
 	await page.goto('/cases/nothing/listen');
 	await expect(page.getByRole('heading', { name: 'There is no such case.' })).toBeVisible();
 });

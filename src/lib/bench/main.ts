@@ -2,7 +2,8 @@ import { parseArgs } from 'node:util';
 import { vehicleTypes, type VehicleType } from '../../../library';
 import { faults } from '../../../library/faults';
 import { DOIP_PORT } from '../core/uds/doip';
-import { parseFault, placesFor } from './faults/benchFault';
+import { placesFor } from '../../../library/faultPlaces';
+import { parseFault } from './faults/benchFault';
 import { BenchHost } from './net/host';
 import { uniform } from './vehicle';
 

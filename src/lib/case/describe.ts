@@ -4,6 +4,7 @@ import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import { caseCodes, describeCode } from './codes';
 import type { Entry } from './entry';
 import { valueWords, windowWords } from './measureWords';
+import { STEP_WORDS, seenWords } from './reason/words';
 import { lowerFirst, positionWords } from './words';
 
 /** How an entry reads on the thread: a headline, a line of detail, and what it showed. */
@@ -186,6 +187,21 @@ export function describeEntry(entry: Entry): EntryLine {
 				`${positionWords(position)}, ${wire} wire halved`,
 				found ? says : `between ${between[0]} and ${between[1]}`,
 				found ? 'found' : null
+			);
+		}
+		case 'test-step': {
+			const { payload } = entry;
+			const seen = Object.entries(payload.seen).map(([key, outcome]) => seenWords(key, outcome));
+			const told = [...new Set(seen)].slice(0, 3).join(', ');
+			return payload.how === 'done'
+				? line(payload.name, [told, payload.because].filter(Boolean).join('; ') || 'done')
+				: line(`Set aside: ${payload.name}`, `${STEP_WORDS[payload.how]}. ${payload.because}`.trim());
+		}
+		case 'waiting': {
+			const { what, lift, note } = entry.payload;
+			return line(
+				what === 'nothing' ? 'Work goes on' : `Waits for ${what}`,
+				[lift, note].filter(Boolean).join('; ') || '–'
 			);
 		}
 		case 'inspection': {

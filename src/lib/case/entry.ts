@@ -11,6 +11,7 @@ import {
 	SensorIdentified,
 	Substitution
 } from './measurePayloads';
+import { TestStep, Waiting } from './reasonPayloads';
 import { LAMPS, Position } from '../../../library/positions';
 
 /**
@@ -119,7 +120,9 @@ export const Repair = z.object({
 	position: Position.nullable(),
 	parts: z.array(z.object({ name: Words, number: Text, grade: z.enum(GRADES) })).max(30),
 	temporary: z.boolean(),
-	note: Text
+	note: Text,
+	/** Repair of the library and the place it was done at, where it was chosen from what is suspected. */
+	does: z.object({ kind: z.string().max(40), place: z.string().max(40) }).optional()
 });
 
 export const CodesCleared = z.object({
@@ -178,6 +181,8 @@ export const PAYLOADS = {
 	substitution: Substitution,
 	'harness-search': HarnessSearch,
 	inspection: InspectionDone,
+	'test-step': TestStep,
+	waiting: Waiting,
 	repair: Repair,
 	'codes-cleared': CodesCleared,
 	'key-cycled': KeyCycled,
@@ -226,6 +231,8 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('substitution'),
 	member('harness-search'),
 	member('inspection'),
+	member('test-step'),
+	member('waiting'),
 	member('repair'),
 	member('codes-cleared'),
 	member('key-cycled'),

@@ -16,6 +16,8 @@ export interface NextStep {
 	why: string;
 	/** Place on the station's page to go to. */
 	anchor: string | null;
+	/** The fault is still to be found: what tells most is worked out by Reason. */
+	seeks?: true;
 }
 
 const step = (station: StationId, title: string, why: string, anchor: string | null = null): NextStep => ({
@@ -24,6 +26,8 @@ const step = (station: StationId, title: string, why: string, anchor: string | n
 	why,
 	anchor
 });
+
+const seeking = (...of: Parameters<typeof step>): NextStep => ({ ...step(...of), seeks: true });
 
 /** What must happen on the road before a code's test completes, where a source says so. */
 export function testNeeds(
@@ -89,13 +93,13 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 		const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), facts.book);
 		const [corner] = suspectCorners(entries, ownFaults);
 		if (corner && !entries.some(isBenchTest))
-			return step(
+			return seeking(
 				'measure',
 				`Measure at ${positionWords(corner)}`,
 				`${finding ? `${finding.todo} ${finding.title}.` : `${list(ownFaults.slice(0, 3))} recorded.`} A code names a circuit, never a part.`,
 				'measure'
 			);
-		return step(
+		return seeking(
 			'mend',
 			'Find the fault, then write down the repair',
 			finding

@@ -51,7 +51,7 @@ describe('the one thing to do next', () => {
 			'done',
 			'open',
 			'open',
-			'later',
+			'done',
 			'done',
 			'done',
 			'done'

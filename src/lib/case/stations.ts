@@ -17,13 +17,10 @@ export const STATIONS = [
 ] as const;
 export type StationId = (typeof STATIONS)[number]['id'];
 
-/** Stations that this version does not have. */
-export const LATER: readonly StationId[] = ['reason'];
-
 export interface StationState {
 	id: StationId;
 	name: string;
-	state: 'done' | 'begun' | 'open' | 'bad' | 'later';
+	state: 'done' | 'begun' | 'open' | 'bad';
 	/** What it still lacks, in a few words. */
 	lacks: string | null;
 }
@@ -84,6 +81,13 @@ function measure({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	return { state: 'done', lacks: bad > 0 ? `${bad} out` : null };
 }
 
+/** Reasoned to an end: a repair was chosen from what is suspected. Until then the tests done are what there is. */
+function reason({ entries, lastCompleteScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	if (ofKind(entries, 'repair').length > 0) return { state: 'done', lacks: null };
+	const tested = entries.some(isBenchTest) || ofKind(entries, 'test-step').length > 0;
+	return { state: lastCompleteScan && tested ? 'begun' : 'open', lacks: null };
+}
+
 function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	if (ofKind(entries, 'repair').length === 0) return { state: 'open', lacks: null };
 	const returned = codes.some((code) => code.proof.verdict.startsWith('back-'));
@@ -106,11 +110,12 @@ function handOver({ signature, open, lastScan, codes }: CaseFacts): Omit<Station
 	return { state: 'open', lacks: waiting > 0 ? `waits for ${plural(waiting, 'code')}` : null };
 }
 
-const JUDGE: Partial<Record<StationId, (facts: CaseFacts) => Omit<StationState, 'id' | 'name'>>> = {
+const JUDGE: Record<StationId, (facts: CaseFacts) => Omit<StationState, 'id' | 'name'>> = {
 	listen,
 	read,
 	watch,
 	measure,
+	reason,
 	mend,
 	prove,
 	'hand-over': handOver
@@ -121,6 +126,6 @@ export function stationLine(facts: CaseFacts): StationState[] {
 	return STATIONS.map(({ id, name }) => ({
 		id,
 		name,
-		...(JUDGE[id]?.(facts) ?? { state: 'later' as const, lacks: null })
+		...JUDGE[id](facts)
 	}));
 }

@@ -12,17 +12,21 @@ export interface CaseSummary {
 	/** Whoever wrote last. */
 	withName: string | null;
 	lastAt: string | null;
+	/** What it waits for and where it stands, as told last. */
+	waiting?: { what: string; lift: string } | null;
 }
 
 /** @param view what the thread says, where it has been computed already */
 export function summarise(thread: Entry[], view: CaseView = projectCase(thread)): CaseSummary {
 	const last = thread.at(-1);
+	const waiting = latest(view.entries, 'waiting')?.payload ?? null;
 	return {
 		stations: view.stations,
 		next: view.next && { station: view.next.station, title: view.next.title, why: view.next.why },
 		verdict: view.verdict,
 		complaint: latest(view.entries, 'complaint')?.payload.words ?? null,
 		withName: last?.authorName ?? null,
-		lastAt: last?.receivedAt ?? null
+		lastAt: last?.receivedAt ?? null,
+		waiting: waiting && { what: waiting.what, lift: waiting.lift }
 	};
 }

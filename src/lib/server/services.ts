@@ -7,8 +7,12 @@ import { FrameSignals } from './db/frameSignals';
 import { GoodReadings } from './db/goodReadings';
 import { openDatabase, type Database } from './db/open';
 import { Photos } from './db/photos';
+import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
+import { TrackRecord } from './db/trackRecord';
+import { outlookOf } from './cases/outlook';
 import { LinkDesk } from './jobs/desk';
+import { Outlooks } from './jobs/outlooks';
 
 /** Everything a request may need, made once. */
 export interface Services {
@@ -21,7 +25,10 @@ export interface Services {
 	frameSignals: FrameSignals;
 	goodReadings: GoodReadings;
 	photos: Photos;
+	settings: ShopSettings;
+	trackRecord: TrackRecord;
 	desk: LinkDesk;
+	outlooks: Outlooks;
 	log: Logger;
 	origin: string;
 }
@@ -63,7 +70,10 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		frameSignals: new FrameSignals(db),
 		goodReadings: new GoodReadings(db),
 		photos: new Photos(db),
+		settings: new ShopSettings(db),
+		trackRecord: new TrackRecord(db),
 		desk,
+		outlooks: new Outlooks(db, log, outlookOf),
 		log,
 		origin: options.origin
 	};

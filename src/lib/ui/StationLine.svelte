@@ -40,8 +40,6 @@
 							<span class="text-sm leading-tight text-suspect {active ? 'block' : 'hidden lg:block'}"
 								>{station.lacks}</span
 							>
-						{:else if station.state === 'later'}
-							<span class="hidden text-sm leading-tight text-ink-2 lg:block">later</span>
 						{/if}
 					</span>
 				</a>

@@ -1,7 +1,14 @@
+import { minutesLeft, toGoWords } from '$lib/case/floorWords';
 import { services } from '$lib/server/running';
 
 export const load = async ({ url, depends }) => {
 	depends('jaldi:floor');
 	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
-	return { floor: await services().cases.page(false, page), page };
+	const { cases, outlooks, settings } = services();
+	const [floor, closesAtHour] = await Promise.all([cases.page(false, page), settings.read('closesAtHour')]);
+	const left = minutesLeft(new Date(), closesAtHour);
+	const rows = await Promise.all(
+		floor.rows.map(async (row) => ({ ...row, toGo: toGoWords(await outlooks.of(row.id, row.length), left) }))
+	);
+	return { floor: { ...floor, rows }, page, closesAtHour };
 };

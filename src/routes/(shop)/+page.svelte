@@ -21,6 +21,11 @@
 	const spell = (n: number) => WORDS[n] ?? String(n);
 	const waiting = $derived(data.floor.rows.filter((r) => r.summary.next?.station === 'hand-over').length);
 	const returned = $derived(data.floor.rows.filter((r) => r.summary.verdict.startsWith('Came back')).length);
+	const today = $derived(
+		data.floor.rows.filter(
+			(r) => r.toGo?.today === 'yes' && (r.summary.waiting?.what ?? 'nothing') === 'nothing'
+		).length
+	);
 	const tail = $derived(
 		waiting > 0
 			? `, ${spell(waiting).toLowerCase()} ${waiting === 1 ? 'waits' : 'wait'} only for a lead’s signature`
@@ -43,7 +48,9 @@
 {:else}
 	<h1 class="text-2xl font-bold">
 		{spell(data.floor.total)}
-		{data.floor.total === 1 ? 'case' : 'cases'} open{tail}
+		{data.floor.total === 1 ? 'case' : 'cases'} open{today > 0
+			? `, ${spell(today).toLowerCase()} can be finished today`
+			: ''}{tail}
 	</h1>
 	{#if first?.summary.next}
 		<p class="mt-1 mb-6 text-lg text-ink-2">Next: the {first.vehicle.nickname}. {first.summary.next.why}</p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { ToGo } from '$lib/case/floorWords';
 	import type { CaseSummary } from '$lib/case/summary';
 	import Chain, { type Link } from '$lib/ui/Chain.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
@@ -10,18 +11,19 @@
 		vehicle: { nickname: string; plate: string };
 		vehicleName: string;
 		summary: CaseSummary;
+		toGo?: ToGo | null;
 	}
 	/** The floor's table: every case with its line of stations and its next step. */
 	let { rows, nextCase = null }: { rows: Row[]; nextCase?: string | null } = $props();
 
-	const MARK = { done: 'good', begun: 'suspect', bad: 'bad', open: 'open', later: 'open' } as const;
+	const MARK = { done: 'good', begun: 'suspect', bad: 'bad', open: 'open' } as const;
 	const SAYS = {
 		done: 'done',
 		begun: 'begun',
 		bad: 'came back',
-		open: 'not begun',
-		later: 'comes later'
+		open: 'not begun'
 	} as const;
+	const TODAY = { yes: 'today', perhaps: 'today, if it goes well', no: 'not today' };
 	const links = (summary: CaseSummary): Link[] =>
 		summary.stations.map((s) => ({ state: MARK[s.state], says: `${s.name} ${SAYS[s.state]}` }));
 </script>
@@ -56,6 +58,16 @@
 						{:else}
 							{row.summary.verdict}
 						{/if}
+						{#if row.summary.waiting && row.summary.waiting.what !== 'nothing'}
+							<span class="mt-1 block font-normal">Waits for {row.summary.waiting.what}</span>
+						{/if}
+						{#if row.toGo}
+							<span class="mt-1 block text-sm font-normal text-ink-2"
+								>{row.toGo.words}, {TODAY[row.toGo.today]}{row.summary.waiting?.lift
+									? `; ${row.summary.waiting.lift}`
+									: ''}</span
+							>
+						{/if}
 					</td>
 					<td class="max-lg:hidden">{row.summary.withName ?? '–'}</td>
 					<td>{row.wanted || '–'}</td>
@@ -64,4 +76,4 @@
 		</tbody>
 	</table>
 </div>
-<Legend words={{ good: 'done', suspect: 'begun', bad: 'came back', open: 'not begun, or not built yet' }} />
+<Legend words={{ good: 'done', suspect: 'begun', bad: 'came back', open: 'not begun' }} />

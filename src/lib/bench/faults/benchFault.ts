@@ -1,4 +1,5 @@
 import { type VehicleType } from '../../../../library';
+import { placesFor } from '../../../../library/faultPlaces';
 import { faults, type Fault } from '../../../../library/faults';
 
 /** One fault of the library put into one place of a vehicle. Only the simulation knows which are present. */
@@ -52,44 +53,6 @@ export function parseFault(text: string, type: VehicleType, random: () => number
 	const reason = whyNot(fault, type);
 	if (reason) throw new RangeError(`"${text}": ${reason}`);
 	return fault;
-}
-
-/** Places of this vehicle where a library fault can be. */
-export function placesFor(fault: Fault, type: VehicleType): string[] {
-	if (fault.sensors && !fault.sensors.includes(type.sensor)) return [];
-	const { harness } = type;
-	switch (fault.at) {
-		case 'corner':
-			return type.wheels.map((wheel) => wheel.position);
-		case 'module':
-			return type.modules
-				.filter((module) => modulePossible(fault, type, module.role))
-				.map((module) => module.role);
-		case 'fuse':
-			return harness.fuses.map(({ name }) => name);
-		case 'ground':
-			return harness.grounds.map(({ name }) => name);
-		case 'splice':
-			// A splice within a trunk has no branch of its own to lose.
-			return harness.splices
-				.map(({ name }) => name)
-				.filter((name) =>
-					type.modules.some((module) => module.hangsOn.some((hanger) => hanger.name === name))
-				);
-		case 'vehicle':
-			return ['vehicle'];
-	}
-}
-
-function modulePossible(fault: Fault, type: VehicleType, role: string): boolean {
-	if (fault.only && !fault.only.some((only) => only === role)) return false;
-	const pins = Object.values(type.modules.find((module) => module.role === role)?.pins ?? {});
-	return fault.effects.every((effect) => {
-		if (effect.do === 'terminator') return type.harness.terminators.some(({ at }) => at.includes(role));
-		if (effect.do === 'pin') return pins.includes(effect.pin);
-		if (effect.do === 'bus-short') return pins.includes(effect.from);
-		return true;
-	});
 }
 
 /** Why a fault cannot be at its place on this vehicle; null where it can. */

@@ -4,7 +4,8 @@ import type { Fault } from '../../../../library/faults';
 import { repairs } from '../../../../library/repairs';
 import { MINIBUS, typeOf, vehicleOf } from '../bench.fixture';
 import type { BenchVehicle } from '../vehicle';
-import { benchFault, placesFor } from './benchFault';
+import { placesFor } from '../../../../library/faultPlaces';
+import { benchFault } from './benchFault';
 import { differences, observe, type Observations } from './observe.fixture';
 
 const minibus = typeOf(MINIBUS);

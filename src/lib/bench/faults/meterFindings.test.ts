@@ -1,10 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { vehicleTypes, type Position } from '../../../../library';
-import type { Measurement } from '../../../../library/measure';
+import { vehicleTypes, type Position, type SensorKind } from '../../../../library';
+import { measurements, type Measurement } from '../../../../library/measure';
+import { wheelReaderOf } from '../../../../library/measurePoints';
 import { vehicleOf } from '../bench.fixture';
 import type { BenchVehicle } from '../vehicle';
 import { benchFault, libraryFault } from './benchFault';
-import { measure, measurementsOf } from './measured.fixture';
+import { measureByHand } from '../technician/byMeter';
+
+const measurementsOf = (family: SensorKind): Measurement[] =>
+	measurements.filter(({ families }) => families.includes(family));
+/** What is about the module is measured at the one that reads the wheels. */
+const measure = (vehicle: BenchVehicle, position: Position, one: Measurement) =>
+	measureByHand(
+		vehicle,
+		one.about === 'corner' ? position : (wheelReaderOf(vehicle.world.type)?.role ?? ''),
+		one
+	);
 
 const MINIBUS = 'brindle-marlow-16';
 const AMBULANCE = 'velmora-skiff';

@@ -23,6 +23,8 @@ export interface CaseRow {
 	/** Maker and model. */
 	vehicleName: string;
 	summary: CaseSummary;
+	/** Entries on its thread. */
+	length: number;
 }
 
 /** A case that had a code, for those who meet it again. */
@@ -234,6 +236,7 @@ export class Cases {
 			signed: record.signed,
 			vehicle: row.vehicle,
 			vehicleName: typeName(row.vehicle.typeId),
+			length: head?.seq ?? 0,
 			summary: fresh ? (record.summary as CaseSummary) : await this.refresh(record.id)
 		};
 	}

@@ -289,3 +289,23 @@ export const caseCode = sqliteTable(
 		index('case_code_code').on(table.code)
 	]
 );
+
+/** What a lead has decided for the whole shop, by name. */
+export const shopSetting = sqliteTable('shop_setting', {
+	name: text('name').primaryKey(),
+	value: text('value', { mode: 'json' }).notNull(),
+	changedBy: text('changed_by').notNull(),
+	changedAt: text('changed_at').notNull()
+});
+
+/** How long each case may still take, worked out beside its thread and anew when the thread has grown. */
+export const caseOutlook = sqliteTable('case_outlook', {
+	caseId: text('case_id')
+		.primaryKey()
+		.references(() => caseRecord.id),
+	/** Length of the thread that it was worked out from. */
+	seq: integer('seq').notNull(),
+	meanMinutes: integer('mean_minutes'),
+	lowMinutes: integer('low_minutes'),
+	highMinutes: integer('high_minutes')
+});

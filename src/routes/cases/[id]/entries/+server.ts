@@ -23,6 +23,8 @@ const BY_HAND = [
 	'substitution',
 	'harness-search',
 	'inspection',
+	'test-step',
+	'waiting',
 	'note'
 ] as const satisfies EntryKind[];
 

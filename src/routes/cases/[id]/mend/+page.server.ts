@@ -1,23 +1,45 @@
 import { ofKind } from '$lib/case/thread';
+import { upperFirst } from '$lib/case/words';
+import { repairs } from '$library/repairs';
 import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position } from '$library/index';
 import { loadCase } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { NoteForm, RepairForm } from './forms';
 
-const EMPTY = { title: '', position: '', parts: [], temporary: false, note: '' };
+const EMPTY = { title: '', position: '', parts: [], temporary: false, note: '', does: '' };
+
+/** The form for a repair that was chosen on Reason. */
+function chosen(kind: string | null, place: string | null): typeof EMPTY {
+	const repair = kind === null ? undefined : repairs.get(kind);
+	if (!repair || place === null) return EMPTY;
+	return {
+		...EMPTY,
+		title: upperFirst(repair.name),
+		position: isPosition(place) ? place : '',
+		does: `${repair.id}@${place}`
+	};
+}
 
 export const load = async ({ params, depends, url }) => {
 	depends('jaldi:case');
 	const { row, view } = await loadCase(params.id);
-	const repairs = ofKind(view.entries, 'repair');
-	const correcting = repairs.find((repair) => repair.id === url.searchParams.get('correct')) ?? null;
-	const values = correcting ? { ...correcting.payload, position: correcting.payload.position ?? '' } : EMPTY;
+	const done = ofKind(view.entries, 'repair');
+	const correcting = done.find((repair) => repair.id === url.searchParams.get('correct')) ?? null;
+	const values = correcting
+		? {
+				...correcting.payload,
+				position: correcting.payload.position ?? '',
+				does: correcting.payload.does
+					? `${correcting.payload.does.kind}@${correcting.payload.does.place}`
+					: ''
+			}
+		: chosen(url.searchParams.get('does'), url.searchParams.get('place'));
 	return {
 		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [
 			...CAR_POSITIONS
 		],
-		repairs: repairs.map((repair) => ({
+		repairs: done.map((repair) => ({
 			id: repair.id,
 			time: clock(repair.observedAt),
 			by: repair.authorName,
@@ -38,16 +60,23 @@ export const load = async ({ params, depends, url }) => {
 
 const isPosition = (text: string): text is Position => (POSITIONS as readonly string[]).includes(text);
 
+/** `clean-encoder@rear-left` → the entry's words for it; nothing where it is none. */
+function doesOf(text: string): { does?: { kind: string; place: string } } {
+	const [kind = '', place = ''] = text.split('@');
+	return repairs.has(kind) ? { does: { kind, place } } : {};
+}
+
 export const actions = {
 	repair: entryAction(
 		RepairForm,
 		'repair',
-		({ title, position, parts, temporary, note }) => ({
+		({ title, position, parts, temporary, note, does }) => ({
 			title,
 			position: isPosition(position) ? position : null,
 			parts,
 			temporary,
-			note
+			note,
+			...doesOf(does)
 		}),
 		'Repair saved. Now it has to be proven.'
 	),

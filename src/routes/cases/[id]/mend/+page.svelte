@@ -128,6 +128,14 @@
 					again</label
 				>
 			</div>
+			{#if $form.does}
+				<p class="text-ink-2">
+					As chosen on Reason, so that it counts in what is believed.
+					<button type="button" class="act-quiet ml-2" onclick={() => ($form.does = '')}
+						>It was something else</button
+					>
+				</p>
+			{/if}
 			<Field label="Note" errors={$errors.note}
 				><textarea
 					class="field"

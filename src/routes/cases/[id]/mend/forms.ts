@@ -13,7 +13,9 @@ export const RepairForm = entrySchema({
 		})
 	),
 	temporary: z.boolean(),
-	note: z.string().trim().max(2000)
+	note: z.string().trim().max(2000),
+	/** Repair of the library and its place, where it was chosen on Reason: `clean-encoder@rear-left`. */
+	does: z.string().max(90)
 });
 
 export const NoteForm = entrySchema({ text: z.string().trim().min(1, 'Write at least a word.').max(2000) });

@@ -1,0 +1,56 @@
+import { policyAt } from '../src/lib/core/path/policy';
+import { readCaseFile } from '../src/lib/case/caseFile';
+import { planOf, type Plan } from '../src/lib/case/reason/plan';
+import {
+	complain,
+	DONE,
+	NOT_UNDERSTOOD,
+	readArguments,
+	say,
+	strong,
+	WrongUsage,
+	type Command
+} from './command';
+import { openInput, UnreadableInput } from './openInput';
+
+/** `jaldi plan CASE.json [--proving 1] [--json]` */
+export const plan: Command = async (args) => {
+	const { values, positionals } = readArguments(args, { proving: { type: 'string' } });
+	const [file] = positionals;
+	if (file === undefined || positionals.length > 1)
+		throw new WrongUsage('give one file, or - for standard input');
+	const proving = values.proving === undefined ? 1 : Number(values.proving);
+	if (!(proving >= 0 && proving <= 1))
+		throw new WrongUsage(`--proving goes from 0 (track record) to 1 (prove first), not "${values.proving}"`);
+	const pieces: Uint8Array[] = [];
+	try {
+		for await (const piece of openInput(file)) pieces.push(piece);
+	} catch (error) {
+		if (!(error instanceof UnreadableInput)) throw error;
+		complain(`jaldi plan: ${error.message}`);
+		return NOT_UNDERSTOOD;
+	}
+	const thread = readCaseFile(Buffer.concat(pieces).toString('utf8'));
+	const made = thread.ok ? planOf(thread.value, policyAt(proving)) : thread;
+	if (!made.ok) {
+		complain(`jaldi plan: ${file}: ${made.error}`);
+		return NOT_UNDERSTOOD;
+	}
+	await say(values.json ? `${JSON.stringify(made.value)}\n` : told(made.value));
+	return DONE;
+};
+
+function told({ hypotheses, next, stop }: Plan): string {
+	const percent = (p: number) => `${(p * 100).toFixed(1).padStart(5)} %`;
+	const lines = [
+		strong('What is left'),
+		...hypotheses.map(({ fault, probability }) => `  ${percent(probability)}  ${fault}`),
+		'',
+		stop ? strong(`Repair now: ${stop.repair}`) : strong('Test next')
+	];
+	if (stop) lines.push(`  ${stop.why}`);
+	else
+		for (const one of next)
+			lines.push(`  ${String(Math.round(one.minutes)).padStart(3)} min  ${one.test}. ${one.why}`);
+	return `${lines.join('\n')}\n`;
+}

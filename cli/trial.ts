@@ -1,0 +1,113 @@
+import { policyAt, PROVE_FIRST } from '../src/lib/core/path/policy';
+import type { TrialCase } from '../src/lib/bench/trial/trialCase';
+import { casesOfFile, listFaults } from '../src/lib/bench/trial/faultFile';
+import { casesOf, runCase, summarise, type WayName } from '../src/lib/bench/trial/trial';
+import { WAYS } from '../src/lib/bench/trial/ways';
+import {
+	complain,
+	DONE,
+	NOT_UNDERSTOOD,
+	readArguments,
+	say,
+	strong,
+	WrongUsage,
+	type Command
+} from './command';
+import { openInput, UnreadableInput } from './openInput';
+
+const USUAL_CASES = 20;
+const MOST_CASES = 100_000;
+
+/** `jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--list-faults] [--json]` */
+export const trial: Command = async (args) => {
+	const { values, positionals } = readArguments(args, {
+		cases: { type: 'string' },
+		seed: { type: 'string' },
+		policy: { type: 'string' },
+		faults: { type: 'string' },
+		'list-faults': { type: 'boolean' },
+		proving: { type: 'string' },
+		steps: { type: 'boolean' }
+	});
+	if (positionals.length > 0) throw new WrongUsage(`"${positionals[0]}" has no place here`);
+	if (values['list-faults']) return tellFaults(values.json === true);
+	const whole = (name: 'cases' | 'seed', usual: number, most: number): number => {
+		const text = values[name];
+		const number = text === undefined ? usual : Number(text);
+		if (!Number.isInteger(number) || number < (name === 'cases' ? 1 : 0) || number > most)
+			throw new WrongUsage(`--${name} expects a whole number up to ${most}, not "${text}"`);
+		return number;
+	};
+	const seed = whole('seed', 1, 1_000_000_000);
+	const count = whole('cases', USUAL_CASES, MOST_CASES);
+	const way = values.policy ?? 'jaldi';
+	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
+	const proving = values.proving === undefined ? 1 : Number(values.proving);
+	if (!(proving >= 0 && proving <= 1))
+		throw new WrongUsage(`--proving goes from 0 (track record) to 1 (prove first), not "${values.proving}"`);
+	let cases: TrialCase[] = casesOf(count, seed);
+	if (values.faults !== undefined) {
+		const read = await readFaults(values.faults, values.cases === undefined ? null : count, seed);
+		if (typeof read === 'string') {
+			complain(`jaldi trial: ${read}`);
+			return NOT_UNDERSTOOD;
+		}
+		cases = read;
+	}
+	const policy = proving === 1 ? PROVE_FIRST : policyAt(proving);
+	const outcomes = cases.map((one, i) => {
+		const outcome = runCase(one, way as WayName, policy);
+		if (values.steps) {
+			const what = one.faults.map(
+				({ id, at, everyKm }) => `${id} at ${at}${everyKm ? ` every ${everyKm} km` : ''}`
+			);
+			complain(`${i + 1}. ${one.type.id}: ${what.join(' and ')}\n   ${outcome.steps.join('\n   ')}`);
+		}
+		return outcome;
+	});
+	const summary = summarise(outcomes);
+	await say(values.json ? `${JSON.stringify(summary)}\n` : table(summary, way));
+	return DONE;
+};
+
+async function readFaults(file: string, count: number | null, seed: number): Promise<TrialCase[] | string> {
+	const pieces: Uint8Array[] = [];
+	try {
+		for await (const piece of openInput(file)) pieces.push(piece);
+	} catch (error) {
+		if (!(error instanceof UnreadableInput)) throw error;
+		return error.message;
+	}
+	const read = casesOfFile(Buffer.concat(pieces).toString('utf8'), count, seed);
+	return read.ok ? read.value : `${file}: ${read.error}`;
+}
+
+async function tellFaults(json: boolean): Promise<number> {
+	const list = listFaults();
+	const width = (key: 'link' | 'mode') => Math.max(...list.map((one) => one[key].length));
+	await say(
+		json
+			? `${JSON.stringify(list)}\n`
+			: list
+					.map(
+						({ link, mode, name }) =>
+							`${link.padEnd(width('link'))}  ${mode.padEnd(width('mode'))}  ${name}\n`
+					)
+					.join('')
+	);
+	return DONE;
+}
+
+function table(summary: ReturnType<typeof summarise>, way: string): string {
+	const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+	const rows: [string, string][] = [
+		['cases', String(summary.cases)],
+		['minutes until the right repair, mean', summary.meanMinutes.toFixed(1)],
+		['… nine in ten within', summary.p90Minutes.toFixed(0)],
+		['a good part thrown away in', percent(summary.wrongPartRate)],
+		['handed back not mended', percent(summary.unresolvedRate)],
+		['tests, mean', summary.meanTests.toFixed(1)],
+		['first repair was the right one', percent(summary.top1Rate)]
+	];
+	return `${strong(way)}\n${rows.map(([name, value]) => `  ${name.padEnd(38)} ${value.padStart(8)}\n`).join('')}`;
+}

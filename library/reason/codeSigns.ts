@@ -1,0 +1,90 @@
+import { codeText, failureTypeByte } from '../../src/lib/core/codes/dtc';
+import { titleSource, type CodeBook } from '../codes';
+import type { VehicleType } from '../vehicles';
+import { signKey, type Seen } from './signs';
+
+/** What a reading of all modules brought, as far as it is judged. */
+export interface ScannedForSigns {
+	/** Module role in the vehicle's network. */
+	role: string;
+	answered: boolean;
+	/** Codes that tell of a fault, as six hex digits. */
+	dtcs: readonly string[];
+}
+
+/** Kinds of failure of a wheel's circuit, the one that tells most first. By failure type byte (SAE J2012-DA). */
+const WHEEL_KINDS: readonly [outcome: string, failureTypes: readonly string[]][] = [
+	['to-ground', ['11', '14', '17']],
+	['to-supply', ['12', '15']],
+	['open', ['13', '18']],
+	['no-signal', ['31', '23', '24']],
+	['erratic', ['2F', '29', '38', '1F', '26', '27', '28', '35', '36', '37']]
+];
+/** A module that misses so many is deaf itself. */
+const DEAF_FROM = 3;
+const REPEATS = new Set(['82', '83', '84']);
+
+/** The signs of a scan: what stands at each wheel and module, who is silent, whom the others miss. */
+export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, book: CodeBook): Seen {
+	const seen: Seen = {};
+	const wheel = new Map<string, Set<string>>();
+	const accusers = new Map<string, { missing: Set<string>; invalid: boolean; repeats: boolean }>();
+	const missedBy = new Map<string, Set<string>>();
+	for (const { role, answered, dtcs } of scan) {
+		seen[signKey('silent', role)] = answered ? 'answers' : 'silent';
+		if (!answered) continue;
+		const own: string[] = [];
+		for (const dtc of dtcs) {
+			const [code, suffix] = [codeText(dtc), failureTypeByte(dtc)];
+			const source = titleSource(book, { code, failureType: suffix, maker: type.maker });
+			if (source?.corner) {
+				const kinds = wheel.get(source.corner) ?? new Set();
+				const ring = source.group === 'tone-ring';
+				kinds.add(ring ? 'ring' : (WHEEL_KINDS.find(([, types]) => types.includes(suffix))?.[0] ?? 'other'));
+				wheel.set(source.corner, kinds);
+			} else if (source?.sender) {
+				const about = accusers.get(source.sender) ?? { missing: new Set(), invalid: false, repeats: false };
+				if (REPEATS.has(suffix)) about.repeats = true;
+				else if (code.startsWith('U01')) about.missing.add(role);
+				else about.invalid = true;
+				if (about.missing.has(role)) {
+					const missed = missedBy.get(role) ?? new Set();
+					missedBy.set(role, missed.add(source.sender));
+				}
+				accusers.set(source.sender, about);
+			} else {
+				own.push(`${source?.group ?? 'unknown'}-${suffix}`);
+			}
+		}
+		seen[signKey('own-code', role)] = own.sort()[0] ?? 'none';
+	}
+	const deaf = new Set([...missedBy].filter(([, missed]) => missed.size >= DEAF_FROM).map(([role]) => role));
+	for (const { role, answered } of scan) {
+		if (answered) seen[signKey('deaf', role)] = deaf.has(role) ? 'yes' : 'no';
+		const about = accusers.get(role);
+		const by = [...(about?.missing ?? [])].filter((accuser) => !deaf.has(accuser));
+		seen[signKey('accused', role)] =
+			by.length > 1
+				? 'missing-many'
+				: by.length === 1
+					? 'missing-one'
+					: about?.repeats
+						? 'repeats'
+						: about?.invalid
+							? 'invalid'
+							: 'none';
+	}
+	for (const { position } of type.wheels) {
+		const kinds = wheel.get(position);
+		const told = ['ring', ...WHEEL_KINDS.map(([kind]) => kind), 'other'].find((kind) => kinds?.has(kind));
+		// Nobody can say that a wheel has no code while its reader is silent.
+		const reads = scan.some(({ role, answered }) => answered && readsWheels(type, role));
+		if (reads) seen[signKey('wheel-code', position)] = told ?? 'none';
+	}
+	return seen;
+}
+
+const readsWheels = (type: VehicleType, role: string) =>
+	Object.values(type.modules.find((one) => one.role === role)?.pins ?? {}).some((does) =>
+		does.startsWith('signal ')
+	);

@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { rowKey } from './outcomeRows';
+import outcomesFile from './outcomes.json' with { type: 'json' };
+
+export { OUTCOME_BINS, rowKey, type OutcomeBin } from './outcomeRows';
+
+type Counts = Record<string, number>;
+const file = z
+	.object({
+		version: z.number(),
+		/** Faults by class of place and bin that were counted. */
+		bins: z.array(z.string()),
+		rows: z.record(z.string(), z.record(z.string(), z.number().nonnegative()))
+	})
+	.parse(outcomesFile);
+const rows = new Map<string, Counts>(Object.entries(file.rows));
+
+const met = new Map<string, Set<string>>();
+for (const [key, counts] of rows) {
+	const [sensor = '', , sign = ''] = key.split('|');
+	const known = met.get(`${sensor}|${sign}`) ?? new Set();
+	for (const outcome of Object.keys(counts)) known.add(outcome);
+	met.set(`${sensor}|${sign}`, known);
+}
+
+/** How often each outcome was counted, on bench vehicles (docs/reasoning.md). Rows like a sound vehicle's are not kept. */
+export const countsOf = {
+	version: file.version,
+	row: (of: Parameters<typeof rowKey>[0]): Counts | null => rows.get(rowKey(of)) ?? null,
+	/** Faults by class of place and bin that were counted at all. */
+	bins: new Set(file.bins) as ReadonlySet<string>,
+	outcomes: (sensor: string, sign: string): string[] => [...(met.get(`${sensor}|${sign}`) ?? [])]
+};

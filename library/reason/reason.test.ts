@@ -1,0 +1,136 @@
+import { describe, expect, it } from 'vitest';
+import { shippedBook } from '../codes';
+import { faults } from '../faults';
+import { allPlaces, placesFor } from '../faultPlaces';
+import { repairs } from '../repairs';
+import { vehicleTypes } from '../vehicles';
+import { codeSigns } from './codeSigns';
+import { reasonModel } from './model';
+import priors from './priors.json' with { type: 'json' };
+import { faultClass, relationOf } from './relations';
+import { searchKey, replacedKey } from './ruledSigns';
+import { signKey, signOf, signs } from './signs';
+import { testKinds, testsFor } from './tests';
+
+const minibus = vehicleTypes.get('brindle-marlow-16');
+const trailer = vehicleTypes.get('hexley-drover');
+if (!minibus || !trailer) throw new Error('the library has no minibus or no trailer');
+
+describe('the library of tests and signs', () => {
+	it('has a usual outcome for every sign, and words for each of them', () => {
+		for (const { id, good, outcomes } of signs.values()) expect(Object.keys(outcomes), id).toContain(good);
+	});
+
+	it('has a sign for every outcome of every test, and names the place it is seen at', () => {
+		for (const type of vehicleTypes.values())
+			for (const { id, signs: keys, access } of testsFor(type)) {
+				expect(keys.length, id).toBeGreaterThan(0);
+				for (const key of keys) expect(() => signOf(key.split('@')[0] ?? '')).not.toThrow();
+				for (const { minutes } of access) expect(minutes).toBeGreaterThanOrEqual(0);
+			}
+		expect(() => signOf('no such sign')).toThrow(RangeError);
+	});
+
+	it('offers a family only the tests that suit it', () => {
+		const ids = testsFor(minibus).map(({ kind }) => kind.id);
+		expect(ids).not.toContain('meter:coil-ohms');
+		expect(testsFor(trailer).map(({ kind }) => kind.id)).toContain('meter:coil-ohms');
+		expect(testKinds.get('scope-sensor')?.access).toEqual(['lifted', 'plug']);
+	});
+
+	it('knows every fault that it weighs, and a price and minutes for every repair that cures one', () => {
+		for (const id of Object.keys(priors.weights)) expect(faults.has(id), id).toBe(true);
+		for (const { id, curedBy } of faults.values())
+			for (const repair of curedBy) expect(repairs.has(repair), `${id} ${repair}`).toBe(true);
+	});
+});
+
+describe('relations', () => {
+	const at = (kind: Parameters<typeof relationOf>[0]['kind'], place: string) => ({ kind, place });
+	it.each([
+		[at('corner', 'rear-left'), at('corner', 'rear-left'), 'same'],
+		[at('corner', 'rear-left'), at('corner', 'rear-right'), 'mate'],
+		[at('corner', 'rear-left'), at('corner', 'front-left'), 'other'],
+		[at('corner', 'rear-left'), at('module', 'brake'), 'reader'],
+		[at('module', 'brake'), at('corner', 'rear-left'), 'read'],
+		[at('module', 'cluster'), at('module', 'brake'), 'segment'],
+		[at('fuse', 'F14'), at('module', 'cluster'), 'hangs'],
+		[at('fuse', 'F14'), at('module', 'engine'), 'other'],
+		[at('vehicle', 'vehicle'), at('module', 'brake'), 'whole']
+	] as const)('%o seen at %o: %s', (fault, seen, relation) => {
+		expect(relationOf(fault, seen, minibus)).toBe(relation);
+	});
+
+	it('a gateway and the reader of the wheels are classes of their own', () => {
+		expect(faultClass('module', 'gateway', minibus)).toBe('gateway');
+		expect(faultClass('module', 'trailer-brake', trailer)).toBe('wheel-reader');
+		expect(faultClass('module', 'cluster', minibus)).toBe('module');
+	});
+});
+
+describe('signs of a scan', () => {
+	it('a module that misses three is deaf itself and accuses nobody', () => {
+		const deaf = codeSigns(
+			[
+				{ role: 'brake', answered: true, dtcs: ['C12687', 'C12387', 'C10087'] },
+				{ role: 'cluster', answered: true, dtcs: [] },
+				{ role: 'steering-angle', answered: true, dtcs: [] }
+			],
+			minibus,
+			shippedBook
+		);
+		expect(deaf['deaf@brake']).toBe('yes');
+		expect(deaf['accused@steering-angle']).toBe('none');
+	});
+
+	it('tells a code of the module itself by what it is about and how it fails', () => {
+		const seen = codeSigns([{ role: 'brake', answered: true, dtcs: ['413114'] }], minibus, shippedBook);
+		expect(seen['own-code@brake']).toBe('pressure-14');
+	});
+});
+
+describe('the model of a vehicle', () => {
+	it.each([...vehicleTypes.values()])('$id: chances of every row add up to one, priors too', (type) => {
+		const model = reasonModel(type);
+		expect(model.faults.reduce((sum, { prior }) => sum + prior, 0)).toBeCloseTo(1);
+		const shares = new Float64Array(model.faults.length);
+		for (const { fault, share } of model.rows) shares[fault] = (shares[fault] ?? 0) + share;
+		for (const share of shares) expect(share).toBeCloseTo(1);
+		const keys = testsFor(type).flatMap((test) => test.signs);
+		for (const key of new Set([
+			...keys,
+			searchKey(type.wheels[0]?.position ?? ''),
+			replacedKey('renew-sensor')
+		])) {
+			const table = model.sign(key);
+			if (!table) throw new Error(key);
+			const width = table.outcomes.length;
+			for (let row = 0; row < model.rows.length + model.faults.length; row++) {
+				let sum = 0;
+				for (let o = 0; o < width; o++) sum += table.chance[row * width + o] ?? NaN;
+				expect(Math.abs(sum - 1), `${key} row ${row}`).toBeLessThan(1e-9);
+			}
+		}
+	});
+
+	it('has every fault at every place where the vehicle can have it', () => {
+		const model = reasonModel(minibus);
+		for (const fault of faults.values())
+			for (const place of placesFor(fault, minibus))
+				expect(
+					model.faults.some(({ id }) => id === signKey(fault.id, place)),
+					fault.id
+				).toBe(true);
+		expect(allPlaces('corner', minibus)).toHaveLength(4);
+	});
+
+	it('lets a prior repair of a part make that part’s faults less likely, and proves nothing', () => {
+		const model = reasonModel(minibus);
+		const table = model.sign(replacedKey('renew-sensor'));
+		const row = (id: string) => model.rows.length + model.faults.findIndex((one) => one.id === id);
+		const chance = (id: string) => table?.chance[row(id) * 2 + 1] ?? 0;
+		expect(chance('sensor-dead@rear-left')).toBeLessThan(chance('lead-open@rear-left'));
+		expect(chance('sensor-dead@rear-left')).toBeGreaterThan(0.1);
+		expect(chance('sensor-wrong-part@rear-left')).toBe(chance('lead-open@rear-left'));
+	});
+});

@@ -1,0 +1,50 @@
+import { wheelReaderOf } from '../measurePoints';
+import type { PlaceKind } from '../repairs';
+import type { VehicleType } from '../vehicles';
+
+/**
+ * How a place where something is seen stands to the place where a fault is. What a fault does to a sign is kept by this
+ * relation and not by name, so that it holds for any vehicle whose network is described.
+ */
+export type Relation =
+	'same' | 'mate' | 'other' | 'reader' | 'read' | 'segment' | 'beyond' | 'hangs' | 'behind' | 'whole';
+
+/** What a faulty module is to the network; a dead gateway hides all. */
+export type FaultClass = PlaceKind | 'gateway' | 'wheel-reader';
+
+export function faultClass(kind: PlaceKind, place: string, type: VehicleType): FaultClass {
+	if (kind !== 'module') return kind;
+	if (place === 'gateway') return 'gateway';
+	return place === wheelReaderOf(type)?.role ? 'wheel-reader' : 'module';
+}
+
+const other = (side: string) => (side === 'left' ? 'right' : 'left');
+
+export function relationOf(
+	fault: { kind: PlaceKind; place: string },
+	seen: { kind: PlaceKind; place: string },
+	type: VehicleType
+): Relation {
+	if (seen.kind === 'vehicle' || fault.kind === 'vehicle') return 'whole';
+	if (fault.kind === seen.kind && fault.place === seen.place) return 'same';
+	const reader = wheelReaderOf(type)?.role;
+	if (fault.kind === 'corner') {
+		if (seen.kind === 'module') return seen.place === reader ? 'reader' : 'other';
+		if (seen.kind !== 'corner') return 'other';
+		const [axle = '', side = ''] = fault.place.split('-');
+		return seen.place === `${axle}-${other(side)}` ? 'mate' : 'other';
+	}
+	if (fault.kind === 'module') {
+		if (seen.kind === 'corner') return fault.place === reader ? 'read' : 'other';
+		if (seen.kind !== 'module') return 'other';
+		const segment = (role: string) => type.modules.find((one) => one.role === role)?.segment;
+		return segment(fault.place) === segment(seen.place) ? 'segment' : 'beyond';
+	}
+	// Of what feeds several: who hangs on it.
+	const hangs = (role: string | undefined) =>
+		type.modules.some((one) => one.role === role && one.hangsOn.some(({ name }) => name === fault.place));
+	if (seen.kind === 'corner') return hangs(reader) ? 'read' : 'other';
+	if (seen.kind !== 'module') return 'other';
+	if (hangs(seen.place)) return 'hangs';
+	return hangs('gateway') ? 'behind' : 'other';
+}

@@ -1,0 +1,34 @@
+import { LINKS, type Link } from '../links';
+import { signKey, type SignKey } from './signs';
+
+/**
+ * Signs whose chances follow from a rule about links and repairs and not from counting: where a search along the harness
+ * ended, and parts that others have already replaced without success.
+ */
+
+/** Repairs that prior work tells of, by the words for the part. */
+export const REPLACED_WORDS: readonly { repair: string; words: RegExp }[] = [
+	{ repair: 'renew-sensor', words: /sensor/i },
+	{ repair: 'renew-hub', words: /hub|bearing/i },
+	{ repair: 'renew-ring', words: /\bring\b|encoder/i },
+	{ repair: 'renew-lead', words: /lead|harness|cable|loom/i },
+	{ repair: 'renew-module', words: /module|control unit|hydraulic unit/i },
+	{ repair: 'fit-right-tyre', words: /tyre/i },
+	{ repair: 'charge-battery', words: /battery/i }
+];
+
+export const replacedKey = (repair: string): SignKey => signKey(`replaced:${repair}`, 'vehicle');
+export const searchKey = (position: string): SignKey => signKey('search', position);
+
+/** A part that was replaced is less likely at fault, and no more: it is not proven good. */
+export const AFTER_REPLACING = 0.35;
+/** A search along the wire that ended is rarely wrong. */
+export const SEARCH_RIGHT = 0.93;
+export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
+
+/** Chance that a search along a wire ends at a link, by the link at fault. */
+export function searchChance(outcome: string, link: Link | null): number {
+	const found: readonly (Link | null)[] = ['sensor-connector', 'harness', 'module-connector'];
+	const right = found.includes(link) ? link : 'none';
+	return outcome === right ? SEARCH_RIGHT : (1 - SEARCH_RIGHT) / (SEARCH_OUTCOMES.length - 1);
+}

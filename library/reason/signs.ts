@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { inspections, measurements } from '../measure';
+import { PLACES } from '../repairs';
+import signsFile from './signs.json' with { type: 'json' };
+
+/** Something that can be seen of one place of a vehicle, in a closed set of outcomes. */
+const Sign = z.object({
+	id: z.string(),
+	about: z.enum(PLACES),
+	/** What a sound vehicle shows. */
+	good: z.string(),
+	/** How often a person or an instrument takes one outcome for another. */
+	misread: z.number().min(0).max(0.5),
+	/** Outcomes beside the listed ones are met, such as codes that only one maker has. */
+	open: z.boolean().default(false),
+	/** Told by a customer: only what is told counts, not what is left out. */
+	told: z.boolean().default(false),
+	/** In words, by outcome. */
+	outcomes: z.record(z.string(), z.string())
+});
+export type Sign = z.infer<typeof Sign>;
+
+const { looking, measuring } = signsFile;
+
+const own = z.array(Sign).parse(signsFile.signs);
+const measured = measurements.map(({ id, about }): Sign => ({
+	id: `meter:${id}`,
+	about: about === 'corner' ? 'corner' : 'module',
+	good: 'in',
+	misread: measuring.misread,
+	open: false,
+	told: false,
+	outcomes: { in: measuring.in, low: measuring.low, high: measuring.high }
+}));
+const looked = inspections.map(({ id }): Sign => ({
+	id: `look:${id}`,
+	about: 'corner',
+	good: 'good',
+	misread: looking.misread,
+	open: false,
+	told: false,
+	outcomes: { good: looking.good, bad: looking.bad }
+}));
+
+export const signs: ReadonlyMap<string, Sign> = new Map(
+	[...own, ...measured, ...looked].map((sign) => [sign.id, sign])
+);
+
+/** Throws for a sign that the library does not have. */
+export function signOf(id: string): Sign {
+	const sign = signs.get(id);
+	if (!sign) throw new RangeError(`"${id}" is no sign of the library`);
+	return sign;
+}
+
+/** `scope-sensor@rear-left`: one sign at one place. */
+export type SignKey = `${string}@${string}`;
+export const signKey = (sign: string, place: string): SignKey => `${sign}@${place}`;
+export function splitKey(key: string): { sign: string; place: string } {
+	const [sign = '', place = ''] = key.split('@');
+	return { sign, place };
+}
+
+/** What was seen, by sign and place. */
+export type Seen = Record<SignKey, string>;

@@ -1,0 +1,147 @@
+import { z } from 'zod';
+import { allPlaces } from '../faultPlaces';
+import { inspections, measurements, type Measurement } from '../measure';
+import { SENSOR_ACCESS_MIN, wheelReaderOf } from '../measurePoints';
+import { PLACES } from '../repairs';
+import type { VehicleType } from '../vehicles';
+import { signKey, signOf, type SignKey } from './signs';
+import testsFile from './tests.json' with { type: 'json' };
+
+const ACCESS = ['lifted', 'down', 'wheel', 'plug', 'reader', 'module'] as const;
+const Access = z.enum(ACCESS);
+export const TEST_STATIONS = ['listen', 'read', 'watch', 'measure', 'prove'] as const;
+
+const TestKind = z.object({
+	id: z.string(),
+	name: z.string(),
+	about: z.enum(PLACES),
+	/** Module roles that it is for; all where absent. */
+	roles: z.array(z.string()).optional(),
+	signs: z.array(z.tuple([z.string(), z.enum(['here', 'corners', 'modules'])])).min(1),
+	/** Besides getting there. */
+	minutes: z.number().positive(),
+	access: z.array(Access),
+	/** Where it is done. */
+	station: z.enum(TEST_STATIONS),
+	why: z.string()
+});
+export type TestKind = z.infer<typeof TestKind>;
+
+const accessMin = z
+	.object({ lifted: z.number(), wheel: z.number(), plug: z.number() })
+	.parse(testsFile.access);
+const inspectionAccess = z.record(z.string(), z.array(Access)).parse(testsFile.inspectionAccess);
+
+const atReader = ({ red, black }: Measurement) =>
+	[red, black].some(
+		(point) => point.startsWith('module') || point.startsWith('reader') || point.startsWith('bus')
+	);
+const atSensor = ({ red, black }: Measurement) =>
+	[red, black].some((point) => point.startsWith('sensor') || point.startsWith('wire'));
+
+const measuring = measurements.map((one): TestKind => {
+	const access: z.infer<typeof Access>[] = [];
+	if (one.wheel === 'turns') access.push('lifted');
+	if (one.open.includes('sensor') || atSensor(one)) access.push('plug');
+	if (one.about !== 'corner') access.push('module');
+	else if (one.open.includes('module') || atReader(one)) access.push('reader');
+	return {
+		id: `meter:${one.id}`,
+		name: one.name,
+		about: one.about === 'corner' ? 'corner' : 'module',
+		signs: [[`meter:${one.id}`, 'here']],
+		minutes: one.minutes,
+		access,
+		station: 'measure',
+		why: one.asks
+	};
+});
+const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
+	id: `look:${id}`,
+	name,
+	about: 'corner',
+	signs: [[`look:${id}`, 'here']],
+	minutes,
+	access: inspectionAccess[id] ?? [],
+	station: 'measure',
+	why
+}));
+
+export const testKinds: ReadonlyMap<string, TestKind> = new Map(
+	[...z.array(TestKind).parse(testsFile.tests), ...measuring, ...looking].map((kind) => [kind.id, kind])
+);
+
+/** One thing to get to, paid for once. */
+export interface Access {
+	id: string;
+	minutes: number;
+}
+
+/** A test at one place of one vehicle. */
+export interface PlacedTest {
+	/** `scope-sensor@rear-left`. */
+	id: string;
+	kind: TestKind;
+	place: string;
+	minutes: number;
+	access: Access[];
+	signs: SignKey[];
+}
+
+/** Families that a measurement or inspection is for. */
+function suits(kind: TestKind, type: VehicleType): boolean {
+	const [, id] = kind.id.split(':');
+	const one = kind.id.startsWith('meter:')
+		? measurements.find((measurement) => measurement.id === id)
+		: kind.id.startsWith('look:')
+			? inspections.find((inspection) => inspection.id === id)
+			: null;
+	return !one || one.families.includes(type.sensor);
+}
+
+function accessOf(kind: TestKind, type: VehicleType, place: string): Access[] {
+	const module = (role: string | undefined) => {
+		const found = type.modules.find((one) => one.role === role);
+		return found ? [{ id: `module:${found.role}`, minutes: found.accessMin }] : [];
+	};
+	return kind.access.flatMap((access): Access[] => {
+		switch (access) {
+			case 'lifted':
+				return [{ id: 'lifted', minutes: accessMin.lifted }];
+			case 'down':
+				return [];
+			case 'wheel':
+				return [{ id: `wheel:${place}`, minutes: accessMin.wheel }];
+			case 'plug':
+				return [{ id: `plug:${place}`, minutes: SENSOR_ACCESS_MIN }];
+			case 'reader':
+				return module(wheelReaderOf(type)?.role);
+			case 'module':
+				return module(place);
+		}
+	});
+}
+
+/** Every test of the library at every place of a vehicle where it can be done. */
+export function testsFor(type: VehicleType): PlacedTest[] {
+	return [...testKinds.values()].flatMap((kind) => {
+		if (!suits(kind, type)) return [];
+		const places = allPlaces(kind.about, type).filter((place) => !kind.roles || kind.roles.includes(place));
+		return places.map((place) => placedTest(kind, type, place));
+	});
+}
+
+export function placedTest(kind: TestKind, type: VehicleType, place: string): PlacedTest {
+	return {
+		id: signKey(kind.id, place),
+		kind,
+		place,
+		minutes: kind.minutes,
+		access: accessOf(kind, type, place),
+		signs: kind.signs.flatMap(([sign, at]) => {
+			signOf(sign);
+			if (at === 'here') return [signKey(sign, place)];
+			return allPlaces(at === 'corners' ? 'corner' : 'module', type).map((one) => signKey(sign, one));
+		})
+	};
+}

@@ -1,0 +1,166 @@
+// npm run outcomes: how often each fault shows each outcome of each test, counted on bench vehicles.
+import { readFileSync, writeFileSync, readdirSync, mkdirSync } from 'node:fs';
+import { vehicleTypes, type VehicleType } from '../library/index';
+import { faults, type Fault } from '../library/faults';
+import { allPlaces, placesFor } from '../library/faultPlaces';
+import { wheelReaderOf } from '../library/measurePoints';
+import { OUTCOME_BINS, rowKey, type OutcomeBin } from '../library/reason/outcomeRows';
+import { faultClass, relationOf } from '../library/reason/relations';
+import { signOf, splitKey } from '../library/reason/signs';
+import { testsFor, type PlacedTest } from '../library/reason/tests';
+import { uniform } from '../src/lib/bench/vehicle';
+import { trialVehicle } from '../src/lib/bench/technician/trialVehicle';
+import { Technician } from '../src/lib/bench/technician/technician';
+
+/** Seeds apart from those of any trial, which count up from small numbers. */
+const FIRST_SEED = 900_000_000;
+const PARTS = 'data/outcomes';
+
+type Counts = Record<string, Record<string, number>>;
+const add = (counts: Counts, key: string, outcome: string) => {
+	const row = (counts[key] ??= {});
+	row[outcome] = (row[outcome] ?? 0) + 1;
+};
+
+/** Severities, and how it comes and goes, of one bin. */
+function drawn(bin: OutcomeBin, random: () => number) {
+	const low = bin === 'plain' ? 0.5 : 0;
+	const high = bin === 'slight' ? 0.5 : 1;
+	return {
+		severity: low + random() * (high - low),
+		everyKm: bin === 'now-and-then' ? 0.7 * 10 ** random() : null
+	};
+}
+
+function binsFor(fault: Fault): OutcomeBin[] {
+	if (
+		fault.effects.every(({ do: does }) => ['keep', 'blow', 'internal', 'dead', 'terminator'].includes(does))
+	)
+		return ['plain'];
+	if (fault.link === 'tyre' || fault.link === 'calibration') return ['slight', 'plain'];
+	return [...OUTCOME_BINS];
+}
+
+/** Tests that can tell something of a fault: at its place, at the place that reads it, at one that has nothing to do with it. */
+function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => number): PlacedTest[] {
+	const pick = (list: string[]) => list[Math.floor(random() * list.length)];
+	const reader = wheelReaderOf(type)?.role;
+	const hangs = type.modules.filter(({ hangsOn }) => hangsOn.some(({ name }) => name === at));
+	const corners = fault.at === 'corner' ? [at] : [pick(allPlaces('corner', type))];
+	const touchesWheels = fault.at === 'corner' || at === reader || hangs.some(({ role }) => role === reader);
+	const segment = type.modules.find(({ role }) => role === at)?.segment;
+	const modules =
+		fault.at === 'module'
+			? [
+					at,
+					pick(
+						type.modules.filter((one) => one.role !== at && one.segment === segment).map((one) => one.role)
+					)
+				]
+			: fault.at === 'corner'
+				? [reader]
+				: [pick(hangs.map(({ role }) => role)), pick(allPlaces('module', type))];
+	return testsFor(type).filter(({ kind, place }) => {
+		if (kind.about === 'vehicle') return true;
+		if (kind.about === 'corner') return touchesWheels && corners.includes(place);
+		if (kind.about === 'module') return modules.includes(place);
+		return place === at;
+	});
+}
+
+function countOne(
+	counts: Counts,
+	type: VehicleType,
+	fault: Fault | null,
+	bin: OutcomeBin,
+	seed: number
+): void {
+	const random = uniform(seed);
+	const places = fault ? placesFor(fault, type) : ['vehicle'];
+	const at = places[Math.floor(random() * places.length)];
+	if (at === undefined) return;
+	const { severity, everyKm } = drawn(bin, random);
+	const vehicle = trialVehicle(type, fault ? [{ id: fault.id, at, severity, everyKm }] : [], seed);
+	const technician = new Technician(vehicle, random);
+	const tests = fault
+		? worthDoing(fault, at, type, random)
+		: testsFor(type).filter(({ place }) => ['vehicle', 'brake', type.wheels[0]?.position].includes(place));
+	const note = (seen: Record<string, string>) => {
+		for (const [key, outcome] of Object.entries(seen)) {
+			const { sign, place } = splitKey(key);
+			const kind = signOf(sign).about;
+			if (!fault) add(counts, rowKey({ sensor: type.sensor, fault: null, sign }), outcome);
+			else {
+				const relation = relationOf({ kind: fault.at, place: at }, { kind, place }, type);
+				const of = `${fault.id}/${faultClass(fault.at, at, type)}/${bin}`;
+				add(counts, rowKey({ sensor: type.sensor, fault: of, sign, relation }), outcome);
+			}
+		}
+	};
+	note(technician.arrives());
+	for (const test of tests) note(technician.perform(test));
+}
+
+const [what = 'count', ...rest] = process.argv.slice(2);
+if (what === 'count') {
+	const [draws = '4', part = '0', of = '1', only = ''] = rest;
+	const counts: Counts = {};
+	const began = Date.now();
+	let seed = FIRST_SEED;
+	let done = 0;
+	for (const type of vehicleTypes.values()) {
+		for (let i = 0; i < Number(draws); i++) {
+			seed += 1;
+			if (seed % Number(of) === Number(part) && !only) countOne(counts, type, null, 'plain', seed);
+		}
+		for (const fault of faults.values()) {
+			if (only && fault.id !== only) continue;
+			for (const bin of binsFor(fault)) {
+				for (let i = 0; i < Number(draws); i++) {
+					seed += 1;
+					if (seed % Number(of) !== Number(part)) continue;
+					countOne(counts, type, fault, bin, seed);
+					done += 1;
+				}
+			}
+		}
+		console.log(`${type.id}: ${done} vehicles, ${((Date.now() - began) / 1000).toFixed(0)} s`);
+	}
+	mkdirSync(PARTS, { recursive: true });
+	writeFileSync(`${PARTS}/part-${part}.json`, JSON.stringify(counts));
+} else {
+	const merged: Counts = {};
+	for (const file of readdirSync(PARTS)) {
+		const counts = JSON.parse(readFileSync(`${PARTS}/${file}`, 'utf8')) as Counts;
+		for (const [key, row] of Object.entries(counts))
+			for (const [outcome, n] of Object.entries(row)) {
+				const to = (merged[key] ??= {});
+				to[outcome] = (to[outcome] ?? 0) + n;
+			}
+	}
+	writeFileSync('library/reason/outcomes.json', `${compact(merged)}\n`);
+}
+
+/** Rows that say no more than a sound vehicle's are left out. */
+function compact(counts: Counts): string {
+	const kept = Object.entries(counts).filter(([key, row]) => {
+		const [sensor = '', fault = '', sign = ''] = key.split('|');
+		if (fault === '') return true;
+		const sound = counts[rowKey({ sensor, fault: null, sign })] ?? {};
+		const total = (of: Record<string, number>) => Object.values(of).reduce((a, b) => a + b, 0);
+		const [n, m] = [total(row), total(sound)];
+		const names = new Set([...Object.keys(row), ...Object.keys(sound)]);
+		const good = signOf(sign).good;
+		const apart = [...names].reduce(
+			(sum, name) =>
+				sum + Math.abs((row[name] ?? 0) / n - (m > 0 ? (sound[name] ?? 0) / m : Number(name === good))) / 2,
+			0
+		);
+		return apart > 0.05;
+	});
+	const bins = [...new Set(Object.keys(counts).map((key) => key.split('|')[1] ?? ''))].filter(Boolean).sort();
+	const lines = kept
+		.sort(([a], [b]) => (a < b ? -1 : 1))
+		.map(([key, row]) => `\t\t${JSON.stringify(key)}: ${JSON.stringify(row)}`);
+	return `{\n\t"version": 1,\n\t"source": "counted on bench vehicles by npm run outcomes",\n\t"bins": ${JSON.stringify(bins)},\n\t"rows": {\n${lines.join(',\n')}\n\t}\n}`;
+}

@@ -1,0 +1,190 @@
+import { splitKey, type Seen } from '../../../../library/reason/signs';
+import { testKinds, placedTest, testsFor, type PlacedTest } from '../../../../library/reason/tests';
+import { reasonModel, type PlacedRepair, type ReasonModel } from '../../../../library/reason/model';
+import type { VehicleType } from '../../../../library';
+import { believe, type Belief } from '../../core/path/believe';
+import type { Observation } from '../../core/path/model';
+import { minutesOf } from '../../core/path/nextTest';
+import type { Policy } from '../../core/path/repairCost';
+import { Technician } from '../technician/technician';
+import { trialVehicle } from '../technician/trialVehicle';
+import { uniform, type BenchVehicle } from '../vehicle';
+import type { TrialCase } from './trialCase';
+
+/** What a way of working does next: test, repair, or give the vehicle back. */
+export type Move = { test: PlacedTest } | { repair: PlacedRepair } | { handBack: true };
+
+/** All that a way of working may look at. It never sees what is wrong with the vehicle. */
+export interface Bench {
+	readonly model: ReasonModel;
+	readonly policy: Policy;
+	readonly tests: readonly PlacedTest[];
+	/** Tests done since the last repair. */
+	readonly done: ReadonlySet<string>;
+	readonly paid: ReadonlySet<string>;
+	readonly seen: Seen;
+	/** Repairs done, in order. */
+	readonly mended: readonly PlacedRepair[];
+	/** Whether what was seen after the last repair still tells of something wrong. */
+	readonly troubled: boolean;
+	belief(): Belief;
+	cured(fault: number): boolean;
+}
+export type Way = (bench: Bench) => Move;
+
+export interface Outcome {
+	/** Until the right repair begins: tests, getting there, and repairs that did not help. */
+	minutes: number;
+	tests: number;
+	wrongParts: number;
+	/** Whether all that was wrong is cured. */
+	resolved: boolean;
+	/** Whether the first thing repaired was at fault; null where nothing was repaired. */
+	firstRight: boolean | null;
+	steps: string[];
+}
+
+const MOST_MOVES = 60;
+const MOST_MINUTES = 720;
+const models = new Map<string, ReasonModel>();
+const modelOf = (type: VehicleType): ReasonModel => {
+	const known = models.get(type.id) ?? reasonModel(type);
+	models.set(type.id, known);
+	return known;
+};
+
+/** Works on one vehicle from its arrival until it is handed back. Outcomes come from the vehicle's physics alone. */
+export function diagnose(trial: TrialCase, way: Way, policy: Policy): Outcome {
+	const vehicle = trialVehicle(trial.type, structuredClone(trial.faults), trial.seed);
+	return new Diagnosis(trial, vehicle, policy).run(way);
+}
+
+class Diagnosis implements Bench {
+	readonly model: ReasonModel;
+	readonly tests: readonly PlacedTest[];
+	readonly done = new Set<string>();
+	readonly paid = new Set<string>();
+	readonly mended: PlacedRepair[] = [];
+	seen: Seen = {};
+	troubled = true;
+	private readonly observations: Observation[] = [];
+	private readonly technician: Technician;
+	private readonly outcome: Outcome = {
+		minutes: 0,
+		tests: 0,
+		wrongParts: 0,
+		resolved: false,
+		firstRight: null,
+		steps: []
+	};
+	private known: Belief | null = null;
+
+	constructor(
+		trial: TrialCase,
+		private readonly vehicle: BenchVehicle,
+		readonly policy: Policy
+	) {
+		this.model = modelOf(trial.type);
+		this.tests = testsFor(trial.type);
+		this.technician = new Technician(vehicle, uniform(trial.seed + 7));
+	}
+
+	belief(): Belief {
+		this.known ??= believe(this.model, this.observations, (fault) => this.curedFrom(fault));
+		return this.known;
+	}
+
+	cured(fault: number): boolean {
+		return Number.isFinite(this.curedFrom(fault));
+	}
+
+	private curedFrom(fault: number): number {
+		const curedBy = this.model.faults[fault]?.curedBy ?? [];
+		const at = this.mended.findIndex(({ id }) =>
+			curedBy.some((repair) => this.model.repairs[repair]?.id === id)
+		);
+		return at < 0 ? Infinity : at + 1;
+	}
+
+	run(way: Way): Outcome {
+		const { outcome } = this;
+		this.note(this.technician.arrives());
+		this.test(this.find('scan'));
+		for (let move = 0; move < MOST_MOVES && outcome.minutes < MOST_MINUTES; move++) {
+			const next = way(this);
+			if ('handBack' in next) break;
+			if ('test' in next) this.test(next.test);
+			else this.mend(next.repair);
+		}
+		outcome.resolved = this.vehicle.faults.length === 0;
+		return outcome;
+	}
+
+	private find(kind: string): PlacedTest {
+		const found = testKinds.get(kind);
+		if (!found) throw new RangeError(`no test ${kind}`);
+		return placedTest(found, this.model.type, 'vehicle');
+	}
+
+	private note(seen: Seen): void {
+		const epoch = this.mended.length;
+		for (const [sign, outcome] of Object.entries(seen))
+			this.observations.push({ sign, outcome, entry: '', epoch });
+		this.seen = { ...this.seen, ...seen };
+		this.known = null;
+	}
+
+	private test(test: PlacedTest): void {
+		const { outcome } = this;
+		outcome.minutes += minutesOf(test, this.paid);
+		outcome.tests += 1;
+		for (const { id } of test.access) this.paid.add(id);
+		// A road test puts the wheels on and the vehicle down.
+		if (test.kind.access.includes('down'))
+			for (const id of [...this.paid]) if (id === 'lifted' || id.startsWith('wheel:')) this.paid.delete(id);
+		this.done.add(test.id);
+		const seen = this.technician.perform(test);
+		this.note(seen);
+		outcome.steps.push(`${test.id}: ${remarkable(this.model, seen)}`);
+	}
+
+	private mend(repair: PlacedRepair): void {
+		const { outcome, vehicle } = this;
+		const before = vehicle.faults.length;
+		vehicle.mend(repair.place, repair.kind);
+		const helped = vehicle.faults.length < before;
+		outcome.firstRight ??= helped;
+		// The work that cures is the same for every way of working.
+		if (!helped) outcome.minutes += repair.minutes + this.policy.provingMinutes;
+		if (!helped && repair.part) outcome.wrongParts += 1;
+		outcome.steps.push(`${repair.id} ${helped ? 'helped' : 'did not help'}`);
+		this.mended.push(repair);
+		this.done.clear();
+		this.seen = {};
+		this.prove();
+	}
+
+	/** Cleared, driven, read again. */
+	private prove(): void {
+		const road = this.technician.perform(this.find('road'));
+		const felt = this.technician.arrives();
+		const scan = this.technician.perform(this.find('scan'));
+		const all = { ...road, ...felt, ...scan };
+		this.note(all);
+		this.troubled = Object.entries(all).some(
+			([key, seen]) => this.model.sign(key as never)?.outcomes.indexOf(seen) !== this.model.sign(key)?.good
+		);
+		this.done.add('road@vehicle');
+		this.done.add('scan@vehicle');
+	}
+}
+
+/** What of an outcome is not as on a sound vehicle. */
+function remarkable(model: ReasonModel, seen: Seen): string {
+	const bad = Object.entries(seen).filter(([key, outcome]) => {
+		const table = model.sign(key);
+		return table && table.outcomes[table.good] !== outcome;
+	});
+	if (bad.length === 0) return 'good';
+	return bad.map(([key, outcome]) => `${splitKey(key).place} ${outcome}`).join(', ');
+}

@@ -1,0 +1,92 @@
+import { z } from 'zod';
+import { vehicleTypes, type VehicleType } from '../../../../library';
+import { placesFor } from '../../../../library/faultPlaces';
+import { faults, type Fault } from '../../../../library/faults';
+import { LINKS } from '../../../../library/links';
+import { fail, ok, type Result } from '../../core/result';
+import { uniform } from '../vehicle';
+import type { TrialCase } from './trialCase';
+
+/** What `jaldi trial --faults` reads: vehicles with what is wrong with them, by link and mode (contracts). */
+const FaultFile = z
+	.array(
+		z.object({
+			/** Vehicle type; where absent, one that can have all of them. */
+			vehicle: z.string().optional(),
+			faults: z
+				.array(
+					z.object({
+						position: z.string().nullish(),
+						link: z.enum(LINKS),
+						mode: z.string(),
+						severity: z.number().min(0).max(1).default(0.6),
+						intermittentKm: z.number().positive().nullish()
+					})
+				)
+				.min(1)
+				.max(4)
+		})
+	)
+	.min(1);
+type Described = z.infer<typeof FaultFile>[number];
+
+/** Every fault by link and mode, with where it can be. */
+export const listFaults = () =>
+	[...faults.values()].map(({ link, mode, at, name, id }) => ({ link, mode, at, name, id }));
+
+/** The cases of a file, `count` of them in turn. The error names the case and what was expected. */
+export function casesOfFile(text: string, count: number | null, seed: number): Result<TrialCase[]> {
+	let json: unknown;
+	try {
+		json = JSON.parse(text);
+	} catch (error) {
+		return fail(`this is no JSON: ${error instanceof Error ? error.message : String(error)}`);
+	}
+	const parsed = FaultFile.safeParse(json);
+	if (!parsed.success) {
+		const [issue] = parsed.error.issues;
+		return fail(`at ${issue?.path.join('.') || 'the top'}: ${issue?.message}`);
+	}
+	const list = parsed.data;
+	const made: TrialCase[] = [];
+	for (let i = 0; i < (count ?? list.length); i++) {
+		const at = i % list.length;
+		const own = (seed * 1_000_003 + i * 7919) % 800_000_000;
+		const one = caseOf(list[at] as Described, own);
+		if (!one.ok) return fail(`case ${at + 1}: ${one.error}`);
+		made.push(one.value);
+	}
+	return ok(made);
+}
+
+function caseOf({ vehicle, faults: described }: Described, seed: number): Result<TrialCase> {
+	const random = uniform(seed);
+	const pick = <T>(of: readonly T[]): T | undefined => of[Math.floor(random() * of.length)];
+	const wanted: { fault: Fault; one: Described['faults'][number] }[] = [];
+	for (const one of described) {
+		const fault = [...faults.values()].find(({ link, mode }) => link === one.link && mode === one.mode);
+		if (!fault) return fail(`there is no mode "${one.mode}" of ${one.link}; --list-faults lists them`);
+		wanted.push({ fault, one });
+	}
+	const place = (type: VehicleType, { fault, one }: (typeof wanted)[number]): string[] =>
+		placesFor(fault, type).filter(
+			(at) =>
+				one.position === null || one.position === undefined || fault.at !== 'corner' || at === one.position
+		);
+	const types = [...vehicleTypes.values()].filter(
+		(type) =>
+			(vehicle === undefined || type.id === vehicle) && wanted.every((each) => place(type, each).length > 0)
+	);
+	const type = pick(types);
+	if (!type) return fail('no vehicle can have all of these at the places named');
+	return ok({
+		type,
+		seed,
+		faults: wanted.map((each) => ({
+			id: each.fault.id,
+			at: pick(place(type, each)) ?? '',
+			severity: each.one.severity,
+			everyKm: each.one.intermittentKm ?? null
+		}))
+	});
+}

@@ -1,0 +1,57 @@
+import { vehicleTypes, type VehicleType } from '../../../../library';
+import { placesFor } from '../../../../library/faultPlaces';
+import { faults, type Fault } from '../../../../library/faults';
+import { libraryWeight } from '../../../../library/reason/model';
+import type { BenchFault } from '../faults/benchFault';
+
+/** One vehicle that comes in, with what is wrong with it. */
+export interface TrialCase {
+	type: VehicleType;
+	faults: BenchFault[];
+	seed: number;
+}
+
+/** How often two things are wrong at once. */
+const TWO = 0.04;
+const SLIGHTEST = 0.15;
+/** How often a fault that could be there all the time comes and goes. */
+const COMES_AND_GOES = 0.12;
+
+/** Draws a vehicle and its faults, each fault as often as the library holds it likely. @param random from 0 up to 1 */
+export function drawCase(seed: number, random: () => number): TrialCase {
+	const types = [...vehicleTypes.values()];
+	const type = types[Math.floor(random() * types.length)] as VehicleType;
+	const count = random() < TWO ? 2 : 1;
+	const drawn: BenchFault[] = [];
+	while (drawn.length < count) {
+		const fault = drawFault(type, random);
+		const places = placesFor(fault, type);
+		const at = places[Math.floor(random() * places.length)] as string;
+		if (drawn.some((one) => one.id === fault.id && one.at === at)) continue;
+		drawn.push({
+			id: fault.id,
+			at,
+			severity: SLIGHTEST + random() * (1 - SLIGHTEST),
+			everyKm: mayComeAndGo(fault) && random() < COMES_AND_GOES ? 1 + random() * 5 : null
+		});
+	}
+	return { type, faults: drawn, seed };
+}
+
+const STAYS = ['keep', 'blow', 'internal', 'dead', 'terminator', 'tyre', 'grip'];
+const mayComeAndGo = ({ effects, when }: Fault) =>
+	when === undefined && !effects.some((effect) => STAYS.includes(effect.do));
+
+function drawFault(type: VehicleType, random: () => number): Fault {
+	const possible = [...faults.values()].flatMap((fault) => {
+		const places = placesFor(fault, type).length;
+		return places > 0 ? [{ fault, weight: libraryWeight(fault.id) * Math.sqrt(places) }] : [];
+	});
+	const total = possible.reduce((sum, { weight }) => sum + weight, 0);
+	let left = random() * total;
+	for (const { fault, weight } of possible) {
+		left -= weight;
+		if (left <= 0) return fault;
+	}
+	return possible.at(-1)?.fault as Fault;
+}

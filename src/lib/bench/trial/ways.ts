@@ -1,0 +1,140 @@
+import { splitKey, type Seen } from '../../../../library/reason/signs';
+import type { PlacedTest } from '../../../../library/reason/tests';
+import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
+import { decide } from '../../core/path/nextTest';
+import { mendingCost } from '../../core/path/repairCost';
+import { situationOf } from '../../core/path/situation';
+import type { Bench, Move, Way } from './diagnosis';
+
+/** From here on nothing is left to mend. */
+const DONE_FROM = 0.9;
+/** Less likely than this nobody lays hands on anything. */
+const LEAST_CURE = 0.2;
+
+const situationAt = (bench: Bench) => situationOf(bench.model, bench.belief(), (fault) => bench.cured(fault));
+
+function repairOf({ model }: Bench, index: number | undefined): PlacedRepair | null {
+	return index === undefined ? null : (model.repairs[index] ?? null);
+}
+
+/** The product's own: what tells most for its minutes, until repairing is worth more. */
+export const jaldi: Way = (bench) => {
+	const belief = bench.belief();
+	if (belief.nothing > DONE_FROM) return { handBack: true };
+	const open = bench.tests.filter(({ id }) => !bench.done.has(id));
+	const candidates = open.map(({ id, minutes, access, signs }) => ({ id, minutes, access, signs }));
+	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid);
+	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);
+	if (test) return { test };
+	const [step] = decision.mending;
+	const repair = repairOf(bench, step?.repair);
+	return repair && (step?.cures ?? 0) > LEAST_CURE ? { repair } : { handBack: true };
+};
+
+/** What the codes and the round point at: wheels and modules, the most pointed at first. */
+function suspects(seen: Seen, model: ReasonModel): string[] {
+	const votes = new Map<string, number>();
+	for (const [key, outcome] of Object.entries(seen)) {
+		const table = model.sign(key);
+		if (!table || table.outcomes[table.good] === outcome) continue;
+		const { place } = splitKey(key);
+		votes.set(place, (votes.get(place) ?? 0) + 1);
+	}
+	return [...votes].sort((a, b) => b[1] - a[1]).map(([place]) => place);
+}
+
+/** The order of the trade: read, clear and read again, round, road, then the suspect place from the near to the far. */
+const FIRST = ['recheck@vehicle', 'spin@vehicle', 'road@vehicle', 'tyres@vehicle', 'battery@vehicle'];
+const AT_WHEEL = [
+	'meter:coil-ohms',
+	'meter:feed-at-sensor',
+	'meter:feed-loaded',
+	'meter:supply-across',
+	'meter:signal-unplugged',
+	'meter:bias-across',
+	'meter:coil-to-body',
+	'meter:ac-at-sensor',
+	'scope-sensor',
+	'scope-module',
+	'substitute',
+	'look:gap',
+	'look:ring',
+	'look:encoder',
+	'look:seating',
+	'look:bracket',
+	'look:lead',
+	'look:clips',
+	'look:pins',
+	'look:water',
+	'wiggle',
+	'spray',
+	'meter:loop-ohms',
+	'meter:lead-feed',
+	'meter:lead-signal',
+	'meter:insulation-feed',
+	'meter:insulation-signal',
+	'meter:wires-apart'
+];
+const AT_MODULE = [
+	'coding',
+	'learned',
+	'sense',
+	'meter:module-supply',
+	'meter:ground-drop',
+	'meter:bus-ohms',
+	'meter:bus-high',
+	'meter:bus-low',
+	'module-plug',
+	'shake'
+];
+const SHARED = ['fuse', 'ground', 'spray-ground', 'splice'];
+
+/** The same reasoning and the same bar for ordering a part, but the tests of the trade in their fixed order. */
+export const checklist: Way = (bench) => {
+	const belief = bench.belief();
+	if (belief.nothing > DONE_FROM) return { handBack: true };
+	const situation = situationAt(bench);
+	const { steps } = mendingCost(bench.model, situation, situation.weight, bench.policy);
+	const [best] = steps;
+	const repair = repairOf(bench, best?.repair);
+	if (repair && best && best.cures >= bench.policy.confidence) return { repair };
+	const next = inFixedOrder(bench);
+	if (next) return { test: next };
+	return repair && best && best.cures > LEAST_CURE ? { repair } : { handBack: true };
+};
+
+function inFixedOrder({ tests, done, seen, model }: Bench): PlacedTest | null {
+	const open = (id: string) => tests.find((test) => test.id === id && !done.has(id)) ?? null;
+	for (const id of FIRST) {
+		const test = open(id);
+		if (test) return test;
+	}
+	for (const place of suspects(seen, model)) {
+		for (const kind of place.includes('-left') || place.includes('-right') ? AT_WHEEL : AT_MODULE) {
+			const test = open(`${kind}@${place}`);
+			if (test) return test;
+		}
+	}
+	const silent = Object.entries(seen).some(([, outcome]) => outcome === 'silent');
+	if (!silent) return null;
+	return tests.find(({ id, kind }) => SHARED.includes(kind.id) && !done.has(id)) ?? null;
+}
+
+/** Parts that a code of this kind is most often answered with, one after the other. */
+const PARTS_AT_WHEEL = ['renew-sensor', 'renew-lead', 'renew-hub', 'fit-right-tyre'];
+const PARTS_AT_MODULE = ['calibrate', 'code-module', 'renew-module', 'repair-bus'];
+
+/** A code is answered with a part, and if it comes back with the next. */
+export const partsFirst: Way = ({ seen, model, mended, troubled }): Move => {
+	if (!troubled) return { handBack: true };
+	for (const place of suspects(seen, model)) {
+		const wheel = place.includes('-left') || place.includes('-right');
+		for (const kind of wheel ? PARTS_AT_WHEEL : PARTS_AT_MODULE) {
+			const repair = model.repairs.find((one) => one.kind === kind && one.place === place);
+			if (repair && !mended.includes(repair)) return { repair };
+		}
+	}
+	return { handBack: true };
+};
+
+export const WAYS = { jaldi, checklist, 'parts-first': partsFirst } as const;

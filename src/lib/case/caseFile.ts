@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { fail, ok, type Result } from '../core/result';
+import { EntryDraft, type Entry } from './entry';
+import { FIRST_PREVIOUS } from './hashChain';
+
+/** A case as a file: its thread. Entries may be as they stand on a thread, or as somebody wrote them. */
+const CaseFile = z.object({
+	format: z.literal('jaldi-case'),
+	version: z.literal(1),
+	entries: z.array(z.unknown()).min(1).max(100_000)
+});
+
+export const CASE_FORMAT = 'jaldi-case';
+
+/** Reads a case's thread from text. The error names the entry and what was expected. */
+export function readCaseFile(text: string): Result<Entry[]> {
+	let json: unknown;
+	try {
+		json = JSON.parse(text);
+	} catch (error) {
+		return fail(`this is no JSON: ${error instanceof Error ? error.message : String(error)}`);
+	}
+	const file = CaseFile.safeParse(json);
+	if (!file.success) {
+		const [issue] = file.error.issues;
+		const where = issue?.path.join('.') || 'the top';
+		return fail(
+			`at ${where}: ${issue?.message}; expected { "format": "jaldi-case", "version": 1, "entries": [ … ] }`
+		);
+	}
+	const entries: Entry[] = [];
+	for (const [i, one] of file.data.entries.entries()) {
+		const parsed = EntryDraft.safeParse(one);
+		if (!parsed.success) {
+			const [issue] = parsed.error.issues;
+			return fail(`entry ${i + 1}, ${issue?.path.join('.') || 'itself'}: ${issue?.message}`);
+		}
+		const stamped = one as Partial<Entry>;
+		entries.push({
+			...parsed.data,
+			seq: stamped.seq ?? i + 1,
+			authorId: stamped.authorId ?? '',
+			authorName: stamped.authorName ?? '',
+			receivedAt: stamped.receivedAt ?? parsed.data.observedAt,
+			previousHash: stamped.previousHash ?? FIRST_PREVIOUS,
+			hash: stamped.hash ?? ''
+		});
+	}
+	return ok(entries);
+}
+
+/** The thread of a case as a file's text. */
+export const writeCaseFile = (entries: readonly Entry[]): string =>
+	`${JSON.stringify({ format: CASE_FORMAT, version: 1, entries }, null, '\t')}\n`;

@@ -1,0 +1,77 @@
+import { titleSource, type CodeBook } from '../../../../library/codes';
+import type { ReasonModel } from '../../../../library/reason/model';
+import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import type { CaseCode } from '../codes';
+import type { EntryOf } from '../entry';
+import { lowerFirst } from '../words';
+
+/** A code that follows from another module's trouble, and why. */
+export interface Consequence {
+	text: string;
+	moduleName: string;
+	because: string;
+}
+
+/** The codes of a case, by whether they are worth chasing. */
+export interface Cascade {
+	/** Codes that stand for themselves. */
+	causes: CaseCode[];
+	consequences: Consequence[];
+	/** One sentence for the page; null where there is nothing to leave alone. */
+	text: string | null;
+}
+
+/**
+ * Which codes only say that another module's data are missing or marked as not valid: from who sends what to whom, by the
+ * codes' own definitions. A code stays a cause where the sender has neither a code of its own nor fell silent.
+ */
+export function cascadeOf(
+	codes: readonly CaseCode[],
+	scan: EntryOf<'network-scan'> | null,
+	model: ReasonModel,
+	book: CodeBook
+): Cascade {
+	const { type } = model;
+	const silent = new Set(
+		(scan?.payload.modules ?? []).filter(({ answered }) => !answered).map(({ address }) => address)
+	);
+	const senderOf = ({ dtc }: CaseCode) => {
+		const asked = { code: codeText(dtc), failureType: failureTypeByte(dtc), maker: type.maker };
+		const role = titleSource(book, asked)?.sender;
+		return type.modules.find((module) => module.role === role) ?? null;
+	};
+	const own = codes.filter((code) => senderOf(code) === null);
+	const causes: CaseCode[] = [];
+	const consequences: Consequence[] = [];
+	for (const code of codes) {
+		if (code.madeByUs !== null) {
+			consequences.push({ text: code.text, moduleName: code.moduleName, because: 'made by our own test' });
+			continue;
+		}
+		const sender = senderOf(code);
+		const name = sender && lowerFirst(sender.name);
+		if (!sender) causes.push(code);
+		else if (silent.has(sender.address))
+			consequences.push({ text: code.text, moduleName: code.moduleName, because: `${name} is silent` });
+		else {
+			const first = own.find(({ address }) => address === sender.address);
+			if (first)
+				consequences.push({
+					text: code.text,
+					moduleName: code.moduleName,
+					because: `${name} marks its data as not valid because of ${first.text}`
+				});
+			else causes.push(code);
+		}
+	}
+	return { causes, consequences, text: sentence(consequences, causes) };
+}
+
+function sentence(consequences: readonly Consequence[], causes: readonly CaseCode[]): string | null {
+	if (consequences.length === 0) return null;
+	const n = consequences.length;
+	const these = n === 1 ? 'this 1 code' : `these ${n} codes`;
+	const first = [...new Set(causes.map(({ text }) => text))];
+	const instead = first.length > 0 ? ` Chase ${first.slice(0, 3).join(', ')}.` : '';
+	return `Do not chase ${these}: ${n === 1 ? 'it follows' : 'they follow'} from something else.${instead}`;
+}

@@ -1,0 +1,213 @@
+import { repairs } from '../../../../library/repairs';
+import { splitKey, signOf } from '../../../../library/reason/signs';
+import type { PlacedTest } from '../../../../library/reason/tests';
+import { minutesOf, type RankedTest } from '../../core/path/nextTest';
+import { repairMinutes } from '../../core/path/repairCost';
+import { outcomeIndex } from '../../core/path/model';
+import { chancesIn } from '../../core/path/situation';
+import { describeEntry } from '../describe';
+import type { Entry } from '../entry';
+import { proofGrid, testsFor as testsForCell, type Cell } from './grid';
+import { testWords } from './plan';
+import type { Reasoning } from './reasoning';
+import { faultWords, placeWords, seenWords } from './words';
+
+/** What the Reason station shows, in words. */
+
+export interface ShownTest {
+	id: string;
+	kind: string;
+	place: string;
+	name: string;
+	station: PlacedTest['kind']['station'];
+	why: string;
+	minutes: number;
+	/** What of the minutes is getting there. */
+	access: string | null;
+	bits: number;
+	/** Minutes of mending that it is expected to save beyond its own. */
+	saves: number;
+	outcomes: { words: string; p: number; means: string }[];
+	/** What can be said of its outcome by hand, by sign; empty where its own station tells it. */
+	asks: { key: string; words: string; choices: { outcome: string; words: string; good: boolean }[] }[];
+	ahead: string | null;
+}
+
+const MEANS_FROM = 0.02;
+/** Tests that their own pages record. */
+const OWN_PAGES = /^(meter:|look:|scope-|substitute$|road$|spin$|recheck$|tyres$)/;
+
+export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest | null {
+	const { model, candidates, paid } = reasoning;
+	const placed = candidates.find(({ id }) => id === ranked.test.id);
+	if (!placed) return null;
+	const { kind, place } = placed;
+	const access = placed.access.filter(({ id }) => !paid.has(id));
+	const ahead = ranked.because === null ? null : candidates.find(({ id }) => id === ranked.because);
+	return {
+		id: placed.id,
+		kind: kind.id,
+		place,
+		name: testWords(kind.name, place, model.type),
+		station: kind.station,
+		why: kind.why,
+		minutes: minutesOf(placed, paid),
+		access:
+			access.length > 0
+				? access.map((one) => `${accessWords(one.id, model.type)} ${Math.round(one.minutes)} min`).join(', ')
+				: null,
+		bits: ranked.bits,
+		saves: ranked.saves,
+		outcomes: ranked.outcomes
+			.filter(({ p }) => p > MEANS_FROM)
+			.slice(0, 5)
+			.map(({ seen, p }) => ({
+				p,
+				words: Object.entries(seen)
+					.map(([key, outcome]) => outcomeWords(key, outcome, placed, model.type))
+					.join('; '),
+				means: meaning(reasoning, seen)
+			})),
+		asks: OWN_PAGES.test(kind.id) ? [] : asksOf(placed, model.type),
+		ahead: ahead ? testWords(ahead.kind.name, ahead.place, model.type) : null
+	};
+}
+
+function asksOf({ signs, place }: PlacedTest, type: Reasoning['model']['type']): ShownTest['asks'] {
+	return signs.map((key) => {
+		const { sign, place: at } = splitKey(key);
+		const { outcomes, good } = signOf(sign);
+		return {
+			key,
+			words: at === place ? '' : placeWords(at, type),
+			choices: Object.entries(outcomes).map(([outcome, words]) => ({
+				outcome,
+				words,
+				good: outcome === good
+			}))
+		};
+	});
+}
+
+/** Of a test about one place its place need not be said again. */
+function outcomeWords(
+	key: string,
+	outcome: string,
+	{ place }: PlacedTest,
+	type: Reasoning['model']['type']
+): string {
+	const at = splitKey(key).place;
+	const words = seenWords(key, outcome);
+	return at === place ? words : `${placeWords(at, type)}: ${words}`;
+}
+
+function accessWords(id: string, type: Reasoning['model']['type']): string {
+	const [what, place = ''] = id.split(':');
+	if (what === 'lifted') return 'lift it';
+	if (what === 'wheel') return 'wheel off';
+	if (what === 'plug') return 'reach the sensor’s plug';
+	return `reach the ${placeWords(place, type)}`;
+}
+
+/** What would then be the likeliest, in a few words. */
+function meaning({ model, situation }: Reasoning, seen: Record<string, string>): string {
+	let weight = situation.weight;
+	for (const [key, outcome] of Object.entries(seen)) {
+		const table = model.sign(key);
+		if (!table) continue;
+		const chance = chancesIn(model, table, situation)[outcomeIndex(table, outcome)];
+		weight = weight.map((w, i) => w * (chance?.[i] ?? 0));
+	}
+	const total = weight.reduce((a, b) => a + b, 0);
+	const byFaults = new Map<string, { p: number; faults: readonly number[] }>();
+	for (const [i, w] of weight.entries()) {
+		const faults = situation.faults[i] ?? [];
+		const known = byFaults.get(faults.join());
+		byFaults.set(faults.join(), { faults, p: (known?.p ?? 0) + w / total });
+	}
+	const [first] = [...byFaults.values()].sort((a, b) => b.p - a.p);
+	if (!first) return '';
+	const what = first.faults.length === 0 ? 'nothing is wrong now' : faultWords(model, first.faults);
+	return `${Math.round(first.p * 100)} % ${what}`;
+}
+
+export interface ShownRepair {
+	kind: string;
+	place: string;
+	name: string;
+	/** That it cures something that is there. */
+	cures: number;
+	minutes: number;
+	price: number;
+	part: boolean;
+}
+
+/** The repairs in their order, each with the chance that it comes to it and helps. */
+export const mendingSteps = ({
+	decision,
+	model,
+	policy
+}: Reasoning): (ShownRepair & { comesToIt: number })[] => {
+	let left = 1;
+	return decision.mending.slice(0, 4).flatMap(({ repair, cures }) => {
+		const one = model.repairs[repair];
+		if (!one) return [];
+		const comesToIt = left;
+		left *= 1 - cures;
+		return [
+			{
+				kind: one.kind,
+				place: one.place,
+				name: `${one.name}, ${placeWords(one.place, model.type)}`,
+				cures,
+				comesToIt,
+				minutes: Math.round(repairMinutes(model, repair, { ...policy, minutesPerMoney: 0 })),
+				price: one.price,
+				part: repairs.get(one.kind)?.part ?? false
+			}
+		];
+	});
+};
+
+export interface ShownCell extends Omit<Cell, 'told'> {
+	told: { entryId: string; title: string; words: string; for: boolean }[];
+	otherwise: string[];
+}
+
+export function shownGrid(reasoning: Reasoning, entries: readonly Entry[]) {
+	const newest = reasoning.observations.at(-1)?.entry ?? null;
+	const latestEntry = [...entries]
+		.reverse()
+		.find(({ id }) => reasoning.observations.some((one) => one.entry === id));
+	const grid = proofGrid(reasoning, latestEntry?.id ?? newest);
+	const byId = new Map(entries.map((entry) => [entry.id, entry]));
+	const shown = (cell: Cell): ShownCell => ({
+		...cell,
+		told: cell.told.slice(0, 5).flatMap((at) => {
+			const one = reasoning.observations[at];
+			const entry = one && byId.get(one.entry);
+			if (!one || !entry) return [];
+			const table = reasoning.model.sign(one.sign);
+			return [
+				{
+					entryId: entry.id,
+					title: describeEntry(entry).title,
+					words: `${placeWords(splitKey(one.sign).place, reasoning.model.type)}: ${seenWords(one.sign, one.outcome)}`,
+					for: table !== null && table.outcomes[table.good] === one.outcome
+				}
+			];
+		}),
+		otherwise: testsForCell(reasoning, cell).flatMap((id) => {
+			const test = reasoning.candidates.find((one) => one.id === id);
+			return test ? [testWords(test.kind.name, test.place, reasoning.model.type)] : [];
+		})
+	});
+	const rows = <R extends { cells: Cell[] }>(list: R[]) =>
+		list.map((row) => ({ ...row, cells: row.cells.map(shown) }));
+	return {
+		links: grid.links,
+		rows: rows(grid.rows),
+		// What is shared is named once something speaks of it.
+		shared: rows(grid.shared).filter(({ cells }) => cells.some(({ state }) => state !== 'not-tested'))
+	};
+}

@@ -1,0 +1,161 @@
+import type { VehicleType } from '../../../../library';
+import type { CodeBook } from '../../../../library/codes';
+import { wheelReaderOf } from '../../../../library/measurePoints';
+import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
+import { testsFor, type PlacedTest } from '../../../../library/reason/tests';
+import { believe, type Belief } from '../../core/path/believe';
+import { contradictions, type Contradiction } from '../../core/path/contradiction';
+import type { Observation } from '../../core/path/model';
+import { decide, type Decision } from '../../core/path/nextTest';
+import type { Policy } from '../../core/path/repairCost';
+import { situationOf, type Situation } from '../../core/path/situation';
+import type { CaseCode } from '../codes';
+import type { Entry, EntryOf } from '../entry';
+import { ofKind } from '../thread';
+import { observationsOf } from './observations';
+
+/** All that follows from a thread for what is wrong and what to do next. */
+export interface Reasoning {
+	model: ReasonModel;
+	policy: Policy;
+	observations: Observation[];
+	belief: Belief;
+	curedFrom: (fault: number) => number;
+	situation: Situation;
+	/** Tests that can still tell something, with the shop's minutes. */
+	candidates: PlacedTest[];
+	/** Tests that somebody has set aside, and why. */
+	setAside: EntryOf<'test-step'>[];
+	/** What has been got to. */
+	paid: ReadonlySet<string>;
+	decision: Decision;
+	contradictions: Contradiction[];
+}
+
+export interface ReasonOptions {
+	book: CodeBook;
+	codes: readonly CaseCode[];
+	policy: Policy;
+	/** The shop's own minutes of a test of the library, where it has timed it. */
+	minutes?: ((kind: string) => number | null) | undefined;
+}
+
+/** @param entries standing entries in order */
+export function reasonAbout(
+	entries: readonly Entry[],
+	model: ReasonModel,
+	{ book, codes, policy, minutes = () => null }: ReasonOptions
+): Reasoning {
+	const { type } = model;
+	const observations = observationsOf(entries, type, book, codes);
+	const curedFrom = curing(entries, model);
+	const belief = believe(model, observations, curedFrom);
+	const situation = situationOf(model, belief, (fault) => Number.isFinite(curedFrom(fault)));
+	const epoch = ofKind(entries, 'repair').length;
+	const setAside = ofKind(entries, 'test-step').filter(({ payload }) => payload.how !== 'done');
+	const aside = new Set(setAside.map(({ payload }) => `${payload.test}@${payload.place}`));
+	const seen = new Set(observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign));
+	const paid = reached(entries, type);
+	const candidates = testsFor(type)
+		.filter(
+			({ id, kind, signs }) => kind.id !== 'scan' && !aside.has(id) && !signs.every((sign) => seen.has(sign))
+		)
+		.map((test) => ({ ...test, minutes: minutes(test.kind.id) ?? test.minutes }));
+	return {
+		model,
+		policy,
+		observations,
+		belief,
+		curedFrom,
+		situation,
+		candidates,
+		setAside,
+		paid,
+		decision: decide(model, situation, candidates, policy, paid),
+		contradictions: contradictions(model, observations, belief)
+	};
+}
+
+/** From which repair on a fault counts as cured. */
+function curing(entries: readonly Entry[], model: ReasonModel): (fault: number) => number {
+	const from = new Map<number, number>();
+	for (const [i, { payload }] of ofKind(entries, 'repair').entries()) {
+		const done = repairsDone(payload, model);
+		for (const [fault, { curedBy }] of model.faults.entries())
+			if (!from.has(fault) && curedBy.some((repair) => done.has(repair))) from.set(fault, i + 1);
+	}
+	return (fault) => from.get(fault) ?? Infinity;
+}
+
+const BY_WORDS: readonly [kind: string, words: RegExp][] = [
+	['renew-sensor', /sensor/i],
+	['renew-lead', /\blead\b|harness|wire/i],
+	['renew-hub', /\bhub\b|bearing/i],
+	['renew-ring', /\bring\b/i],
+	['clean-encoder', /clean/i],
+	['renew-splice', /splice/i],
+	['clean-ground', /ground/i],
+	['renew-fuse', /fuse/i],
+	['renew-module', /module/i],
+	['calibrate', /calibrat|steering angle/i],
+	['code-module', /\bcod(e|ed|ing)\b/i],
+	['fit-right-tyre', /tyre/i]
+];
+
+/** Repairs of the library that an entry tells of: the one that was chosen, or those that its words name at its place. */
+export function repairsDone(
+	{ does, title, position, parts }: EntryOf<'repair'>['payload'],
+	model: ReasonModel
+): Set<number> {
+	const text = [title, ...parts.map(({ name }) => name)].join(' ');
+	const named = does ? [does.kind] : BY_WORDS.filter(([, words]) => words.test(text)).map(([kind]) => kind);
+	const fits = ({ kind, place }: PlacedRepair) =>
+		named.includes(kind) && (does ? place === does.place : position === null || place === position);
+	return new Set([...model.repairs.keys()].filter((index) => fits(model.repairs[index] as PlacedRepair)));
+}
+
+/** What tests and repairs have laid open on this case: it is paid for. */
+function reached(entries: readonly Entry[], type: VehicleType): Set<string> {
+	const paid = new Set<string>();
+	const tests = new Map(testsFor(type).map((test) => [test.id, test]));
+	const pay = (id: string) => {
+		for (const access of tests.get(id)?.access ?? []) paid.add(access.id);
+	};
+	const reader = wheelReaderOf(type)?.role;
+	const opened = (plugs: readonly string[]) => {
+		for (const plug of plugs) paid.add(plug === reader ? `module:${plug}` : `plug:${plug}`);
+	};
+	for (const entry of entries) {
+		switch (entry.kind) {
+			case 'meter-reading':
+				opened(entry.payload.opened);
+				if (entry.payload.position) pay(`meter:${entry.payload.measurement}@${entry.payload.position}`);
+				break;
+			case 'substitution':
+				opened(entry.payload.opened);
+				break;
+			case 'harness-search':
+				opened(entry.payload.exposed.filter((one) => one === reader || one === entry.payload.position));
+				break;
+			case 'scope-capture':
+				for (const { position, at } of entry.payload.channels) if (position) pay(`scope-${at}@${position}`);
+				break;
+			case 'wheel-round':
+				paid.add('lifted');
+				break;
+			case 'inspection':
+				pay(`look:${entry.payload.inspection}@${entry.payload.position}`);
+				break;
+			case 'test-step':
+				if (entry.payload.how === 'done') pay(`${entry.payload.test}@${entry.payload.place}`);
+				break;
+			case 'proving-drive':
+			case 'live-recording':
+				// On the road all wheels are on again, and the vehicle is down.
+				for (const id of [...paid]) if (id === 'lifted' || id.startsWith('wheel:')) paid.delete(id);
+				break;
+			default:
+		}
+	}
+	return paid;
+}

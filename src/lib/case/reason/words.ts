@@ -1,0 +1,45 @@
+import type { VehicleType } from '../../../../library';
+import { POSITIONS } from '../../../../library';
+import type { ReasonModel } from '../../../../library/reason/model';
+import { signOf, splitKey } from '../../../../library/reason/signs';
+import type { TestStep } from '../reasonPayloads';
+import { lowerFirst, positionWords } from '../words';
+
+export const STEP_WORDS: Record<TestStep['how'], string> = {
+	done: 'done',
+	skipped: 'Skipped',
+	cannot: 'Cannot be done here',
+	'not-available': 'Not at hand'
+};
+
+/** Of an outcome, in words; what only one maker has is told as it is. */
+export function seenWords(key: string, outcome: string): string {
+	const { sign } = splitKey(key);
+	if (sign === 'search')
+		return outcome === 'none' ? 'nothing found' : `ended at ${outcome.replaceAll('-', ' ')}`;
+	if (sign.startsWith('replaced:')) return 'replaced before, and it did not help';
+	return signOf(sign).outcomes[outcome] ?? outcome.replaceAll('-', ' ');
+}
+
+/** `rear-left` → rear left; `brake` → brake control; `F14` → fuse F14. */
+export function placeWords(place: string, type: VehicleType): string {
+	const position = POSITIONS.find((one) => one === place);
+	if (position) return lowerFirst(positionWords(position));
+	const module = type.modules.find(({ role }) => role === place);
+	if (module) return lowerFirst(module.name);
+	const { fuses, grounds, splices } = type.harness;
+	if (fuses.some(({ name }) => name === place)) return `fuse ${place}`;
+	if (grounds.some(({ name }) => name === place)) return `ground point ${place}`;
+	if (splices.some(({ name }) => name === place)) return `splice ${place}`;
+	return 'the vehicle';
+}
+
+/** What is wrong, with its place: "rear left: brake dust is packed on the encoder". */
+export function faultWords(model: ReasonModel, faults: readonly number[]): string {
+	return faults
+		.map((index) => {
+			const one = model.faults[index];
+			return one ? `${placeWords(one.place, model.type)}: ${one.fault.name}` : '';
+		})
+		.join('; and ');
+}

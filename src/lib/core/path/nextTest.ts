@@ -1,0 +1,258 @@
+import type { PathModel } from './model';
+import { mendingCost, type Policy, type RepairStep } from './repairCost';
+import { chancesIn, groupBits, type Situation } from './situation';
+
+/** A test that can be done now. */
+export interface Candidate {
+	id: string;
+	/** Of the test itself. */
+	minutes: number;
+	/** What has to be got to, by id; paid for once. */
+	access: readonly { id: string; minutes: number }[];
+	signs: readonly string[];
+}
+
+/** One way a test can come out. */
+export interface TestOutcome {
+	/** Outcome by sign, for the signs that tell most. */
+	seen: Record<string, string>;
+	p: number;
+	/** Bits that are then left to know. */
+	bitsLeft: number;
+}
+
+export interface RankedTest {
+	test: Candidate;
+	/** With what it takes to get there from here. */
+	minutes: number;
+	/** Expected information about what to repair. */
+	bits: number;
+	bitsPerMinute: number;
+	/** Minutes of mending that it is expected to save, less its own; below zero it is not worth it by itself. */
+	saves: number;
+	outcomes: TestOutcome[];
+	/** The test that is then the best, where looking one further ahead changed the rank. */
+	because: string | null;
+}
+
+export interface Decision {
+	ranked: RankedTest[];
+	/** Repairs in their order if nothing more were tested. */
+	mending: RepairStep[];
+	/** Expected minutes of that. */
+	mendingMinutes: number;
+	/** The best test, or null: repair now. */
+	test: RankedTest | null;
+	why: 'confident' | 'not-worth-more' | 'nothing-tells-more' | 'test';
+}
+
+/** More signs than this of one test are not weighed together. */
+const MOST_SIGNS = 2;
+const LOOK_AHEAD = 6;
+/** Only what tells most a minute is weighed in minutes of mending. */
+const MOST_RANKED = 24;
+const LEAST_BITS = 0.004;
+
+interface Branch {
+	weight: Float64Array;
+	p: number;
+	seen: Record<string, string>;
+}
+
+/** Minutes to do a test now. @param paid what has been got to */
+export function minutesOf({ minutes, access }: Candidate, paid: ReadonlySet<string>): number {
+	return access.reduce((sum, one) => sum + (paid.has(one.id) ? 0 : one.minutes), minutes);
+}
+
+interface Chances {
+	key: string;
+	outcomes: readonly string[];
+	chance: Float64Array[];
+}
+
+/** The chances of every sign in a situation, worked out once. */
+class Looking {
+	private readonly bySign = new Map<string, Chances | null>();
+
+	constructor(
+		private readonly model: PathModel,
+		private readonly situation: Situation
+	) {}
+
+	of(key: string): Chances | null {
+		let found = this.bySign.get(key);
+		if (found === undefined) {
+			const table = this.model.sign(key);
+			found = table
+				? { key, outcomes: table.outcomes, chance: chancesIn(this.model, table, this.situation) }
+				: null;
+			this.bySign.set(key, found);
+		}
+		return found;
+	}
+}
+
+function weighed(weight: Float64Array, chance: Float64Array): { weight: Float64Array; p: number } {
+	const next = new Float64Array(weight.length);
+	let p = 0;
+	for (let i = 0; i < weight.length; i++) {
+		const w = (weight[i] ?? 0) * (chance[i] ?? 0);
+		next[i] = w;
+		p += w;
+	}
+	return { weight: next, p };
+}
+
+const LEAST_P = 1e-4;
+
+/** The ways a test can come out, by the signs of it that tell most. */
+function branches(looking: Looking, situation: Situation, weight: Float64Array, test: Candidate): Branch[] {
+	const before = sum(weight);
+	const told = test.signs
+		.flatMap((key) => {
+			const chances = looking.of(key);
+			if (!chances) return [];
+			const after = chances.chance.map((chance) => weighed(weight, chance));
+			const bits = after.reduce(
+				(left, one) => left + (one.p / before) * groupBits(situation, one.weight, one.p),
+				0
+			);
+			return [{ chances, after, bits }];
+		})
+		.sort((a, b) => a.bits - b.bits)
+		.slice(0, MOST_SIGNS);
+	let list: Branch[] = [{ weight, p: before, seen: {} }];
+	for (const { chances } of told) {
+		list = list.flatMap((branch) =>
+			chances.chance.flatMap((chance, o) => {
+				const next = weighed(branch.weight, chance);
+				return next.p > LEAST_P * before
+					? [{ ...next, seen: { ...branch.seen, [chances.key]: chances.outcomes[o] ?? '' } }]
+					: [];
+			})
+		);
+	}
+	return list;
+}
+
+const sum = (list: Float64Array) => list.reduce((a, b) => a + b, 0);
+
+/**
+ * Ranks tests by information per minute and says whether to go on testing or to repair (domain calculation 7). What a test
+ * is worth is the expected fall of the cost of mending; for the leading tests a second test is looked ahead to in every
+ * outcome, and it counts where it makes the two together worth more.
+ *
+ * @param paid what has been got to already, by id
+ */
+export function decide(
+	model: PathModel,
+	situation: Situation,
+	candidates: readonly Candidate[],
+	policy: Policy,
+	paid: ReadonlySet<string>
+): Decision {
+	const { weight } = situation;
+	const looking = new Looking(model, situation);
+	const now = mendingCost(model, situation, weight, policy);
+	const bitsNow = groupBits(situation, weight, sum(weight));
+	const first = candidates
+		.map((test) => {
+			const minutes = minutesOf(test, paid);
+			const list = branches(looking, situation, weight, test);
+			const bits = bitsNow - list.reduce((s, one) => s + one.p * groupBits(situation, one.weight, one.p), 0);
+			return { test, minutes, bits, list };
+		})
+		.filter(({ bits }) => bits > LEAST_BITS)
+		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
+	const leading = new Set(first.slice(0, LOOK_AHEAD).map(({ test }) => test.id));
+	const ranked = first
+		.slice(0, MOST_RANKED)
+		.map(({ test, minutes, bits, list }): RankedTest & { rate: number } => {
+			const costs = list.map((branch) => mendingCost(model, situation, branch.weight, policy).minutes);
+			const after = costs.reduce((a, b) => a + b, 0);
+			let saves = now.minutes - after - minutes;
+			let rate = (now.minutes - after) / minutes;
+			let because: string | null = null;
+			if (leading.has(test.id)) {
+				const ahead = list.map((branch, i) => {
+					const reached = new Set([...paid, ...test.access.map(({ id }) => id)]);
+					return oneFurther(
+						model,
+						situation,
+						looking,
+						branch,
+						costs[i] ?? 0,
+						first,
+						test.id,
+						reached,
+						policy
+					);
+				});
+				const further = ahead.reduce((s, one) => s + one.cost, 0);
+				const more = ahead.reduce((s, one) => s + one.minutes, 0);
+				const rateOfTwo = (now.minutes - further + more) / (minutes + more);
+				if (now.minutes - further - minutes > saves) saves = now.minutes - further - minutes;
+				if (rateOfTwo > rate) {
+					rate = rateOfTwo;
+					because = ahead.reduce(
+						(best, one) => (one.gain > best.gain ? one : best),
+						ahead[0] ?? NO_MORE
+					).test;
+				}
+			}
+			const outcomes = list
+				.map(({ seen, p, weight: w }) => ({ seen, p, bitsLeft: groupBits(situation, w, p) }))
+				.sort((a, b) => b.p - a.p);
+			return { test, minutes, bits, bitsPerMinute: bits / minutes, saves, outcomes, because, rate };
+		});
+	ranked.sort((a, b) => b.rate - a.rate || b.bitsPerMinute - a.bitsPerMinute);
+	return concluded(model, ranked, now, policy);
+}
+
+const NO_MORE = { cost: 0, minutes: 0, gain: 0, test: null as string | null };
+
+/** The best of the leading tests after one outcome, where it is worth it. Costs are for the branch's weight. */
+function oneFurther(
+	model: PathModel,
+	situation: Situation,
+	looking: Looking,
+	branch: Branch,
+	cost: number,
+	first: readonly { test: Candidate }[],
+	done: string,
+	paid: ReadonlySet<string>,
+	policy: Policy
+) {
+	let best = { ...NO_MORE, cost };
+	for (const { test } of first.slice(0, LOOK_AHEAD + 1)) {
+		if (test.id === done) continue;
+		const minutes = minutesOf(test, paid) * branch.p;
+		if (cost - minutes <= best.cost - best.gain && minutes >= cost) continue;
+		const after = branches(looking, situation, branch.weight, test).reduce(
+			(s, next) => s + mendingCost(model, situation, next.weight, policy).minutes,
+			0
+		);
+		if (after + minutes < best.cost)
+			best = { cost: after + minutes, minutes, gain: cost - after - minutes, test: test.id };
+	}
+	return best;
+}
+
+function concluded(
+	model: PathModel,
+	ranked: (RankedTest & { rate: number })[],
+	now: { minutes: number; steps: RepairStep[] },
+	policy: Policy
+): Decision {
+	const [repair] = now.steps;
+	const part = repair !== undefined && model.repairs[repair.repair]?.part === true;
+	const sure = repair === undefined || !part || repair.cures >= policy.confidence;
+	const worth = ranked.find(({ saves }) => saves > 0) ?? null;
+	const told = ranked[0] ?? null;
+	const base = { ranked, mending: now.steps, mendingMinutes: now.minutes };
+	if (sure && !worth) return { ...base, test: null, why: told ? 'confident' : 'nothing-tells-more' };
+	if (worth) return { ...base, test: worth, why: 'test' };
+	// The policy wants more certainty than money does: the test that tells most a minute.
+	const surest = [...ranked].sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)[0] ?? null;
+	return { ...base, test: surest, why: surest ? 'test' : 'nothing-tells-more' };
+}

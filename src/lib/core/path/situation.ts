@@ -1,0 +1,73 @@
+import { stateChance, type Belief } from './believe';
+import type { PathModel, SignTable } from './model';
+
+/**
+ * What is left to decide: the likeliest states with their weights, and by repair which of them it brings further. Weights
+ * need not add up to one while a test's outcomes are weighed.
+ */
+export interface Situation {
+	weight: Float64Array;
+	/** By state: its faults that are still there. */
+	faults: readonly (readonly number[])[];
+	rows: Int32Array;
+	/** By state: number of the class of states that the same repairs cure. */
+	group: Int32Array;
+	groups: number;
+}
+
+/** States beyond this share of the probability decide nothing. */
+const ENOUGH = 0.998;
+const MOST_STATES = 400;
+
+/** The situation that a belief leaves. @param cured faults that repairs have already taken away */
+export function situationOf(
+	model: PathModel,
+	belief: Belief,
+	cured: (fault: number) => boolean = () => false
+): Situation {
+	const kept: Belief['states'] = [];
+	let sum = 0;
+	for (const state of belief.states) {
+		if (sum >= ENOUGH || kept.length >= MOST_STATES) break;
+		kept.push(state);
+		sum += state.p;
+	}
+	const groups = new Map<string, number>();
+	const faults = kept.map((state) => state.faults.filter((fault) => !cured(fault)));
+	const group = Int32Array.from(faults, (left) => {
+		const key = left
+			.map((fault) => (model.faults[fault]?.curedBy ?? []).join('.'))
+			.sort()
+			.join('+');
+		const known = groups.get(key) ?? groups.size;
+		groups.set(key, known);
+		return known;
+	});
+	// What is cured already shows like a sound vehicle: the row is only looked up for a fault that is left.
+	return {
+		weight: Float64Array.from(kept, ({ p }) => p / sum),
+		faults,
+		rows: Int32Array.from(kept, ({ row }, i) => (faults[i]?.length === 1 && row >= 0 ? row : -1)),
+		group,
+		groups: groups.size
+	};
+}
+
+/** Chances of a sign's outcomes in every state: `[outcome][state]`. */
+export function chancesIn(model: PathModel, table: SignTable, { faults, rows }: Situation): Float64Array[] {
+	return table.outcomes.map((_, outcome) =>
+		Float64Array.from(faults, (left, i) =>
+			stateChance(model, table, outcome, { row: rows[i] ?? -1, faults: left })
+		)
+	);
+}
+
+/** Entropy in bits of the classes that repairs tell apart. @param weight need not add up to one */
+export function groupBits({ group, groups }: Situation, weight: Float64Array, total: number): number {
+	if (!(total > 0)) return 0;
+	const sums = new Float64Array(groups);
+	for (let i = 0; i < weight.length; i++) sums[group[i] ?? 0] = (sums[group[i] ?? 0] ?? 0) + (weight[i] ?? 0);
+	let bits = 0;
+	for (const sum of sums) if (sum > 0) bits -= (sum / total) * Math.log2(sum / total);
+	return bits;
+}

@@ -1,0 +1,45 @@
+import type { NextStep } from '../../case/nextStep';
+import { hypothesesOf, testWords } from '../../case/reason/plan';
+import { mendingSteps } from '../../case/reason/reasonView';
+import { lowerFirst } from '../../case/words';
+import type { LoadedCase } from './access';
+import { reasonOf } from './reason';
+
+/**
+ * The next step of a case. Where the thread's order only says "find it", the reasoning says how: the test that tells most
+ * for its minutes, or the repair that is proven enough.
+ */
+export async function nextStepOf(loaded: LoadedCase): Promise<NextStep | null> {
+	const { next } = loaded.view;
+	if (!next || !next.seeks) return next;
+	const reasoned = await reasonOf(loaded);
+	if (!reasoned) return next;
+	const { decision, candidates, model, policy } = reasoned.reasoning;
+	const placed = decision.test && candidates.find(({ id }) => id === decision.test?.test.id);
+	if (placed && decision.test) {
+		return {
+			...next,
+			station: 'reason',
+			anchor: 'next-test',
+			title: testWords(placed.kind.name, placed.place, model.type),
+			why: `${Math.round(decision.test.minutes)} min. ${placed.kind.why} ${leadingWords(reasoned.reasoning)}`
+		};
+	}
+	const [repair] = mendingSteps(reasoned.reasoning);
+	if (!repair) return next;
+	return {
+		...next,
+		station: 'reason',
+		anchor: 'next-test',
+		title: `Stop testing: ${lowerFirst(repair.name)}`,
+		why: `${Math.round(repair.cures * 100)} % that it helps; a part is ordered at ${Math.round(policy.confidence * 100)} %.`
+	};
+}
+
+/** What leads among the suspects, in one sentence. */
+function leadingWords(reasoning: Parameters<typeof hypothesesOf>[0]): string {
+	const [first, second] = hypothesesOf(reasoning);
+	if (!first) return '';
+	const words = (one: typeof first) => `${Math.round(one.probability * 100)} % ${one.fault}`;
+	return `Suspected so far: ${[first, second].flatMap((one) => (one ? [words(one)] : [])).join(', ')}.`;
+}

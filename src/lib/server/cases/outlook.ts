@@ -1,0 +1,36 @@
+import { minutesToGo, type MinutesToGo } from '../../core/path/minutesToGo';
+import { randomFromText } from '../../core/path/randomFromText';
+import type { Outlook } from '../jobs/outlooks';
+import { loadCase, type LoadedCase } from './access';
+import { reasonOf, type ReasonedCase } from './reason';
+
+const RUNS = 30;
+/** Of what is only left to prove and to sign: drive, read, sign. */
+const PROVING_MIN = 25;
+
+/** The same thread gives the same minutes. */
+export function toGoOf({ reasoning, entries }: ReasonedCase): MinutesToGo {
+	const { model, situation, candidates, policy, paid } = reasoning;
+	const random = randomFromText(entries.at(-1)?.hash ?? '');
+	return minutesToGo(model, situation, candidates, policy, paid, random, RUNS);
+}
+
+/** How long a case may still take, for the floor; null minutes where nothing can be said yet. */
+export async function outlookOf(caseId: string): Promise<Outlook> {
+	const loaded: LoadedCase = await loadCase(caseId);
+	const seq = loaded.thread.length;
+	const nothing = { seq, meanMinutes: null, lowMinutes: null, highMinutes: null };
+	if (loaded.view.signature || !loaded.view.lastScan) return nothing;
+	const mended = loaded.view.entries.some(({ kind }) => kind === 'repair');
+	if (mended || loaded.view.codes.length === 0)
+		return { seq, meanMinutes: PROVING_MIN, lowMinutes: PROVING_MIN * 0.6, highMinutes: PROVING_MIN * 2 };
+	const reasoned = await reasonOf(loaded);
+	if (!reasoned) return nothing;
+	const { mean, low, high } = toGoOf(reasoned);
+	return {
+		seq,
+		meanMinutes: Math.round(mean),
+		lowMinutes: Math.round(low),
+		highMinutes: Math.round(high)
+	};
+}

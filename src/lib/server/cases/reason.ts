@@ -1,0 +1,109 @@
+import { titleSource } from '../../../../library/codes';
+import { faults } from '../../../../library/faults';
+import { libraryWeight, reasonModel, type ReasonModel } from '../../../../library/reason/model';
+import type { VehicleType } from '../../../../library';
+import { typeOf } from '../../case/codes';
+import { projectCase } from '../../case/project';
+import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
+import { policyAt } from '../../core/path/policy';
+import { learnedWeights } from '../../core/path/trackRecord';
+import type { ProvenRepair } from '../db/trackRecord';
+import { services } from '../running';
+import type { LoadedCase } from './access';
+
+/** How many proven outcomes the library's odds are worth. */
+const STRENGTH = 25;
+/** A shop's minutes count from so many times on. */
+const TIMED_FROM = 2;
+const MOST_KEPT = 24;
+
+/** The few latest of what is dear to work out; the oldest goes. */
+class Kept<T> {
+	private readonly byKey = new Map<string, T>();
+
+	get(key: string, make: () => T): T {
+		const known = this.byKey.get(key);
+		if (known !== undefined) return known;
+		const made = make();
+		this.byKey.set(key, made);
+		if (this.byKey.size > MOST_KEPT) this.byKey.delete(this.byKey.keys().next().value ?? '');
+		return made;
+	}
+}
+const models = new Kept<ReasonModel>();
+const reasonings = new Kept<Reasoning>();
+
+export interface ReasonedCase {
+	reasoning: Reasoning;
+	/** From track record (0) to prove first (1). */
+	proving: number;
+	/** This shop's proven repairs on vehicles of this type, or with a code of this case's kind. */
+	record: ProvenRepair[];
+	/** Entries standing at the moment that is looked at. */
+	entries: LoadedCase['view']['entries'];
+	view: LoadedCase['view'];
+}
+
+/**
+ * What follows from a case's thread, by the shop's policy, minutes and track record; null where the vehicle's type is not
+ * described. @param upTo place on the thread to look at as it was; null = now
+ */
+export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): Promise<ReasonedCase | null> {
+	const type = typeOf(loaded.view.entries);
+	if (!type) return null;
+	const { settings, trackRecord } = services();
+	const [proving, proven, timed] = await Promise.all([
+		settings.read('proving'),
+		trackRecord.proven(),
+		trackRecord.minutes()
+	]);
+	const past = upTo === null ? loaded.thread : loaded.thread.slice(0, upTo);
+	const view = upTo === null ? loaded.view : projectCase(past, loaded.view.book);
+	const record = recordFor(proven, type, loaded);
+	const counts = countsByFault(record);
+	const model = models.get(`${type.id} ${JSON.stringify(counts)}`, () => {
+		const odds = Object.fromEntries([...faults.keys()].map((id) => [id, libraryWeight(id)]));
+		const learned = learnedWeights(odds, counts, STRENGTH);
+		return reasonModel(type, (fault) => learned[fault] ?? 1);
+	});
+	const head = loaded.thread.at(past.length - 1)?.hash ?? '';
+	const key = [loaded.row.id, head, proving, JSON.stringify(counts), JSON.stringify(timed)].join(' ');
+	const reasoning = reasonings.get(key, () =>
+		reasonAbout(view.entries, model, {
+			book: view.book,
+			codes: view.codes,
+			policy: policyAt(proving),
+			minutes: (kind) => {
+				const known = timed[kind];
+				return known && known.times >= TIMED_FROM ? known.mean : null;
+			}
+		})
+	);
+	return { reasoning, proving, record, entries: view.entries, view };
+}
+
+/** Outcomes that speak of this case: the same type of vehicle, or a code of the same group. Never the case's own. */
+function recordFor(
+	proven: readonly ProvenRepair[],
+	type: VehicleType,
+	{ row, view }: LoadedCase
+): ProvenRepair[] {
+	const groupOf = (code: string) =>
+		titleSource(view.book, { code, failureType: null, maker: type.maker })?.group ?? null;
+	const groups = new Set(view.codes.map(({ text }) => groupOf(text.split('-')[0] ?? '')).filter(Boolean));
+	return proven.filter(
+		({ caseId, typeId, codes }) =>
+			caseId !== row.id && (typeId === type.id || codes.some((code) => groups.has(groupOf(code))))
+	);
+}
+
+/** A repair that was proven speaks for every fault that it cures, by the library's odds between them. */
+function countsByFault(record: readonly ProvenRepair[]): Record<string, number> {
+	const counts: Record<string, number> = {};
+	for (const { kind } of record) {
+		const cured = [...faults.values()].filter(({ curedBy }) => curedBy.includes(kind));
+		const total = cured.reduce((sum, { id }) => sum + libraryWeight(id), 0);
+		for (const { id } of cured) counts[id] = (counts[id] ?? 0) + libraryWeight(id) / total;
+	}
+	return counts;
+}

@@ -1,0 +1,35 @@
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Database } from './open';
+import { shopSetting } from './schema';
+
+/** Settings of the shop: the shape of each, and what holds until a lead decides. */
+const SETTINGS = {
+	/** From track record (0) to prove first (1). */
+	proving: z.number().min(0).max(1).catch(0.8),
+	/** Hour of the day at which work ends. */
+	closesAtHour: z.number().min(0).max(24).catch(17)
+} as const;
+type Name = keyof typeof SETTINGS;
+
+export class ShopSettings {
+	constructor(private readonly db: Database) {}
+
+	async read(name: Name): Promise<number> {
+		const [row] = await this.db.select().from(shopSetting).where(eq(shopSetting.name, name));
+		return SETTINGS[name].parse(row?.value);
+	}
+
+	/** Throws a ZodError for a value that the setting cannot have. */
+	async write(name: Name, value: number, by: string, now = new Date()): Promise<void> {
+		const kept = {
+			value: SETTINGS[name].unwrap().parse(value),
+			changedBy: by,
+			changedAt: now.toISOString()
+		};
+		await this.db
+			.insert(shopSetting)
+			.values({ name, ...kept })
+			.onConflictDoUpdate({ target: shopSetting.name, set: kept });
+	}
+}

@@ -1,0 +1,84 @@
+import { and, asc, eq, sql } from 'drizzle-orm';
+import type { Database } from './open';
+import { caseCode, caseRecord, entry } from './schema';
+
+/** How one signed case ended: the repair that was proven. */
+export interface ProvenRepair {
+	caseId: string;
+	number: number;
+	typeId: string;
+	/** Repair of the library. */
+	kind: string;
+	place: string;
+	/** Codes that stood on the case, without suffix. */
+	codes: string[];
+}
+
+const MOST = 4000;
+
+/** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
+export class TrackRecord {
+	constructor(private readonly db: Database) {}
+
+	/** The last repair of each signed case that was chosen from the library. */
+	async proven(): Promise<ProvenRepair[]> {
+		const rows = await this.db
+			.select({
+				caseId: entry.caseId,
+				number: caseRecord.number,
+				kind: sql<string>`json_extract(${entry.payload}, '$.does.kind')`,
+				place: sql<string>`json_extract(${entry.payload}, '$.does.place')`,
+				typeId: sql<string>`(select json_extract(o.payload, '$.typeId') from entry as o where o.case_id = ${entry.caseId} and o.kind = 'case-opened' limit 1)`
+			})
+			.from(entry)
+			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
+			.where(
+				and(
+					eq(entry.kind, 'repair'),
+					eq(caseRecord.signed, true),
+					sql`json_extract(${entry.payload}, '$.does.kind') is not null`
+				)
+			)
+			.orderBy(asc(entry.seq))
+			.limit(MOST);
+		const last = new Map<string, Omit<ProvenRepair, 'codes'>>();
+		for (const row of rows) last.set(row.caseId, { ...row, typeId: row.typeId ?? '' });
+		const codes = await this.codesOf([...last.keys()]);
+		return [...last.values()].map((one) => ({ ...one, codes: codes.get(one.caseId) ?? [] }));
+	}
+
+	private async codesOf(caseIds: string[]): Promise<Map<string, string[]>> {
+		const found = new Map<string, string[]>();
+		if (caseIds.length === 0) return found;
+		const wanted = new Set(caseIds);
+		const rows = await this.db
+			.select({ caseId: caseCode.caseId, code: caseCode.code })
+			.from(caseCode)
+			.innerJoin(caseRecord, eq(caseRecord.id, caseCode.caseId))
+			.where(eq(caseRecord.signed, true));
+		for (const { caseId, code } of rows)
+			if (wanted.has(caseId)) found.set(caseId, [...(found.get(caseId) ?? []), code]);
+		return found;
+	}
+
+	/** Minutes that steps of each kind took here by the timer: how often it ran, and the mean. */
+	async minutes(): Promise<Record<string, { times: number; mean: number }>> {
+		const rows = await this.db
+			.select({
+				test: sql<string>`json_extract(${entry.payload}, '$.test')`,
+				times: sql<number>`count(*)`,
+				mean: sql<number>`avg(json_extract(${entry.payload}, '$.minutes'))`
+			})
+			.from(entry)
+			.where(
+				and(
+					eq(entry.kind, 'test-step'),
+					sql`json_extract(${entry.payload}, '$.how') = 'done'`,
+					sql`json_extract(${entry.payload}, '$.minutes') > 0`,
+					sql`json_extract(${entry.payload}, '$.test') is not null`
+				)
+			)
+			.groupBy(sql`json_extract(${entry.payload}, '$.test')`);
+		return Object.fromEntries(rows.map(({ test, times, mean }) => [test, { times, mean }]));
+	}
+}

@@ -1,0 +1,225 @@
+<script lang="ts">
+	import { invalidate, goto } from '$app/navigation';
+	import type { ShownCell, ShownTest } from '$lib/case/reason/reasonView';
+	import Caution from '$lib/ui/Caution.svelte';
+	import Legend from '$lib/ui/Legend.svelte';
+	import CellDetail from './CellDetail.svelte';
+	import OpenStep from './OpenStep.svelte';
+	import { StepInHand } from './openStep.svelte';
+	import Policy from './Policy.svelte';
+	import ProofGrid from './ProofGrid.svelte';
+	import Replay from './Replay.svelte';
+	import WaitsFor from './WaitsFor.svelte';
+	import Way from './Way.svelte';
+	import Worksheet from './Worksheet.svelte';
+
+	let { data } = $props();
+	const reason = $derived(data.reason);
+	const mayWrite = $derived(data.canWrite && !data.case.signed && data.upTo === null);
+	let chosen = $state<string | null>(null);
+	const hand = new StepInHand(() => data.case.id);
+	const rows = $derived(reason ? [...reason.grid.rows, ...reason.grid.shared] : []);
+	const cell = $derived.by(() => {
+		for (const row of rows)
+			for (const one of row.cells)
+				if (`${one.place}/${one.link}` === chosen) return { cell: one, words: row.words };
+		return null;
+	});
+	const percent = (p: number) => `${(p * 100).toFixed(p > 0 && p < 0.1 ? 1 : 0)} %`;
+	const [FIRST, SHOWN] = [0, 6];
+	const headline = $derived.by(() => {
+		const first = reason?.hypotheses[FIRST];
+		if (!reason || !first) return 'Nothing can be said yet';
+		if (reason.nothing > 0.9) return 'Nothing is wrong any more, as far as it has been seen';
+		return first.probability > 0.9
+			? `Proven: ${first.fault}`
+			: `${reason.hypotheses.filter(({ probability }) => probability > 0.02).length} causes are left of ${reason.possible}`;
+	});
+	const choose = (one: ShownCell) => {
+		const key = `${one.place}/${one.link}`;
+		chosen = chosen === key ? null : key;
+	};
+	const start = (test: ShownTest) => {
+		hand.open(test);
+		document.getElementById('next-test')?.scrollIntoView({ block: 'center' });
+	};
+	const ended = () => {
+		hand.close();
+		void invalidate('jaldi:case');
+	};
+	const repair = $derived(reason?.mending[0] ?? null);
+	const hrefOf = (one: { kind: string; place: string }) =>
+		`/cases/${data.case.id}/mend?does=${one.kind}&place=${one.place}`;
+</script>
+
+<svelte:head><title>{data.case.number} Reason · Jaldi</title></svelte:head>
+
+<section class="pt-5">
+	<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
+	{#if !reason}
+		<p class="mt-2 text-lg">
+			{data.upTo === null
+				? 'Read every module first: the codes say where to begin. A vehicle that the library does not describe is not reasoned about.'
+				: 'At that moment nothing had been read yet.'}
+		</p>
+		{#if data.upTo === null}<a class="act mt-4" href="/cases/{data.case.id}/read">Go to Read</a>{/if}
+	{/if}
+</section>
+
+{#if reason}
+	{#each reason.contradictions as { good, bad }, i (i)}
+		{#if good && bad}
+			<p class="mt-3 border-l-4 border-ink pl-4" role="status">
+				<strong>These two readings cannot both be right:</strong>
+				{good.title} ({good.words}) and {bad.title} ({bad.words}). Repeat the cheaper one before anything is
+				ordered.
+			</p>
+		{/if}
+	{/each}
+	{#if reason.cascade.text}
+		<details class="mt-3">
+			<summary class="min-h-11 cursor-pointer"><strong>{reason.cascade.text}</strong> Which, and why</summary>
+			<ul class="mt-1">
+				{#each reason.cascade.consequences as one, i (i)}
+					<li class="py-0.5">
+						<span class="num">{one.text}</span> in {one.moduleName.toLowerCase()}:
+						<span class="text-ink-2">{one.because}</span>
+					</li>
+				{/each}
+			</ul>
+		</details>
+	{/if}
+
+	<div class="mt-4">
+		<ProofGrid {...reason.grid} reader={reason.reader} {chosen} onchoose={choose} />
+	</div>
+	{#if cell}<CellDetail cell={cell.cell} words={cell.words} caseId={data.case.id} upTo={data.upTo} />{/if}
+	<div class="mt-3">
+		<Legend words={{ good: 'proven good', suspect: 'suspect', bad: 'proven bad', open: 'not tested' }} />
+	</div>
+
+	<div class="grid gap-x-10 gap-y-6 xl:grid-cols-2">
+		<section aria-labelledby="left">
+			<h2 id="left" class="font-bold text-ink-2">What is left, of {reason.possible} possible faults</h2>
+			<ul class="mt-1">
+				{#each reason.hypotheses.slice(0, SHOWN) as one (one.fault)}
+					<li class="grid grid-cols-[minmax(0,1fr)_7rem_3.75rem] items-center gap-3 py-1.5">
+						<span class="leading-tight">{one.fault}</span>
+						<span class="h-2.5 rounded-full bg-rule" aria-hidden="true"
+							><span class="block h-full rounded-full bg-ink" style:width="{one.probability * 100}%"
+							></span></span
+						>
+						<span class="num text-right">{percent(one.probability)}</span>
+					</li>
+				{/each}
+			</ul>
+			{#each reason.record as one (one.words)}
+				<p class="text-ink-2">
+					<span class="num">{one.count}</span> of <span class="num">{one.of}</span> here: {one.words}.
+				</p>
+			{/each}
+		</section>
+
+		<section id="next-test" aria-labelledby="next-title">
+			<h2 id="next-title" class="font-bold text-ink-2">
+				{reason.test ? 'Next, and other ways to go on' : 'Stop testing'}
+			</h2>
+			{#if hand.step}
+				<OpenStep test={hand.step.test} caseId={data.case.id} beganAt={hand.step.beganAt} onended={ended} />
+			{:else if reason.test}
+				{@const test = reason.test}
+				<p class="mt-2 text-xl font-bold">{test.name}</p>
+				<p>
+					<span class="num">{Math.round(test.minutes)}</span> min{test.access ? ` (${test.access})` : ''}. {test.why}
+					{#if test.saves > 0}Saves <span class="num">{Math.round(test.saves)}</span> min of mending beyond its
+						own.{/if}
+					{#if test.ahead}Then, by what it shows: {test.ahead.toLowerCase()}.{/if}
+				</p>
+				<ul class="mt-1">
+					{#each test.outcomes as outcome, i (i)}
+						<li class="text-ink-2">
+							<span class="num text-ink">{percent(outcome.p)}</span>
+							{outcome.words} → {outcome.means}
+						</li>
+					{/each}
+				</ul>
+				{#if mayWrite}<button class="act mt-3" data-do onclick={() => start(test)}>Start this step</button
+					>{/if}
+			{:else if repair && reason.nothing < 0.5}
+				<p class="mt-2 text-xl font-bold">Repair: {repair.name}</p>
+				<p>
+					<span class="num">{percent(repair.cures)}</span> that it cures; {reason.why === 'nothing-tells-more'
+						? 'no test at hand tells more.'
+						: 'another test would cost more than it saves.'}
+				</p>
+				{#if mayWrite}<a class="act mt-3" data-do href={hrefOf(repair)}>Take it to Mend</a>{/if}
+			{:else}
+				<p class="mt-2">Nothing that is suspected is left to test: prove it.</p>
+			{/if}
+			<ul class="mt-3">
+				{#each reason.others as other (other.id)}<Way test={other} {mayWrite} onstart={start} />{/each}
+			</ul>
+			{#if reason.more.length > 0}
+				<details>
+					<summary class="min-h-11 cursor-pointer py-2 text-ink-2">{reason.more.length} more</summary>
+					<ul>
+						{#each reason.more as other (other.id)}<Way test={other} {mayWrite} onstart={start} />{/each}
+					</ul>
+				</details>
+			{/if}
+		</section>
+	</div>
+
+	{#if reason.mending.length > 0}
+		<section class="mt-6 border-t border-rule pt-4" aria-labelledby="whatif">
+			<h2 id="whatif" class="text-lg font-bold">
+				If it were mended now, and what if the part does not fix it
+			</h2>
+			<ol class="mt-1">
+				{#each reason.mending as one, i (one.name)}
+					<li class="hair grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-5 py-2">
+						<span>
+							{#if i > 0}<span class="text-ink-2"
+									>in <span class="num">{percent(one.comesToIt)}</span> then</span
+								>{/if}
+							<a class="underline underline-offset-4" href={hrefOf(one)}>{one.name}</a>{one.part
+								? ', a part'
+								: ''}
+						</span>
+						<span class="num text-right"
+							>{one.minutes} min{one.price > 0 ? `, ${one.price} of money` : ''}</span
+						>
+						<span class="text-right text-ink-2">helps in <span class="num">{percent(one.cures)}</span></span>
+					</li>
+				{/each}
+			</ol>
+			<p class="mt-1 text-ink-2">
+				Still to go, with mending and proving: about <span class="num">{Math.round(reason.toGo.mean)}</span>
+				min; in eight of ten cases like this <span class="num">{Math.round(reason.toGo.low)}</span> to
+				<span class="num">{Math.round(reason.toGo.high)}</span>.
+			</p>
+		</section>
+	{/if}
+
+	<Policy policy={reason.policy} mayLead={data.mayLead} dearest={repair} />
+	{#if mayWrite}
+		<WaitsFor waiting={reason.waiting} caseId={data.case.id} onsaved={() => void invalidate('jaldi:case')} />
+	{/if}
+	<Worksheet
+		steps={reason.steps}
+		{mayWrite}
+		caseId={data.case.id}
+		onsaved={() => void invalidate('jaldi:case')}
+	/>
+	<Caution>
+		What is likely is no proof. Wheels that turn need stands rated for the vehicle and nobody in their plane;
+		never probe a restraint circuit; the maker’s procedure and local law come first. A person decides and
+		signs.
+	</Caution>
+{/if}
+<Replay
+	moments={data.moments}
+	upTo={data.upTo}
+	onmove={(seq) =>
+		void goto(seq === null ? '?' : `?upto=${seq}`, { replaceState: true, noScroll: true, keepFocus: true })}
+/>

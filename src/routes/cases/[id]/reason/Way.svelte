@@ -1,0 +1,30 @@
+<script lang="ts">
+	import type { ShownTest } from '$lib/case/reason/reasonView';
+
+	/** One test that could be next: minutes, what it tells, what each outcome would mean. */
+	let {
+		test,
+		mayWrite,
+		onstart
+	}: { test: ShownTest; mayWrite: boolean; onstart: (test: ShownTest) => void } = $props();
+	const percent = (p: number) => `${Math.round(p * 100)} %`;
+</script>
+
+<li class="hair py-1">
+	<details>
+		<summary class="grid min-h-11 cursor-pointer grid-cols-[minmax(0,1fr)_4.5rem_5.5rem] items-center gap-3">
+			<span>{test.name}</span>
+			<span class="num text-right">{Math.round(test.minutes)} min</span>
+			<span class="num text-right text-ink-2">{test.bits.toFixed(2)} bit</span>
+		</summary>
+		<div class="pb-2 text-ink-2">
+			<p>{test.why}{test.access ? ` Minutes include: ${test.access}.` : ''}</p>
+			<ul class="mt-1 text-ink">
+				{#each test.outcomes as outcome, i (i)}
+					<li><span class="num">{percent(outcome.p)}</span> {outcome.words} → {outcome.means}</li>
+				{/each}
+			</ul>
+			{#if mayWrite}<button class="act-quiet mt-2" onclick={() => onstart(test)}>Start this one</button>{/if}
+		</div>
+	</details>
+</li>

@@ -1,0 +1,32 @@
+import { onMount } from 'svelte';
+import type { ShownTest } from '$lib/case/reason/reasonView';
+
+/** The step of a case that is being done, kept in this tab: its timer runs on while other pages are looked at. */
+export class StepInHand {
+	step = $state<{ test: ShownTest; beganAt: number } | null>(null);
+
+	constructor(private readonly caseId: () => string) {
+		onMount(() => {
+			try {
+				const kept = sessionStorage.getItem(this.key);
+				if (kept) this.step = JSON.parse(kept) as { test: ShownTest; beganAt: number };
+			} catch {
+				sessionStorage.removeItem(this.key);
+			}
+		});
+	}
+
+	private get key(): string {
+		return `jaldi:step:${this.caseId()}`;
+	}
+
+	open(test: ShownTest): void {
+		this.step = { test, beganAt: Date.now() };
+		sessionStorage.setItem(this.key, JSON.stringify(this.step));
+	}
+
+	close(): void {
+		this.step = null;
+		sessionStorage.removeItem(this.key);
+	}
+}
