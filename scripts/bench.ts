@@ -11,6 +11,7 @@ import { answer } from '../src/lib/server/codes/answer';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
 import { benchLive } from './benchLive';
+import { benchReason } from './benchReason';
 import { benchScope } from './benchScope';
 import { benchVehicles } from './benchVehicle';
 
@@ -208,6 +209,7 @@ async function benchLibrary(): Promise<void> {
 row('', 'Jaldi', 'reference', 'ratio');
 try {
 	benchLive(row);
+	benchReason(row);
 	benchScope(row);
 	benchVehicles(row);
 	await benchBus();

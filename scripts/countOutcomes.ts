@@ -9,11 +9,12 @@ import { faultClass, relationOf } from '../library/reason/relations';
 import { signOf, splitKey } from '../library/reason/signs';
 import { testsFor, type PlacedTest } from '../library/reason/tests';
 import { uniform } from '../src/lib/bench/vehicle';
+import { mixedSeed } from '../src/lib/bench/technician/mixedSeed';
 import { trialVehicle } from '../src/lib/bench/technician/trialVehicle';
 import { Technician } from '../src/lib/bench/technician/technician';
 
 /** Seeds apart from those of any trial, which count up from small numbers. */
-const FIRST_SEED = 900_000_000;
+const FIRST_SEED = Number(process.env.FIRST_SEED ?? 900_000_000);
 const PARTS = 'data/outcomes';
 
 type Counts = Record<string, Record<string, number>>;
@@ -73,8 +74,9 @@ function countOne(
 	type: VehicleType,
 	fault: Fault | null,
 	bin: OutcomeBin,
-	seed: number
+	number: number
 ): void {
+	const seed = mixedSeed(number);
 	const random = uniform(seed);
 	const places = fault ? placesFor(fault, type) : ['vehicle'];
 	const at = places[Math.floor(random() * places.length)];
@@ -127,7 +129,7 @@ if (what === 'count') {
 		console.log(`${type.id}: ${done} vehicles, ${((Date.now() - began) / 1000).toFixed(0)} s`);
 	}
 	mkdirSync(PARTS, { recursive: true });
-	writeFileSync(`${PARTS}/part-${part}.json`, JSON.stringify(counts));
+	writeFileSync(`${PARTS}/part-${FIRST_SEED}-${part}.json`, JSON.stringify(counts));
 } else {
 	const merged: Counts = {};
 	for (const file of readdirSync(PARTS)) {

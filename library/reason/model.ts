@@ -31,6 +31,8 @@ export interface ReasonModel extends PathModel {
 
 /** How often one fault is met against another: the library's odds, times what a shop has learned. */
 export type Weights = (fault: string) => number;
+/** A shop's own minutes and price of a repair; null = the library's. */
+export type RepairCosts = (kind: string) => { minutes: number; price: number } | null;
 const shippedWeights: Record<string, number> = priorsFile.weights;
 export const libraryWeight: Weights = (fault) => shippedWeights[fault] ?? priorsFile.usual;
 
@@ -44,7 +46,11 @@ const USUAL = { pooled: 0.65, sound: 0.25, any: 0.1 };
  * Everything that can be wrong with a vehicle of a type, what can be seen of it, and how likely: generated from its network
  * description, its sensors and the library's counted outcomes.
  */
-export function reasonModel(type: VehicleType, weight: Weights = libraryWeight): ReasonModel {
+export function reasonModel(
+	type: VehicleType,
+	weight: Weights = libraryWeight,
+	costs: RepairCosts = () => null
+): ReasonModel {
 	const placedRepairs: PlacedRepair[] = [];
 	const repairIndex = new Map<string, number>();
 	const repairAt = (kind: string, place: string): number => {
@@ -58,7 +64,8 @@ export function reasonModel(type: VehicleType, weight: Weights = libraryWeight):
 			part: false
 		};
 		repairIndex.set(id, placedRepairs.length);
-		return placedRepairs.push({ id, kind, name, place, minutes, price, part }) - 1;
+		const own = costs(kind) ?? { minutes, price };
+		return placedRepairs.push({ id, kind, name, place, part, ...own }) - 1;
 	};
 	const placed = [...faults.values()].flatMap((fault) => {
 		const places = placesFor(fault, type);
@@ -70,7 +77,7 @@ export function reasonModel(type: VehicleType, weight: Weights = libraryWeight):
 		fault,
 		place,
 		prior: own / total,
-		curedBy: curesOf(fault).map((repair) => repairAt(repair, place))
+		curedBy: fault.curedBy.map((repair) => repairAt(repair, place))
 	}));
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {
 		const bins = binsOf(fault, place, type);
@@ -94,12 +101,6 @@ export function reasonModel(type: VehicleType, weight: Weights = libraryWeight):
 			return found;
 		}
 	};
-}
-
-/** What is taught or coded is put right where it is kept; a crooked sensor stays crooked. */
-function curesOf({ curedBy, effects }: Fault): string[] {
-	const keeps = effects.every((effect) => effect.do === 'keep');
-	return curedBy.filter((repair) => keeps || (repair !== 'calibrate' && repair !== 'code-module'));
 }
 
 const ofFault = (fault: Fault, place: string, type: VehicleType, bin: OutcomeBin) =>

@@ -7,6 +7,7 @@ import { FrameSignals } from './db/frameSignals';
 import { GoodReadings } from './db/goodReadings';
 import { openDatabase, type Database } from './db/open';
 import { Photos } from './db/photos';
+import { ReasonBooks } from './db/reasonBooks';
 import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
@@ -26,6 +27,7 @@ export interface Services {
 	goodReadings: GoodReadings;
 	photos: Photos;
 	settings: ShopSettings;
+	reasonBooks: ReasonBooks;
 	trackRecord: TrackRecord;
 	desk: LinkDesk;
 	outlooks: Outlooks;
@@ -71,6 +73,7 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		goodReadings: new GoodReadings(db),
 		photos: new Photos(db),
 		settings: new ShopSettings(db),
+		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
 		desk,
 		outlooks: new Outlooks(db, log, outlookOf),

@@ -232,8 +232,14 @@ export class Technician {
 		return 'steady';
 	}
 
+	/** At rest: with the key off nothing charges it. */
 	private battery(): string {
-		return this.vehicle.volts('battery') < BATTERY_LOW_V ? 'low' : 'in';
+		this.vehicle.turnKey('off');
+		this.vehicle.advance(1);
+		const low = this.vehicle.volts('battery') < BATTERY_LOW_V;
+		this.vehicle.turnKey('on');
+		this.vehicle.advance(WAKES_S);
+		return low ? 'low' : 'in';
 	}
 }
 

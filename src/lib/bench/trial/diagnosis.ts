@@ -1,3 +1,4 @@
+import { faults } from '../../../../library/faults';
 import { splitKey, type Seen } from '../../../../library/reason/signs';
 import { testKinds, placedTest, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { reasonModel, type PlacedRepair, type ReasonModel } from '../../../../library/reason/model';
@@ -116,7 +117,7 @@ class Diagnosis implements Bench {
 			if ('test' in next) this.test(next.test);
 			else this.mend(next.repair);
 		}
-		outcome.resolved = this.vehicle.faults.length === 0;
+		outcome.resolved = this.left() === 0;
 		return outcome;
 	}
 
@@ -150,18 +151,32 @@ class Diagnosis implements Bench {
 
 	private mend(repair: PlacedRepair): void {
 		const { outcome, vehicle } = this;
-		const before = vehicle.faults.length;
+		const before = this.left();
 		vehicle.mend(repair.place, repair.kind);
-		const helped = vehicle.faults.length < before;
+		// A module is not in before it is coded and calibrated: that is part of the job.
+		if (repair.kind === 'renew-module')
+			for (const more of ['code-module', 'calibrate']) vehicle.mend(repair.place, more);
+		this.mended.push(repair);
+		const helped = this.left() < before;
 		outcome.firstRight ??= helped;
 		// The work that cures is the same for every way of working.
 		if (!helped) outcome.minutes += repair.minutes + this.policy.provingMinutes;
 		if (!helped && repair.part) outcome.wrongParts += 1;
 		outcome.steps.push(`${repair.id} ${helped ? 'helped' : 'did not help'}`);
-		this.mended.push(repair);
 		this.done.clear();
 		this.seen = {};
 		this.prove();
+	}
+
+	/** Faults that are still there. A sensor that sits crooked stays so, but once calibrated it reads right. */
+	private left(): number {
+		return this.vehicle.faults.filter(({ id, at }) => {
+			const cures = faults.get(id)?.curedBy ?? [];
+			return !this.mended.some(
+				({ kind, place }) =>
+					place === at && cures.includes(kind) && (kind === 'calibrate' || kind === 'code-module')
+			);
+		}).length;
 	}
 
 	/** Cleared, driven, read again. */

@@ -4,6 +4,7 @@ import { placesFor } from '../../../../library/faultPlaces';
 import { faults, type Fault } from '../../../../library/faults';
 import { LINKS } from '../../../../library/links';
 import { fail, ok, type Result } from '../../core/result';
+import { mixedSeed } from '../technician/mixedSeed';
 import { uniform } from '../vehicle';
 import type { TrialCase } from './trialCase';
 
@@ -51,7 +52,7 @@ export function casesOfFile(text: string, count: number | null, seed: number): R
 	const made: TrialCase[] = [];
 	for (let i = 0; i < (count ?? list.length); i++) {
 		const at = i % list.length;
-		const own = (seed * 1_000_003 + i * 7919) % 800_000_000;
+		const own = mixedSeed(seed * 1_000_003 + i);
 		const one = caseOf(list[at] as Described, own);
 		if (!one.ok) return fail(`case ${at + 1}: ${one.error}`);
 		made.push(one.value);

@@ -1,5 +1,6 @@
 import { PROVE_FIRST } from '../../core/path/policy';
 import type { Policy } from '../../core/path/repairCost';
+import { mixedSeed } from '../technician/mixedSeed';
 import { uniform } from '../vehicle';
 import { diagnose, type Outcome } from './diagnosis';
 import { drawCase, type TrialCase } from './trialCase';
@@ -25,7 +26,7 @@ export interface TrialSummary {
 /** The cases of a trial: the same seed gives the same vehicles, whatever the way of working. */
 export function casesOf(count: number, seed: number): TrialCase[] {
 	return Array.from({ length: count }, (_, i) => {
-		const own = (seed * 1_000_003 + i * 7919) % 800_000_000;
+		const own = mixedSeed(seed * 1_000_003 + i);
 		return drawCase(own, uniform(own));
 	});
 }

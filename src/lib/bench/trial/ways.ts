@@ -8,6 +8,8 @@ import type { Bench, Move, Way } from './diagnosis';
 
 /** From here on nothing is left to mend. */
 const DONE_FROM = 0.9;
+/** After a proof that showed nothing any more, this is enough. */
+const PROVEN_FROM = 0.5;
 /** Less likely than this nobody lays hands on anything. */
 const LEAST_CURE = 0.2;
 
@@ -17,10 +19,12 @@ function repairOf({ model }: Bench, index: number | undefined): PlacedRepair | n
 	return index === undefined ? null : (model.repairs[index] ?? null);
 }
 
+/** Whether there is nothing left to look for. */
+const isDone = (bench: Bench): boolean => bench.belief().nothing > (bench.troubled ? DONE_FROM : PROVEN_FROM);
+
 /** The product's own: what tells most for its minutes, until repairing is worth more. */
 export const jaldi: Way = (bench) => {
-	const belief = bench.belief();
-	if (belief.nothing > DONE_FROM) return { handBack: true };
+	if (isDone(bench)) return { handBack: true };
 	const open = bench.tests.filter(({ id }) => !bench.done.has(id));
 	const candidates = open.map(({ id, minutes, access, signs }) => ({ id, minutes, access, signs }));
 	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid);
@@ -91,8 +95,7 @@ const SHARED = ['fuse', 'ground', 'spray-ground', 'splice'];
 
 /** The same reasoning and the same bar for ordering a part, but the tests of the trade in their fixed order. */
 export const checklist: Way = (bench) => {
-	const belief = bench.belief();
-	if (belief.nothing > DONE_FROM) return { handBack: true };
+	if (isDone(bench)) return { handBack: true };
 	const situation = situationAt(bench);
 	const { steps } = mendingCost(bench.model, situation, situation.weight, bench.policy);
 	const [best] = steps;

@@ -130,11 +130,12 @@ function jointLog(known: Known | undefined, rows: number, a: number, b: number):
 /** Chance of an outcome under two rows at once. */
 export function pairOf(table: SignTable, outcome: number, a: number, b: number): number {
 	const width = table.outcomes.length;
-	const seen = (row: number) => ({
-		chance: table.chance[row * width + outcome] ?? 0,
-		good: table.chance[row * width + table.good] ?? 0
-	});
-	return pairChance(table.sound[outcome] ?? 0, table.sound[table.good] ?? 1, seen(a), seen(b));
+	return pairChance(
+		table.sound[outcome] ?? 0,
+		table.sound[table.good] ?? 1,
+		{ chance: table.chance[a * width + outcome] ?? 0, good: table.chance[a * width + table.good] ?? 0 },
+		{ chance: table.chance[b * width + outcome] ?? 0, good: table.chance[b * width + table.good] ?? 0 }
+	);
 }
 
 function normalised(
@@ -176,9 +177,10 @@ export function stateChance(
 	outcome: number,
 	{ row, faults }: Pick<State, 'row' | 'faults'>
 ): number {
-	const [a, b] = faults;
+	const a = faults[0];
+	const b = faults[1];
 	if (a === undefined) return table.sound[outcome] ?? 0;
-	const at = (one: number) => table.chance[one * table.outcomes.length + outcome] ?? 0;
-	if (b === undefined) return at(row >= 0 ? row : model.rows.length + a);
+	if (b === undefined)
+		return table.chance[(row >= 0 ? row : model.rows.length + a) * table.outcomes.length + outcome] ?? 0;
 	return pairOf(table, outcome, model.rows.length + a, model.rows.length + b);
 }

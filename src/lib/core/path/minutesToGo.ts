@@ -1,7 +1,7 @@
 import type { PathModel } from './model';
-import { decide, minutesOf, type Candidate } from './nextTest';
-import { repairMinutes, type Policy } from './repairCost';
-import { chancesIn, type Situation } from './situation';
+import { decide, Looking, minutesOf, type Candidate } from './nextTest';
+import { Mending, repairMinutes, type Policy } from './repairCost';
+import { likeliest, type Situation } from './situation';
 
 /** How long a case may still take. */
 export interface MinutesToGo {
@@ -13,7 +13,9 @@ export interface MinutesToGo {
 	testing: number;
 }
 
-const MOST_MOVES = 25;
+const MOST_MOVES = 16;
+/** States beyond these make the mean no better. */
+const MOST_STATES = 80;
 /** Tests that are thought of; the rest tell less a minute. */
 const THOUGHT_OF = 12;
 
@@ -25,17 +27,28 @@ const THOUGHT_OF = 12;
  */
 export function minutesToGo(
 	model: PathModel,
-	situation: Situation,
+	whole: Situation,
 	candidates: readonly Candidate[],
 	policy: Policy,
 	paid: ReadonlySet<string>,
 	random: () => number,
 	runs = 40
 ): MinutesToGo {
-	const thought = decide(model, situation, candidates, policy, paid)
+	const situation = likeliest(whole, MOST_STATES);
+	const thought = decide(model, situation, candidates, policy, paid, { ahead: 0 })
 		.ranked.slice(0, THOUGHT_OF)
 		.map(({ test }) => test);
-	const played = Array.from({ length: runs }, () => play(model, situation, thought, policy, paid, random));
+	const game: Game = {
+		model,
+		situation,
+		thought,
+		policy,
+		paid,
+		random,
+		looking: new Looking(model, situation),
+		mending: new Mending(model, situation.faults, policy)
+	};
+	const played = Array.from({ length: runs }, () => play(game));
 	const totals = played.map(({ testing, mending }) => testing + mending).sort((a, b) => a - b);
 	const mean = (of: (one: { testing: number; mending: number }) => number) =>
 		played.reduce((sum, one) => sum + of(one), 0) / Math.max(1, runs);
@@ -48,14 +61,19 @@ export function minutesToGo(
 	};
 }
 
-function play(
-	model: PathModel,
-	situation: Situation,
-	thought: readonly Candidate[],
-	policy: Policy,
-	paid: ReadonlySet<string>,
-	random: () => number
-): { testing: number; mending: number } {
+interface Game {
+	model: PathModel;
+	situation: Situation;
+	thought: readonly Candidate[];
+	policy: Policy;
+	paid: ReadonlySet<string>;
+	random: () => number;
+	looking: Looking;
+	mending: Mending;
+}
+
+function play(game: Game): { testing: number; mending: number } {
+	const { model, situation, thought, policy, paid, random, looking, mending } = game;
 	const truth = drawn(situation.weight, random);
 	const work = { ...policy, minutesPerMoney: 0 };
 	const reached = new Set(paid);
@@ -65,15 +83,20 @@ function play(
 	const minutes = { testing: 0, mending: 0 };
 	const curedBy = (fault: number, repair: number) => model.faults[fault]?.curedBy.includes(repair) ?? false;
 	for (let move = 0; move < MOST_MOVES; move++) {
-		const { test, mending } = decide(model, { ...situation, weight }, left, policy, reached);
-		if (test) {
-			minutes.testing += minutesOf(test.test, reached);
-			for (const { id } of test.test.access) reached.add(id);
-			left = left.filter((one) => one !== test.test);
-			weight = told(model, situation, weight, test.test, truth, random);
+		const next = decide(model, { ...situation, weight }, left, policy, reached, {
+			looking,
+			mending,
+			ahead: 0
+		});
+		if (next.test) {
+			const { test } = next.test;
+			minutes.testing += minutesOf(test, reached);
+			for (const { id } of test.access) reached.add(id);
+			left = left.filter((one) => one !== test);
+			weight = told(game, weight, test, truth);
 			continue;
 		}
-		const [step] = mending;
+		const [step] = next.mending;
 		if (!step) break;
 		minutes.mending += repairMinutes(model, step.repair, work);
 		faults = faults.filter((fault) => !curedBy(fault, step.repair));
@@ -99,19 +122,11 @@ function drawn(weight: Float64Array, random: () => number): number {
 }
 
 /** Weights after a test has come out by chance, as it does in the state that is true. */
-function told(
-	model: PathModel,
-	situation: Situation,
-	weight: Float64Array,
-	test: Candidate,
-	truth: number,
-	random: () => number
-): Float64Array {
+function told({ looking, random }: Game, weight: Float64Array, test: Candidate, truth: number): Float64Array {
 	let next = weight;
 	for (const key of test.signs) {
-		const table = model.sign(key);
-		if (!table) continue;
-		const chances = chancesIn(model, table, situation);
+		const chances = looking.of(key)?.chance;
+		if (!chances) continue;
 		const outcome = drawn(
 			Float64Array.from(chances, (chance) => chance[truth] ?? 0),
 			random

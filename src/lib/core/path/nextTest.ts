@@ -1,5 +1,5 @@
-import type { PathModel } from './model';
-import { mendingCost, type Policy, type RepairStep } from './repairCost';
+import type { PathModel, SignTable } from './model';
+import { Mending, type Policy, type RepairStep } from './repairCost';
 import { chancesIn, groupBits, type Situation } from './situation';
 
 /** A test that can be done now. */
@@ -70,8 +70,8 @@ interface Chances {
 	chance: Float64Array[];
 }
 
-/** The chances of every sign in a situation, worked out once. */
-class Looking {
+/** The chances of every sign in a situation, worked out once: weights may change, states may not. */
+export class Looking {
 	private readonly bySign = new Map<string, Chances | null>();
 
 	constructor(
@@ -83,13 +83,20 @@ class Looking {
 		let found = this.bySign.get(key);
 		if (found === undefined) {
 			const table = this.model.sign(key);
-			found = table
-				? { key, outcomes: table.outcomes, chance: chancesIn(this.model, table, this.situation) }
-				: null;
+			found =
+				table && tells(this.model, table, this.situation)
+					? { key, outcomes: table.outcomes, chance: chancesIn(this.model, table, this.situation) }
+					: null;
 			this.bySign.set(key, found);
 		}
 		return found;
 	}
+}
+
+/** Whether a sign shows anything else than a sound vehicle in any state. */
+function tells({ rows }: PathModel, { acts }: SignTable, { faults }: Situation): boolean {
+	for (const list of faults) for (const fault of list) if (acts[rows.length + fault]) return true;
+	return false;
 }
 
 function weighed(weight: Float64Array, chance: Float64Array): { weight: Float64Array; p: number } {
@@ -103,39 +110,47 @@ function weighed(weight: Float64Array, chance: Float64Array): { weight: Float64A
 	return { weight: next, p };
 }
 
-const LEAST_P = 1e-4;
+/** Outcomes less likely than this are not gone into; they count as if they told nothing. */
+const LEAST_P = 2e-3;
 
 /** The ways a test can come out, by the signs of it that tell most. */
 function branches(looking: Looking, situation: Situation, weight: Float64Array, test: Candidate): Branch[] {
+	const told = test.signs.flatMap((key) => looking.of(key) ?? []);
 	const before = sum(weight);
-	const told = test.signs
-		.flatMap((key) => {
-			const chances = looking.of(key);
-			if (!chances) return [];
-			const after = chances.chance.map((chance) => weighed(weight, chance));
-			const bits = after.reduce(
-				(left, one) => left + (one.p / before) * groupBits(situation, one.weight, one.p),
-				0
-			);
-			return [{ chances, after, bits }];
+	const begin: Branch = { weight, p: before, seen: {} };
+	const [only] = told;
+	if (told.length === 1 && only) return split(begin, only, before);
+	const ranked = told
+		.map((chances) => {
+			const after = split(begin, chances, before);
+			return { chances, bits: bitsAfter(situation, after, before) };
 		})
 		.sort((a, b) => a.bits - b.bits)
 		.slice(0, MOST_SIGNS);
-	let list: Branch[] = [{ weight, p: before, seen: {} }];
-	for (const { chances } of told) {
-		list = list.flatMap((branch) =>
-			chances.chance.flatMap((chance, o) => {
-				const next = weighed(branch.weight, chance);
-				return next.p > LEAST_P * before
-					? [{ ...next, seen: { ...branch.seen, [chances.key]: chances.outcomes[o] ?? '' } }]
-					: [];
-			})
-		);
-	}
-	return list;
+	return ranked.reduce((list, { chances }) => list.flatMap((one) => split(one, chances, before)), [begin]);
 }
 
+function split(branch: Branch, { key, outcomes, chance }: Chances, before: number): Branch[] {
+	return chance.flatMap((of, o) => {
+		const next = weighed(branch.weight, of);
+		return next.p > LEAST_P * before ? [{ ...next, seen: { ...branch.seen, [key]: outcomes[o] ?? '' } }] : [];
+	});
+}
+
+const bitsAfter = (situation: Situation, list: readonly Branch[], before: number): number =>
+	list.reduce((left, one) => left + (one.p / before) * groupBits(situation, one.weight, one.p), 0);
+
 const sum = (list: Float64Array) => list.reduce((a, b) => a + b, 0);
+
+/** For many decisions over the same states. */
+export interface DecideOptions {
+	looking?: Looking;
+	mending?: Mending;
+	/** How many leading tests are looked at two steps deep; none is quicker and a little worse. */
+	ahead?: number;
+	/** How many are weighed in minutes of mending. */
+	ranked?: number;
+}
 
 /**
  * Ranks tests by information per minute and says whether to go on testing or to repair (domain calculation 7). What a test
@@ -149,46 +164,42 @@ export function decide(
 	situation: Situation,
 	candidates: readonly Candidate[],
 	policy: Policy,
-	paid: ReadonlySet<string>
+	paid: ReadonlySet<string>,
+	{
+		looking = new Looking(model, situation),
+		mending = new Mending(model, situation.faults, policy),
+		ahead: lookAhead = LOOK_AHEAD,
+		ranked: mostRanked = MOST_RANKED
+	}: DecideOptions = {}
 ): Decision {
 	const { weight } = situation;
-	const looking = new Looking(model, situation);
-	const now = mendingCost(model, situation, weight, policy);
+	const now = mending.cost(weight);
 	const bitsNow = groupBits(situation, weight, sum(weight));
 	const first = candidates
 		.map((test) => {
 			const minutes = minutesOf(test, paid);
 			const list = branches(looking, situation, weight, test);
-			const bits = bitsNow - list.reduce((s, one) => s + one.p * groupBits(situation, one.weight, one.p), 0);
+			const bits = bitsNow - bitsAfter(situation, list, 1);
 			return { test, minutes, bits, list };
 		})
 		.filter(({ bits }) => bits > LEAST_BITS)
 		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
-	const leading = new Set(first.slice(0, LOOK_AHEAD).map(({ test }) => test.id));
+	const leading = new Set(first.slice(0, lookAhead).map(({ test }) => test.id));
 	const ranked = first
-		.slice(0, MOST_RANKED)
+		.slice(0, mostRanked)
 		.map(({ test, minutes, bits, list }): RankedTest & { rate: number } => {
-			const costs = list.map((branch) => mendingCost(model, situation, branch.weight, policy).minutes);
-			const after = costs.reduce((a, b) => a + b, 0);
+			const costs = list.map((branch) => mending.cost(branch.weight).minutes);
+			const rare = Math.max(0, 1 - list.reduce((s, one) => s + one.p, 0)) * now.minutes;
+			const after = costs.reduce((a, b) => a + b, rare);
 			let saves = now.minutes - after - minutes;
 			let rate = (now.minutes - after) / minutes;
 			let because: string | null = null;
 			if (leading.has(test.id)) {
 				const ahead = list.map((branch, i) => {
 					const reached = new Set([...paid, ...test.access.map(({ id }) => id)]);
-					return oneFurther(
-						model,
-						situation,
-						looking,
-						branch,
-						costs[i] ?? 0,
-						first,
-						test.id,
-						reached,
-						policy
-					);
+					return oneFurther(mending, situation, looking, branch, costs[i] ?? 0, first, test.id, reached);
 				});
-				const further = ahead.reduce((s, one) => s + one.cost, 0);
+				const further = ahead.reduce((s, one) => s + one.cost, rare);
 				const more = ahead.reduce((s, one) => s + one.minutes, 0);
 				const rateOfTwo = (now.minutes - further + more) / (minutes + more);
 				if (now.minutes - further - minutes > saves) saves = now.minutes - further - minutes;
@@ -213,23 +224,22 @@ const NO_MORE = { cost: 0, minutes: 0, gain: 0, test: null as string | null };
 
 /** The best of the leading tests after one outcome, where it is worth it. Costs are for the branch's weight. */
 function oneFurther(
-	model: PathModel,
+	mending: Mending,
 	situation: Situation,
 	looking: Looking,
 	branch: Branch,
 	cost: number,
 	first: readonly { test: Candidate }[],
 	done: string,
-	paid: ReadonlySet<string>,
-	policy: Policy
+	paid: ReadonlySet<string>
 ) {
 	let best = { ...NO_MORE, cost };
 	for (const { test } of first.slice(0, LOOK_AHEAD + 1)) {
 		if (test.id === done) continue;
 		const minutes = minutesOf(test, paid) * branch.p;
-		if (cost - minutes <= best.cost - best.gain && minutes >= cost) continue;
+		if (minutes >= cost) continue;
 		const after = branches(looking, situation, branch.weight, test).reduce(
-			(s, next) => s + mendingCost(model, situation, next.weight, policy).minutes,
+			(s, next) => s + mending.cost(next.weight).minutes,
 			0
 		);
 		if (after + minutes < best.cost)
@@ -246,7 +256,7 @@ function concluded(
 ): Decision {
 	const [repair] = now.steps;
 	const part = repair !== undefined && model.repairs[repair.repair]?.part === true;
-	const sure = repair === undefined || !part || repair.cures >= policy.confidence;
+	const sure = repair === undefined || repair.cures >= (part ? policy.confidence : policy.tryConfidence);
 	const worth = ranked.find(({ saves }) => saves > 0) ?? null;
 	const told = ranked[0] ?? null;
 	const base = { ranked, mending: now.steps, mendingMinutes: now.minutes };

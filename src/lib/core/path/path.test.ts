@@ -196,7 +196,13 @@ describe('a contradiction', () => {
 });
 
 describe('the next step', () => {
-	const policy = { ...PROVE_FIRST, confidence: 0, wrongPartMinutes: 120, unresolvedMinutes: 300 };
+	const policy = {
+		...PROVE_FIRST,
+		confidence: 0,
+		tryConfidence: 0,
+		wrongPartMinutes: 120,
+		unresolvedMinutes: 300
+	};
 
 	it('costs within 5 % of the least that dynamic programming finds, over twenty small vehicles', () => {
 		let [ours, least] = [0, 0];
@@ -231,7 +237,13 @@ describe('the next step', () => {
 		const tests = [{ id: 'volts', minutes: 300, access: [], signs: ['volts'] }];
 		const proving = decide(model, situation, tests, { ...PROVE_FIRST, wrongPartMinutes: 0 }, new Set());
 		expect(proving.test?.test.id).toBe('volts');
-		const guessing = decide(model, situation, tests, { ...TRACK_RECORD, confidence: 0.4 }, new Set());
+		const guessing = decide(
+			model,
+			situation,
+			tests,
+			{ ...TRACK_RECORD, confidence: 0.4, tryConfidence: 0.4 },
+			new Set()
+		);
 		expect(guessing.test).toBeNull();
 		expect(guessing.mending[0]).toMatchObject({ repair: 0 });
 	});

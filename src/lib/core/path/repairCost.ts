@@ -5,6 +5,8 @@ import type { Situation } from './situation';
 export interface Policy {
 	/** Probability that a part must reach before it may be ordered. */
 	confidence: number;
+	/** Probability that a repair without a part must reach while a test can still tell more. */
+	tryConfidence: number;
 	/** Minutes of work that buy one unit of the shop's money. */
 	minutesPerMoney: number;
 	/** What a wrong part costs besides its price: the second visit, the word lost. */
@@ -22,68 +24,156 @@ export interface RepairStep {
 }
 
 const MOST_STEPS = 12;
+const LEAST_SHARE = 1e-4;
+const NO_PLACES = new Int32Array();
 
 export const repairMinutes = (model: PathModel, repair: number, policy: Policy): number => {
 	const one = model.repairs[repair];
 	return one ? one.minutes + one.price * policy.minutesPerMoney + policy.provingMinutes : Infinity;
 };
 
-/**
- * Expected minutes of mending from here without another test: repairs in the order of probability over cost, until all
- * that is wrong is cured (the order is optimal for single faults: Smith's ratio rule). A wrong part costs its penalty on
- * top. Nothing wrong costs one proof.
- *
- * @returns expected minutes for the weight given, and the repairs in their order
- */
-export function mendingCost(
-	model: PathModel,
-	situation: Situation,
-	weight: Float64Array,
-	policy: Policy
-): { minutes: number; steps: RepairStep[] } {
-	const left = situation.faults.map((faults) => [...faults]);
-	const open = new Float64Array(weight);
-	let minutes = 0;
-	let total = 0;
-	for (const [i, faults] of left.entries()) {
-		if (faults.length === 0) {
-			minutes += (open[i] ?? 0) * policy.provingMinutes;
-			open[i] = 0;
-		} else total += open[i] ?? 0;
+/** Repairs that matter to a situation and the states they bring further, worked out once for many weights. */
+export class Mending {
+	/** Indices of the repairs that cure something in some state. */
+	private readonly repairs: number[] = [];
+	private readonly base: Float64Array;
+	private readonly penalty: Float64Array;
+	/** By fault: the repairs that cure it, as places in {@link repairs}. */
+	private readonly ofFault = new Map<number, Int32Array>();
+	/** By state: the repairs of all its faults. */
+	private readonly ofState: Int32Array[];
+	/** By place in {@link repairs}: the states it brings further. */
+	private readonly states: number[][] = [];
+
+	constructor(
+		model: PathModel,
+		private readonly faults: readonly (readonly number[])[],
+		private readonly policy: Policy
+	) {
+		const places = new Map<number, number>();
+		const placeOf = (repair: number) => {
+			const known = places.get(repair);
+			if (known !== undefined) return known;
+			const place = this.repairs.push(repair) - 1;
+			places.set(repair, place);
+			this.states.push([]);
+			return place;
+		};
+		this.ofState = faults.map((list, state) => {
+			for (const fault of list)
+				if (!this.ofFault.has(fault))
+					this.ofFault.set(fault, Int32Array.from(model.faults[fault]?.curedBy ?? [], placeOf));
+			const own = new Set(list.flatMap((fault) => [...(this.ofFault.get(fault) ?? NO_PLACES)]));
+			for (const place of own) this.states[place]?.push(state);
+			return Int32Array.from(own);
+		});
+		this.base = Float64Array.from(this.repairs, (repair) => repairMinutes(model, repair, policy));
+		this.penalty = Float64Array.from(this.repairs, (repair) =>
+			model.repairs[repair]?.part ? policy.wrongPartMinutes : 0
+		);
 	}
-	const whole = total;
-	const steps: RepairStep[] = [];
-	while (total > whole * 1e-4 && total > 0 && steps.length < MOST_STEPS) {
-		const gains = new Map<number, number>();
-		for (const [i, faults] of left.entries()) {
-			const p = open[i] ?? 0;
-			if (p === 0) continue;
-			const seen = new Set(faults.flatMap((fault) => model.faults[fault]?.curedBy ?? []));
-			for (const repair of seen) gains.set(repair, (gains.get(repair) ?? 0) + p);
+
+	/**
+	 * Expected minutes of mending from here without another test: repairs in the order of probability over cost, until all
+	 * that is wrong is cured (the order is optimal for single faults: Smith's ratio rule). A wrong part costs its penalty
+	 * on top. Nothing wrong costs one proof.
+	 *
+	 * @param weight by state; need not add up to one
+	 * @returns expected minutes for the weight given, and the repairs in their order
+	 */
+	cost(weight: Float64Array): { minutes: number; steps: RepairStep[] } {
+		const { repairs, ofState, policy } = this;
+		const gains = new Float64Array(repairs.length);
+		const open = Float64Array.from(weight);
+		/** Of a state of two faults, the one that is left after the other was cured; −1 = both are there. */
+		const left = new Int32Array(open.length).fill(-1);
+		let minutes = 0;
+		let total = 0;
+		for (let state = 0; state < open.length; state++) {
+			const p = open[state] ?? 0;
+			const own = ofState[state];
+			if (p === 0 || !own) continue;
+			if (own.length === 0) {
+				minutes += p * policy.provingMinutes;
+				open[state] = 0;
+				continue;
+			}
+			total += p;
+			addTo(gains, own, p);
 		}
+		const whole = total;
+		const steps: RepairStep[] = [];
+		while (total > whole * LEAST_SHARE && total > 0 && steps.length < MOST_STEPS) {
+			const best = this.bestOf(gains, total);
+			if (best < 0) break;
+			const cures = Math.min(1, (gains[best] ?? 0) / total);
+			minutes += total * ((this.base[best] ?? 0) + (1 - cures) * (this.penalty[best] ?? 0));
+			steps.push({ repair: repairs[best] ?? 0, cures });
+			for (const state of this.states[best] ?? []) total -= this.take(state, best, open, left, gains);
+			// Rounding leaves crumbs that are no gain.
+			gains[best] = 0;
+		}
+		return { minutes: minutes + Math.max(0, total) * policy.unresolvedMinutes, steps };
+	}
+
+	/** What a repair does to one state. @returns the weight that is then cured whole */
+	private take(
+		state: number,
+		repair: number,
+		open: Float64Array,
+		left: Int32Array,
+		gains: Float64Array
+	): number {
+		const p = open[state] ?? 0;
+		if (p === 0) return 0;
+		const one = left[state] ?? -1;
+		const [a = -1, b = -1] = this.faults[state] ?? [];
+		if (one >= 0 || b < 0) {
+			const places = this.ofFault.get(one >= 0 ? one : a) ?? NO_PLACES;
+			if (!places.includes(repair)) return 0;
+			addTo(gains, places, -p);
+			open[state] = 0;
+			return p;
+		}
+		const [ofA, ofB] = [this.ofFault.get(a) ?? NO_PLACES, this.ofFault.get(b) ?? NO_PLACES];
+		const [curesA, curesB] = [ofA.includes(repair), ofB.includes(repair)];
+		addTo(gains, this.ofState[state] ?? NO_PLACES, -p);
+		if (curesA && curesB) {
+			open[state] = 0;
+			return p;
+		}
+		left[state] = curesA ? b : a;
+		addTo(gains, curesA ? ofB : ofA, p);
+		return 0;
+	}
+
+	private bestOf(gains: Float64Array, total: number): number {
 		let best = -1;
 		let bestRatio = 0;
-		for (const [repair, gain] of gains) {
-			const ratio = gain / costOf(model, repair, policy, gain / total);
-			if (ratio > bestRatio) [best, bestRatio] = [repair, ratio];
-		}
-		if (best < 0) break;
-		const cures = (gains.get(best) ?? 0) / total;
-		minutes += total * costOf(model, best, policy, cures);
-		steps.push({ repair: best, cures });
-		for (const [i, faults] of left.entries()) {
-			if (!open[i]) continue;
-			left[i] = faults.filter((fault) => !(model.faults[fault]?.curedBy ?? []).includes(best));
-			if (left[i]?.length === 0) {
-				total -= open[i] ?? 0;
-				open[i] = 0;
+		for (let place = 0; place < gains.length; place++) {
+			const gain = gains[place] ?? 0;
+			if (gain <= total * LEAST_SHARE) continue;
+			const ratio = gain / ((this.base[place] ?? 0) + (1 - gain / total) * (this.penalty[place] ?? 0));
+			if (ratio > bestRatio) {
+				best = place;
+				bestRatio = ratio;
 			}
 		}
+		return best;
 	}
-	return { minutes: minutes + Math.max(0, total) * policy.unresolvedMinutes, steps };
 }
 
-function costOf(model: PathModel, repair: number, policy: Policy, cures: number): number {
-	const wrong = model.repairs[repair]?.part ? (1 - cures) * policy.wrongPartMinutes : 0;
-	return repairMinutes(model, repair, policy) + wrong;
+function addTo(gains: Float64Array, places: Int32Array, p: number): void {
+	for (let i = 0; i < places.length; i++) {
+		const place = places[i] as number;
+		gains[place] = (gains[place] ?? 0) + p;
+	}
 }
+
+/** {@link Mending.cost} of one weight. */
+export const mendingCost = (
+	model: PathModel,
+	{ faults }: Situation,
+	weight: Float64Array,
+	policy: Policy
+): { minutes: number; steps: RepairStep[] } => new Mending(model, faults, policy).cost(weight);

@@ -17,7 +17,7 @@ export interface Situation {
 
 /** States beyond this share of the probability decide nothing. */
 const ENOUGH = 0.998;
-const MOST_STATES = 400;
+const MOST_STATES = 200;
 
 /** The situation that a belief leaves. @param cured faults that repairs have already taken away */
 export function situationOf(
@@ -53,13 +53,31 @@ export function situationOf(
 	};
 }
 
+/** The heaviest states alone, their weights made to add up to one. */
+export function likeliest(situation: Situation, most: number): Situation {
+	const { weight, faults, rows, group, groups } = situation;
+	const kept = [...weight.keys()].sort((a, b) => (weight[b] ?? 0) - (weight[a] ?? 0)).slice(0, most);
+	const total = kept.reduce((sum, i) => sum + (weight[i] ?? 0), 0);
+	return {
+		weight: Float64Array.from(kept, (i) => (weight[i] ?? 0) / total),
+		faults: kept.map((i) => faults[i] ?? []),
+		rows: Int32Array.from(kept, (i) => rows[i] ?? -1),
+		group: Int32Array.from(kept, (i) => group[i] ?? 0),
+		groups
+	};
+}
+
 /** Chances of a sign's outcomes in every state: `[outcome][state]`. */
 export function chancesIn(model: PathModel, table: SignTable, { faults, rows }: Situation): Float64Array[] {
-	return table.outcomes.map((_, outcome) =>
-		Float64Array.from(faults, (left, i) =>
-			stateChance(model, table, outcome, { row: rows[i] ?? -1, faults: left })
-		)
-	);
+	const lists = table.outcomes.map(() => new Float64Array(faults.length));
+	for (let i = 0; i < faults.length; i++) {
+		const state = { row: rows[i] ?? -1, faults: faults[i] ?? [] };
+		for (let o = 0; o < lists.length; o++) {
+			const list = lists[o];
+			if (list) list[i] = stateChance(model, table, o, state);
+		}
+	}
+	return lists;
 }
 
 /** Entropy in bits of the classes that repairs tell apart. @param weight need not add up to one */

@@ -51,9 +51,10 @@ export interface ReasonedCase {
 export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): Promise<ReasonedCase | null> {
 	const type = typeOf(loaded.view.entries);
 	if (!type) return null;
-	const { settings, trackRecord } = services();
-	const [proving, proven, timed] = await Promise.all([
+	const { settings, trackRecord, reasonBooks } = services();
+	const [proving, book, proven, timed] = await Promise.all([
 		settings.read('proving'),
+		reasonBooks.read(),
 		trackRecord.proven(),
 		trackRecord.minutes()
 	]);
@@ -61,13 +62,24 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 	const view = upTo === null ? loaded.view : projectCase(past, loaded.view.book);
 	const record = recordFor(proven, type, loaded);
 	const counts = countsByFault(record);
-	const model = models.get(`${type.id} ${JSON.stringify(counts)}`, () => {
-		const odds = Object.fromEntries([...faults.keys()].map((id) => [id, libraryWeight(id)]));
+	const model = models.get(`${type.id} ${book.version} ${JSON.stringify(counts)}`, () => {
+		const odds = Object.fromEntries([...faults.keys()].map((id) => [id, book.odds[id] ?? libraryWeight(id)]));
 		const learned = learnedWeights(odds, counts, STRENGTH);
-		return reasonModel(type, (fault) => learned[fault] ?? 1);
+		return reasonModel(
+			type,
+			(fault) => learned[fault] ?? 1,
+			(repair) => book.repairs[repair] ?? null
+		);
 	});
 	const head = loaded.thread.at(past.length - 1)?.hash ?? '';
-	const key = [loaded.row.id, head, proving, JSON.stringify(counts), JSON.stringify(timed)].join(' ');
+	const key = [
+		loaded.row.id,
+		head,
+		proving,
+		book.version,
+		JSON.stringify(counts),
+		JSON.stringify(timed)
+	].join(' ');
 	const reasoning = reasonings.get(key, () =>
 		reasonAbout(view.entries, model, {
 			book: view.book,
@@ -75,7 +87,7 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 			policy: policyAt(proving),
 			minutes: (kind) => {
 				const known = timed[kind];
-				return known && known.times >= TIMED_FROM ? known.mean : null;
+				return known && known.times >= TIMED_FROM ? known.mean : (book.tests[kind] ?? null);
 			}
 		})
 	);

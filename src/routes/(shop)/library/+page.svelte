@@ -16,6 +16,11 @@
 	Each source is a pack of its own. Where two speak of one code they stand side by side; this shop’s own words
 	come first. Find any of them with <kbd class="key">/</kbd>
 </p>
+<p class="mt-2">
+	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/library/reasoning"
+		>Minutes, prices and odds that Reason goes by</a
+	>
+</p>
 <div class="mt-5 overflow-x-auto">
 	<table class="w-full min-w-[700px] border-collapse text-left">
 		<thead class="border-b-2 border-ink text-sm">

@@ -9,7 +9,6 @@ import { maySign } from '$lib/server/accounts/members';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { reasonOf, type ReasonedCase } from '$lib/server/cases/reason';
-import { toGoOf } from '$lib/server/cases/outlook';
 import { services } from '$lib/server/running';
 import { wheelReaderOf } from '../../../../../library/measurePoints';
 import { repairs } from '../../../../../library/repairs';
@@ -30,7 +29,8 @@ export const load = async ({ params, url, depends, locals }) => {
 	}));
 	const mayLead = locals.member !== null && maySign(locals.member);
 	if (!reasoned || !reasoned.view.lastScan) return { moments, upTo, mayLead, reason: null };
-	return { moments, upTo, mayLead, reason: shown(reasoned) };
+	const outlook = upTo === null ? await services().outlooks.of(params.id, loaded.thread.length) : null;
+	return { moments, upTo, mayLead, reason: { ...shown(reasoned), toGo: outlook } };
 };
 
 function shown(reasoned: ReasonedCase) {
@@ -74,7 +74,6 @@ function shown(reasoned: ReasonedCase) {
 			confidence: policy.confidence,
 			wrongPartMinutes: policy.wrongPartMinutes
 		},
-		toGo: toGoOf(reasoned),
 		record: recordWords(record),
 		waiting: latest(entries, 'waiting')?.payload ?? null,
 		steps: ofKind(entries, 'test-step')

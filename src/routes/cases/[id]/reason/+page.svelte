@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { invalidate, goto } from '$app/navigation';
+	import { hourWords } from '$lib/case/floorWords';
 	import type { ShownCell, ShownTest } from '$lib/case/reason/reasonView';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
@@ -193,11 +194,14 @@
 					</li>
 				{/each}
 			</ol>
-			<p class="mt-1 text-ink-2">
-				Still to go, with mending and proving: about <span class="num">{Math.round(reason.toGo.mean)}</span>
-				min; in eight of ten cases like this <span class="num">{Math.round(reason.toGo.low)}</span> to
-				<span class="num">{Math.round(reason.toGo.high)}</span>.
-			</p>
+			{#if reason.toGo?.meanMinutes}
+				<p class="mt-1 text-ink-2">
+					Still to go, with mending and proving: about {hourWords(reason.toGo.meanMinutes)}; in eight of ten
+					cases like this {hourWords(reason.toGo.lowMinutes ?? 0)} to {hourWords(
+						reason.toGo.highMinutes ?? 0
+					)}.
+				</p>
+			{/if}
 		</section>
 	{/if}
 

@@ -1,0 +1,188 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { ulid } from 'ulid';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
+import type { EntryKind, PayloadOf } from '../src/lib/case/entry';
+import { ENTRY_VERSION } from '../src/lib/case/entryVersion';
+import { expect, goTo, openCase, scan, test } from './bay';
+import { SIGNED_IN } from './where';
+
+/** Puts an entry on the case that is open, as its pages do. */
+async function put<K extends EntryKind>(page: Page, kind: K, payload: PayloadOf<K>): Promise<void> {
+	const { pathname, origin } = new URL(page.url());
+	const response = await page.request.post(`/cases/${pathname.split('/')[2]}/entries`, {
+		headers: { origin },
+		data: {
+			id: ulid(),
+			kind,
+			version: ENTRY_VERSION,
+			observedAt: new Date().toISOString(),
+			payload,
+			supersedes: null
+		}
+	});
+	expect(response.ok(), await response.text()).toBe(true);
+}
+const step = (test_: string, place: string, seen: Record<string, string>): PayloadOf<'test-step'> => ({
+	test: test_,
+	place,
+	name: test_,
+	station: 'measure',
+	from: 'own',
+	how: 'done',
+	seen,
+	because: '',
+	minutes: 4
+});
+const accessible = async (page: Page) =>
+	expect(
+		(await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes[0]?.html])
+	).toEqual([]);
+const left = (page: Page) => page.getByRole('region', { name: /What is left/ });
+const next = (page: Page) => page.locator('#next-test');
+
+test('a common cause: two silent modules lead to the splice they share, their codes are not chased, and it is mended', async ({
+	page,
+	bay
+}) => {
+	const { link, panel } = await bay(benchFault('splice-corroded', 'S7'));
+	await openCase(page, 'ferry side', link, panel);
+	await scan(page);
+	await goTo(page, 'Reason');
+	await expect(page.getByText(/^Do not chase these \d codes/)).toBeVisible();
+	await page.getByText(/^Do not chase/).click();
+	await expect(page.getByText('steering angle is silent').first()).toBeVisible();
+	await expect(left(page)).toContainText('splice S7');
+	await accessible(page);
+
+	// The test that is offered is begun, its timer runs through a reload, and it is told what was seen.
+	await put(page, 'test-step', step('fuse', 'F14', { 'fuse@F14': 'whole' }));
+	await put(page, 'test-step', step('splice', 'S7', { 'splice@S7': 'corroded' }));
+	await page.reload();
+	await expect(page.getByRole('heading', { name: /^Proven: splice S7/ })).toBeVisible();
+	await expect(page.getByRole('button', { name: /^Splice S7, supply: proven bad/ })).toBeVisible();
+	await next(page).getByRole('link', { name: 'Take it to Mend' }).click();
+	await expect(page.getByLabel('Done')).toHaveValue('Renew the splice');
+	await page.getByRole('button', { name: 'Save the repair' }).click();
+	await expect(page.getByText('One repair is written down')).toBeVisible();
+	await goTo(page, 'Reason');
+	await expect(page.getByRole('button', { name: /^Splice S7, supply: proven bad/ })).toHaveCount(0);
+});
+
+test('a step is begun, runs through a reload, is told by keyboard, and moves the grid', async ({
+	page,
+	bay
+}) => {
+	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
+	await openCase(page, 'open lead', link, panel);
+	await scan(page);
+	await goTo(page, 'Reason');
+	const grid = page.getByRole('table', { name: /Proof grid/ });
+	await expect(grid.getByRole('button', { name: /^Rear left, lead: suspect/ })).toBeVisible();
+	await page.keyboard.press('.');
+	await expect(page.getByRole('timer')).toBeVisible();
+	await page.reload();
+	await expect(page.getByRole('timer')).toBeVisible();
+	await page.getByLabel(/What else there is to say/).fill('no lift is free');
+	await page.reload();
+	await expect(page.getByLabel(/What else there is to say/)).toHaveValue('no lift is free');
+	const name = await next(page).locator('strong').first().innerText();
+	await page.getByRole('button', { name: 'Cannot be done here' }).click();
+	await expect(page.getByRole('timer')).toHaveCount(0);
+	await expect(page.getByRole('region', { name: /Worksheet: 1 step/ })).toContainText('no lift is free');
+	// It is obeyed: something else is offered.
+	await expect(next(page)).not.toContainText(name);
+
+	await grid.getByRole('button', { name: /^Rear left, lead: suspect/ }).click();
+	await expect(page.getByRole('heading', { name: /^Rear left, lead: suspect/ })).toBeVisible();
+	await expect(page.getByText(/What moved/)).toBeVisible();
+	await expect(page.getByRole('row', { name: /for .* ×/ }).first()).toBeVisible();
+});
+
+test('two faults at once are found where one does not explain all', async ({ page, bay }) => {
+	const { link, panel } = await bay(
+		benchFault('lead-open', 'rear-left'),
+		benchFault('lead-short-to-ground', 'front-right')
+	);
+	await openCase(page, 'two at once', link, panel);
+	await scan(page);
+	await goTo(page, 'Reason');
+	await expect(
+		left(page)
+			.getByText(/; and /)
+			.first()
+	).toBeVisible();
+	const grid = page.getByRole('table', { name: /Proof grid/ });
+	await expect(grid.getByRole('button', { name: /^Rear left, lead: suspect/ })).toBeVisible();
+	await expect(grid.getByRole('button', { name: /^Front right, lead: (suspect|proven bad)/ })).toBeVisible();
+});
+
+test('readings that cannot both be right are named, and repeating one settles it', async ({ page, bay }) => {
+	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
+	await openCase(page, 'contradicted', link, panel);
+	await scan(page);
+	await put(page, 'test-step', step('scope-module', 'rear-left', { 'scope-module@rear-left': 'whole' }));
+	await put(page, 'test-step', step('scope-sensor', 'rear-left', { 'scope-sensor@rear-left': 'flat' }));
+	await goTo(page, 'Reason');
+	await expect(page.getByText('These two readings cannot both be right:')).toBeVisible();
+	await put(page, 'test-step', step('scope-module', 'rear-left', { 'scope-module@rear-left': 'flat' }));
+	await expect(page.getByText('These two readings cannot both be right:')).toHaveCount(0);
+});
+
+test('the thread is replayed: what was known at a moment', async ({ page, bay }) => {
+	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
+	await openCase(page, 'looked back at', link, panel);
+	await scan(page);
+	await put(page, 'test-step', step('meter:lead-feed', 'rear-left', { 'meter:lead-feed@rear-left': 'high' }));
+	await goTo(page, 'Reason');
+	const now = await page.getByRole('heading', { level: 1 }).innerText();
+	const moment = page.getByLabel('Moment on the thread');
+	await moment.focus();
+	await page.keyboard.press('ArrowLeft');
+	await expect(page).toHaveURL(/upto=/);
+	await expect(page.getByRole('heading', { name: /^As it was after “Codes saved/ })).toBeVisible();
+	await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(now);
+	await expect(page.getByRole('button', { name: 'Start this step' })).toHaveCount(0);
+	await page.getByRole('button', { name: 'Back to now' }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText(now);
+});
+
+test('a lead sets how sure the shop wants to be; a technician reads it', async ({ page, bay, browser }) => {
+	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
+	await openCase(page, 'policy', link, panel);
+	await scan(page);
+	await goTo(page, 'Reason');
+	const section = (of: Page) => of.getByRole('region', { name: /^This shop orders parts/ });
+	await expect(section(page)).toBeVisible();
+	await expect(section(page).getByRole('slider')).toHaveCount(0);
+	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
+	const other = await lead.newPage();
+	await other.goto(page.url());
+	await section(other).getByRole('slider').fill('100');
+	await section(other).getByRole('button', { name: 'Hold to this' }).click();
+	await expect(section(other)).toContainText('98 %');
+	await page.reload();
+	await expect(section(page)).toContainText('prove first');
+	await lead.close();
+});
+
+test('a lead changes the library’s minutes; a wrong number is refused and nothing lost', async ({
+	browser
+}) => {
+	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
+	const page = await lead.newPage();
+	await page.goto('/library/reasoning');
+	const minutes = page.getByLabel('Minutes: Look at the fuse');
+	await minutes.fill('nonsense');
+	await page.getByRole('button', { name: 'Save these numbers' }).click();
+	await expect(page.getByRole('alert')).toContainText('Look at the fuse');
+	await expect(minutes).toHaveValue('nonsense');
+	await minutes.fill('3,5');
+	await page.getByRole('button', { name: 'Save these numbers' }).click();
+	await expect(page.getByRole('status')).toContainText('Saved as state');
+	await expect(page.getByRole('heading', { level: 1 })).toContainText('this shop’s own');
+	await page.getByRole('button', { name: 'Check it' }).click();
+	await expect(page.getByText(/told apart/).first()).toBeVisible();
+	await accessible(page);
+	await lead.close();
+});
