@@ -39,6 +39,9 @@ const atReader = ({ red, black }: Measurement) =>
 const atSensor = ({ red, black }: Measurement) =>
 	[red, black].some((point) => point.startsWith('sensor') || point.startsWith('wire'));
 
+/** What follows a colon begins small. */
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
 const measuring = measurements.map((one): TestKind => {
 	const access: z.infer<typeof Access>[] = [];
 	if (one.wheel === 'turns') access.push('lifted');
@@ -47,7 +50,7 @@ const measuring = measurements.map((one): TestKind => {
 	else if (one.open.includes('module') || atReader(one)) access.push('reader');
 	return {
 		id: `meter:${one.id}`,
-		name: one.name,
+		name: `Meter: ${lower(one.name)}`,
 		about: one.about === 'corner' ? 'corner' : 'module',
 		signs: [[`meter:${one.id}`, 'here']],
 		minutes: one.minutes,
@@ -58,7 +61,7 @@ const measuring = measurements.map((one): TestKind => {
 });
 const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
 	id: `look:${id}`,
-	name,
+	name: `Look: ${lower(name)}`,
 	about: 'corner',
 	signs: [[`look:${id}`, 'here']],
 	minutes,

@@ -43,6 +43,8 @@ export const WHEEL_LINKS: readonly Link[] = [
 const BAD = 0.9;
 const GOOD = 0.02;
 const SUSPECT = 0.04;
+/** That no code stands is no proof that a link is good: only that nothing has been noticed. */
+const NO_PROOF = /^(wheel-code|own-code|own-back|accused|deaf|felt-|replaced:)/;
 /** An observation speaks of a link when it halves or doubles the odds of its likeliest fault. */
 const SPEAKS = Math.log(2);
 
@@ -95,7 +97,8 @@ function cellOf(
 	});
 	spoken.sort((a, b) => Math.abs(b.log) - Math.abs(a.log));
 	const tested =
-		spoken.some(({ log }) => log < 0) || faults.some((fault) => Number.isFinite(curedFrom(fault)));
+		spoken.some(({ i, log }) => log < 0 && !NO_PROOF.test(observations[i]?.sign ?? '')) ||
+		faults.some((fault) => Number.isFinite(curedFrom(fault)));
 	const state: CellState =
 		p >= BAD ? 'proven-bad' : p >= SUSPECT ? 'suspect' : p < GOOD && tested ? 'proven-good' : 'not-tested';
 	return {

@@ -174,12 +174,21 @@ export interface ShownCell extends Omit<Cell, 'told'> {
 	otherwise: string[];
 }
 
+const TOLD: readonly Entry['kind'][] = [
+	'network-scan',
+	'prior-work',
+	'complaint',
+	'lamps-reported',
+	'codes-reported'
+];
+const isTest = ({ kind }: Entry) => !TOLD.includes(kind);
+
 export function shownGrid(reasoning: Reasoning, entries: readonly Entry[]) {
-	const newest = reasoning.observations.at(-1)?.entry ?? null;
-	const latestEntry = [...entries]
+	// What lights up is what a test proved; what was told or read of all modules speaks of everything.
+	const latestTest = [...entries]
 		.reverse()
-		.find(({ id }) => reasoning.observations.some((one) => one.entry === id));
-	const grid = proofGrid(reasoning, latestEntry?.id ?? newest);
+		.find((entry) => isTest(entry) && reasoning.observations.some((one) => one.entry === entry.id));
+	const grid = proofGrid(reasoning, latestTest?.id ?? null);
 	const byId = new Map(entries.map((entry) => [entry.id, entry]));
 	const shown = (cell: Cell): ShownCell => ({
 		...cell,
@@ -204,10 +213,17 @@ export function shownGrid(reasoning: Reasoning, entries: readonly Entry[]) {
 	});
 	const rows = <R extends { cells: Cell[] }>(list: R[]) =>
 		list.map((row) => ({ ...row, cells: row.cells.map(shown) }));
+	const roles = new Set<string>(reasoning.model.type.modules.map(({ role }) => role));
+	const shared = rows(grid.shared);
 	return {
 		links: grid.links,
 		rows: rows(grid.rows),
-		// What is shared is named once something speaks of it.
-		shared: rows(grid.shared).filter(({ cells }) => cells.some(({ state }) => state !== 'not-tested'))
+		modules: shared.filter(({ place }) => roles.has(place)),
+		// Fuses, ground points and splices are named once something but silence speaks of them.
+		feeds: shared.filter(
+			({ place, cells }) =>
+				!roles.has(place) &&
+				cells.some(({ state, fresh }) => state === 'suspect' || state === 'proven-bad' || fresh)
+		)
 	};
 }

@@ -49,9 +49,9 @@ export function reasonAbout(
 	const { type } = model;
 	const observations = observationsOf(entries, type, book, codes);
 	const curedFrom = curing(entries, model);
-	const belief = believe(model, observations, curedFrom);
-	const situation = situationOf(model, belief, (fault) => Number.isFinite(curedFrom(fault)));
 	const epoch = ofKind(entries, 'repair').length;
+	const belief = believe(model, observations, curedFrom, epoch);
+	const situation = situationOf(model, belief, (fault) => Number.isFinite(curedFrom(fault)));
 	const setAside = ofKind(entries, 'test-step').filter(({ payload }) => payload.how !== 'done');
 	const aside = new Set(setAside.map(({ payload }) => `${payload.test}@${payload.place}`));
 	const seen = new Set(observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign));

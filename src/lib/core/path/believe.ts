@@ -36,11 +36,13 @@ interface Known {
  * shows like a sound vehicle from then on.
  *
  * @param curedFrom by fault: the epoch from which it is cured; Infinity where it never was
+ * @param epochNow how many repairs have been done by now, though nothing may have been seen since the last
  */
 export function believe(
 	model: PathModel,
 	observations: readonly Observation[],
-	curedFrom: (fault: number) => number = () => Infinity
+	curedFrom: (fault: number) => number = () => Infinity,
+	epochNow = 0
 ): Belief {
 	const known = observations.flatMap((seen): Known[] => {
 		const table = model.sign(seen.sign);
@@ -50,7 +52,7 @@ export function believe(
 	});
 	const { rows, faults } = model;
 	const cured = faults.map((_, fault) => curedFrom(fault));
-	const last = observations.reduce((most, { epoch }) => Math.max(most, epoch), 0);
+	const last = observations.reduce((most, { epoch }) => Math.max(most, epoch), epochNow);
 	const soundLog = known.reduce((sum, { sound }) => sum + Math.log(sound), 0);
 	const single = rows.map(({ fault }, row) => logRatio(known, row, cured[fault] ?? Infinity));
 	const whole = faults.map((_, fault) => logRatio(known, rows.length + fault, cured[fault] ?? Infinity));

@@ -152,6 +152,7 @@ describe('belief', () => {
 		const model = threeFaults();
 		const before = [saw('volts', 'low'), saw('drive', 'bad')];
 		const cured = (fault: number) => (fault === 0 ? 1 : Infinity);
+		expect(believe(model, before, cured, 1).present[0], 'before it is proven').toBe(0);
 		const good = believe(model, [...before, saw('drive', 'good', 'after', 1)], cured);
 		expect(good.nothing).toBeGreaterThan(0.97);
 		expect(good.present[0]).toBe(0);

@@ -19,7 +19,7 @@
 	const mayWrite = $derived(data.canWrite && !data.case.signed && data.upTo === null);
 	let chosen = $state<string | null>(null);
 	const hand = new StepInHand(() => data.case.id);
-	const rows = $derived(reason ? [...reason.grid.rows, ...reason.grid.shared] : []);
+	const rows = $derived(reason ? [...reason.grid.rows, ...reason.grid.modules, ...reason.grid.feeds] : []);
 	const cell = $derived.by(() => {
 		for (const row of rows)
 			for (const one of row.cells)
@@ -187,9 +187,7 @@
 								? ', a part'
 								: ''}
 						</span>
-						<span class="num text-right"
-							>{one.minutes} min{one.price > 0 ? `, ${one.price} of money` : ''}</span
-						>
+						<span class="num text-right">{one.minutes} min{one.price > 0 ? `, price ${one.price}` : ''}</span>
 						<span class="text-right text-ink-2">helps in <span class="num">{percent(one.cures)}</span></span>
 					</li>
 				{/each}

@@ -30,8 +30,8 @@
 	<p>
 		A part is ordered at <span class="num">{(chosen.confidence * 100).toFixed(0)} %</span> and above. A wrong
 		one counts as <span class="num">{Math.round(chosen.wrongPartMinutes)}</span> min beside its work and price{#if dearest?.part}:
-			if “{dearest.name}” were wrong, <span class="num">{dearest.minutes}</span> min and
-			<span class="num">{dearest.price}</span> of money would be gone{/if}.
+			if “{dearest.name}” were wrong, <span class="num">{dearest.minutes}</span> min and a price of
+			<span class="num">{dearest.price}</span> would be gone{/if}.
 	</p>
 	{#if mayLead}
 		<form method="POST" action="?/policy" use:enhance class="mt-2 flex flex-wrap items-center gap-4">

@@ -15,14 +15,16 @@
 	let {
 		links,
 		rows,
-		shared,
+		modules,
+		feeds,
 		reader,
 		chosen,
 		onchoose
 	}: {
 		links: Link[];
 		rows: Row[];
-		shared: Row[];
+		modules: Row[];
+		feeds: Row[];
 		/** The module that all wheels end at. */
 		reader: string;
 		chosen: string | null;
@@ -38,8 +40,17 @@
 	const worst = (row: Row) => Math.max(...row.cells.map(({ p }) => p));
 	const hottest = $derived(rows.reduce<Row | null>((a, b) => (!a || worst(b) > worst(a) ? b : a), null));
 	const isHot = (row: Row) => row === hottest && worst(row) > 0.04;
+	/** The link of a module that stands for it: the one most likely at fault. */
+	const leading = (row: Row): ShownCell => row.cells.reduce((a, b) => (b.p > a.p ? b : a));
 	const proven = (cell: ShownCell, next: ShownCell | undefined) =>
 		cell.state === 'proven-good' && (next === undefined || next.state === 'proven-good');
+	/** How a line looks between two marks: proven through, on a suspect, or nothing known. */
+	const lineOf = (cell: ShownCell, next: ShownCell | undefined) =>
+		proven(cell, next)
+			? 'border-t-4 border-good'
+			: [cell, next].some((one) => one?.state === 'suspect' || one?.state === 'proven-bad')
+				? 'border-t-3 border-dotted border-suspect-mark'
+				: 'border-t-3 border-dotted border-rule';
 	const percent = (p: number) => (p >= 0.005 ? `, ${Math.round(p * 100)} %` : '');
 	const says = (row: Row, cell: ShownCell) =>
 		`${upperFirst(row.words)}, ${LINK_WORDS[cell.link]}: ${cell.state.replace('-', ' ')}${percent(cell.p)}`;
@@ -85,9 +96,9 @@
 						<td class="p-0 py-0.5">
 							<div class="relative flex justify-center">
 								<span
-									class="absolute top-1/2 left-1/2 z-0 w-full -translate-y-1/2 {proven(cell, row.cells[i + 1])
-										? 'border-t-4 border-good'
-										: 'border-t-3 border-dotted border-suspect-mark'}"
+									class="absolute top-1/2 left-1/2 z-0 -translate-y-1/2 {row.cells[i + 1]
+										? 'w-full'
+										: 'w-1/2'} {lineOf(cell, row.cells[i + 1])}"
 									aria-hidden="true"
 								></span>
 								{@render mark(row, cell)}
@@ -108,16 +119,28 @@
 		</tbody>
 	</table>
 </div>
-{#if shared.length > 0}
-	<ul class="mt-2 flex flex-wrap gap-x-7 gap-y-1" aria-label="What several share">
-		{#each shared as row (row.place)}
+<div class="mt-1 flex items-start gap-2">
+	<p class="w-24 shrink-0 pt-2.5 pl-2">Modules</p>
+	<ul class="flex min-w-0 flex-1 flex-wrap" aria-label="Modules">
+		{#each modules as row, i (row.place)}
+			{@const cell = leading(row)}
+			<li class="relative flex min-w-18 flex-1 flex-col items-center">
+				{#if modules[i + 1]}<span
+						class="absolute top-5.5 left-1/2 z-0 w-full -translate-y-1/2 {lineOf(cell, undefined)}"
+						aria-hidden="true"
+					></span>{/if}
+				{@render mark(row, cell)}
+				<span class="text-center text-sm leading-tight text-ink-2">{row.words}</span>
+			</li>
+		{/each}
+	</ul>
+</div>
+{#if feeds.length > 0}
+	<ul class="mt-2 flex flex-wrap gap-x-7 gap-y-1 pl-2" aria-label="What several share">
+		{#each feeds as row (row.place)}
 			<li class="flex items-center">
 				<span class="mr-1">{upperFirst(row.words)}</span>
-				{#each row.cells.filter(({ state }) => state !== 'not-tested') as cell (cell.link)}
-					<span class="flex items-center">
-						{@render mark(row, cell)}<span class="text-sm text-ink-2">{LINK_WORDS[cell.link]}</span>
-					</span>
-				{/each}
+				{#each row.cells as cell (cell.link)}{@render mark(row, cell)}{/each}
 			</li>
 		{/each}
 	</ul>
