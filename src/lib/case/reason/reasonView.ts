@@ -211,8 +211,8 @@ export function shownGrid(reasoning: Reasoning, entries: readonly Entry[]) {
 			return test ? [testWords(test.kind.name, test.place, reasoning.model.type)] : [];
 		})
 	});
-	const rows = <R extends { cells: Cell[] }>(list: R[]) =>
-		list.map((row) => ({ ...row, cells: row.cells.map(shown) }));
+	const rows = (list: readonly { place: string; words: string; cells: Cell[] }[]) =>
+		list.map(({ place, words, cells }) => ({ place, words, cells: cells.map(shown) }));
 	const roles = new Set<string>(reasoning.model.type.modules.map(({ role }) => role));
 	const shared = rows(grid.shared);
 	return {

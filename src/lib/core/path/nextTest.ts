@@ -51,7 +51,12 @@ const MOST_SIGNS = 2;
 const LOOK_AHEAD = 6;
 /** Only what tells most a minute is weighed in minutes of mending. */
 const MOST_RANKED = 24;
-const LEAST_BITS = 0.004;
+const LEAST_BITS = 0.01;
+/** A test that tells less than this share of what is open is no step, however short. */
+const STEP_SHARE = 0.06;
+/** Taking up the next test costs a moment of its own. */
+const TAKING_UP_MIN = 3;
+const LEAST_SAVING_MIN = 0.5;
 
 interface Branch {
 	weight: Float64Array;
@@ -185,9 +190,8 @@ export function decide(
 		.filter(({ bits }) => bits > LEAST_BITS)
 		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 	const leading = new Set(first.slice(0, lookAhead).map(({ test }) => test.id));
-	const ranked = first
-		.slice(0, mostRanked)
-		.map(({ test, minutes, bits, list }): RankedTest & { rate: number } => {
+	const ranked = shortlist(first, mostRanked).map(
+		({ test, minutes, bits, list }): RankedTest & { rate: number } => {
 			const costs = list.map((branch) => mending.cost(branch.weight).minutes);
 			const rare = Math.max(0, 1 - list.reduce((s, one) => s + one.p, 0)) * now.minutes;
 			const after = costs.reduce((a, b) => a + b, rare);
@@ -215,9 +219,16 @@ export function decide(
 				.map(({ seen, p, weight: w }) => ({ seen, p, bitsLeft: groupBits(situation, w, p) }))
 				.sort((a, b) => b.p - a.p);
 			return { test, minutes, bits, bitsPerMinute: bits / minutes, saves, outcomes, because, rate };
-		});
+		}
+	);
 	ranked.sort((a, b) => b.rate - a.rate || b.bitsPerMinute - a.bitsPerMinute);
-	return concluded(model, ranked, now, policy);
+	return concluded(model, ranked, now, bitsNow, policy);
+}
+
+/** What tells most a minute, and what tells most whatever it takes: the decisive test may be a dear one. */
+function shortlist<T extends { bits: number }>(byRate: readonly T[], most: number): T[] {
+	const dear = [...byRate].sort((a, b) => b.bits - a.bits).slice(0, Math.ceil(most / 3));
+	return [...new Set([...byRate.slice(0, most - dear.length), ...dear])];
 }
 
 const NO_MORE = { cost: 0, minutes: 0, gain: 0, test: null as string | null };
@@ -252,17 +263,19 @@ function concluded(
 	model: PathModel,
 	ranked: (RankedTest & { rate: number })[],
 	now: { minutes: number; steps: RepairStep[] },
+	bitsNow: number,
 	policy: Policy
 ): Decision {
 	const [repair] = now.steps;
 	const part = repair !== undefined && model.repairs[repair.repair]?.part === true;
 	const sure = repair === undefined || repair.cures >= (part ? policy.confidence : policy.tryConfidence);
-	const worth = ranked.find(({ saves }) => saves > 0) ?? null;
-	const told = ranked[0] ?? null;
+	const worth = ranked.find(({ saves }) => saves > LEAST_SAVING_MIN) ?? null;
 	const base = { ranked, mending: now.steps, mendingMinutes: now.minutes };
-	if (sure && !worth) return { ...base, test: null, why: told ? 'confident' : 'nothing-tells-more' };
+	if (sure && !worth) return { ...base, test: null, why: ranked[0] ? 'confident' : 'nothing-tells-more' };
 	if (worth) return { ...base, test: worth, why: 'test' };
-	// The policy wants more certainty than money does: the test that tells most a minute.
-	const surest = [...ranked].sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)[0] ?? null;
+	// The policy wants more certainty than money does: the step that tells most for its minutes.
+	const worthTaking = ({ bits, minutes }: RankedTest) => bits / (minutes + TAKING_UP_MIN);
+	const steps = ranked.filter(({ bits }) => bits > bitsNow * STEP_SHARE);
+	const [surest = null] = steps.sort((a, b) => worthTaking(b) - worthTaking(a));
 	return { ...base, test: surest, why: surest ? 'test' : 'nothing-tells-more' };
 }

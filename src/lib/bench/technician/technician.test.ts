@@ -1,0 +1,173 @@
+import { describe, expect, it } from 'vitest';
+import { signOf, splitKey, type Seen } from '../../../../library/reason/signs';
+import { testsFor } from '../../../../library/reason/tests';
+import { typeOf } from '../bench.fixture';
+import { benchFault, type BenchFault } from '../faults/benchFault';
+import { uniform } from '../vehicle';
+import { mixedSeed } from './mixedSeed';
+import { Technician } from './technician';
+import { trialVehicle } from './trialVehicle';
+
+const MINIBUS = 'brindle-marlow-16';
+const AMBULANCE = 'velmora-skiff';
+
+/** A person at a vehicle that was driven to the shop. */
+function at(vehicle: string, ...faults: BenchFault[]) {
+	const type = typeOf(vehicle);
+	const technician = new Technician(trialVehicle(type, faults, 3), uniform(5));
+	const arrived = technician.arrives();
+	const tests = new Map(testsFor(type).map((test) => [test.id, test]));
+	const does = (id: string): Seen => {
+		const test = tests.get(id);
+		if (!test) throw new Error(`${vehicle} has no test ${id}`);
+		return technician.perform(test);
+	};
+	return { arrived, does, tests };
+}
+const remarkable = (seen: Seen) =>
+	Object.entries(seen).filter(([key, outcome]) => signOf(splitKey(key).sign).good !== outcome);
+
+describe('a sound vehicle', () => {
+	it.each([MINIBUS, AMBULANCE])(
+		'%s: every test that looks at the whole, a wheel or a module says good',
+		(id) => {
+			const { arrived, does, tests } = at(id);
+			expect(remarkable(arrived)).toEqual([]);
+			for (const test of tests.values()) {
+				if (!['vehicle', 'rear-left', 'brake', 'F14', 'G1', 'S7'].includes(test.place)) continue;
+				// Eyes imagine something now and then.
+				if (test.kind.id.startsWith('look:') || test.kind.id === 'module-plug') continue;
+				expect(remarkable(does(test.id)), test.id).toEqual([]);
+			}
+		}
+	);
+});
+
+describe('what each test shows of a fault comes from the physics', () => {
+	it.each([
+		[
+			'an open feed wire',
+			MINIBUS,
+			benchFault('lead-open', 'rear-left'),
+			[
+				['scan@vehicle', 'wheel-code@rear-left', 'open'],
+				['scan@vehicle', 'accused@brake', 'invalid'],
+				['recheck@vehicle', 'back@rear-left', 'yes'],
+				['meter:feed-at-sensor@rear-left', 'meter:feed-at-sensor@rear-left', 'low'],
+				['meter:lead-feed@rear-left', 'meter:lead-feed@rear-left', 'high'],
+				['substitute@rear-left', 'substitute@rear-left', 'nothing'],
+				['substitute@rear-right', 'substitute@rear-right', 'follows']
+			]
+		],
+		[
+			'a dead coil',
+			AMBULANCE,
+			benchFault('sensor-coil-open', 'front-left'),
+			[
+				['meter:coil-ohms@front-left', 'meter:coil-ohms@front-left', 'high'],
+				['meter:lead-signal@front-left', 'meter:lead-signal@front-left', 'in'],
+				['scope-sensor@front-left', 'scope-sensor@front-left', 'flat'],
+				['substitute@front-left', 'substitute@front-left', 'follows']
+			]
+		],
+		[
+			'a missing tooth',
+			MINIBUS,
+			benchFault('ring-tooth-missing', 'front-right'),
+			[
+				['scan@vehicle', 'wheel-code@front-right', 'none'],
+				['road@vehicle', 'road@front-right', 'slower'],
+				['scope-sensor@front-right', 'scope-sensor@front-right', 'gap'],
+				['scope-module@front-right', 'scope-module@front-right', 'gap']
+			]
+		],
+		[
+			'a temporary spare',
+			MINIBUS,
+			benchFault('tyre-temporary-spare', 'rear-right'),
+			[
+				['tyres@vehicle', 'tyre@rear-right', 'other-size'],
+				['tyres@vehicle', 'tyre@rear-left', 'right'],
+				['road@vehicle', 'road@rear-right', 'faster'],
+				['recheck@vehicle', 'back@rear-right', 'no']
+			]
+		],
+		[
+			'a steering angle never reset',
+			MINIBUS,
+			benchFault('steering-angle-off-centre', 'steering-angle'),
+			[
+				['sense@steering-angle', 'sense@steering-angle', 'off'],
+				['learned@steering-angle', 'learned@steering-angle', 'yes']
+			]
+		],
+		[
+			'a branch shorted to ground',
+			MINIBUS,
+			benchFault('bus-high-to-ground', 'cluster'),
+			[
+				['scan@vehicle', 'silent@brake', 'silent'],
+				['meter:bus-high@brake', 'meter:bus-high@brake', 'low']
+			]
+		],
+		[
+			'a loose plug',
+			MINIBUS,
+			benchFault('sensor-plug-loose', 'rear-left'),
+			[
+				['wiggle@rear-left', 'wiggle@rear-left', 'changes'],
+				['wiggle@rear-right', 'wiggle@rear-right', 'steady']
+			]
+		],
+		[
+			'water in a plug',
+			MINIBUS,
+			benchFault('sensor-plug-wet', 'rear-left'),
+			[
+				['meter:wires-apart@rear-left', 'meter:wires-apart@rear-left', 'in'],
+				['spray@rear-left', 'spray@rear-left', 'changes']
+			]
+		],
+		[
+			'a blown fuse',
+			MINIBUS,
+			benchFault('fuse-blown', 'F14'),
+			[
+				['fuse@F14', 'fuse@F14', 'blown'],
+				['scan@vehicle', 'silent@cluster', 'silent'],
+				['scan@vehicle', 'silent@brake', 'answers']
+			]
+		],
+		[
+			'a worn battery',
+			MINIBUS,
+			benchFault('battery-weak', 'vehicle'),
+			[['battery@vehicle', 'battery@vehicle', 'low']]
+		],
+		[
+			'another variant coded',
+			MINIBUS,
+			benchFault('coded-other-variant', 'brake'),
+			[['coding@brake', 'coding@brake', 'variant']]
+		]
+	] as const)('%s on %s', (_, vehicle, fault, shows) => {
+		const { does } = at(vehicle, fault);
+		const done = new Map<string, Seen>();
+		for (const [test, key, outcome] of shows) {
+			const seen = done.get(test) ?? does(test);
+			done.set(test, seen);
+			expect(seen[key], `${test} ${key}`).toBe(outcome);
+		}
+	});
+});
+
+describe('seeds', () => {
+	it('that count up begin far apart', () => {
+		const first = Array.from({ length: 200 }, (_, i) => uniform(mixedSeed(i))());
+		const mean = first.reduce((a, b) => a + b, 0) / first.length;
+		expect(mean).toBeGreaterThan(0.4);
+		expect(mean).toBeLessThan(0.6);
+		expect(new Set(first.map((x) => Math.floor(x * 10))).size).toBe(10);
+		expect(new Set(Array.from({ length: 5000 }, (_, i) => mixedSeed(i))).size).toBe(5000);
+	});
+});

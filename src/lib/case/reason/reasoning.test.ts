@@ -1,0 +1,167 @@
+import { describe, expect, it } from 'vitest';
+import { vehicleTypes } from '../../../../library';
+import { shippedBook } from '../../../../library/codes';
+import { reasonModel } from '../../../../library/reason/model';
+import { PROVE_FIRST } from '../../core/path/policy';
+import { caseCodes } from '../codes';
+import type { PayloadOf } from '../entry';
+import { standing } from '../thread';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../threads.fixture';
+import { proofGrid, testsFor } from './grid';
+import { hypothesesOf, planOf } from './plan';
+import { reasonAbout, repairsDone } from './reasoning';
+import { mendingSteps, shownGrid, shownTest } from './reasonView';
+
+const MINIBUS = vehicleTypes.get('brindle-marlow-16');
+if (!MINIBUS) throw new Error('no minibus in the library');
+const model = reasonModel(MINIBUS);
+
+const openLead = () => {
+	const maker = new ThreadMaker();
+	maker.add('case-opened', { vehicleId: 'v', typeId: MINIBUS.id, name: 'Marlow', plate: 'TP 16' });
+	maker.listen().scan([
+		[BRAKE, OPEN, 0x2f],
+		[CLUSTER, 'C41581', 0x2f]
+	]);
+	return maker;
+};
+const about = ({ thread }: ThreadMaker) =>
+	reasonAbout(standing(thread), model, {
+		book: shippedBook,
+		codes: caseCodes(thread),
+		policy: PROVE_FIRST
+	});
+const step = (
+	test: string,
+	place: string,
+	seen: Record<string, string>,
+	how: PayloadOf<'test-step'>['how'] = 'done'
+) => ({
+	test,
+	place,
+	name: test,
+	station: 'measure' as const,
+	from: 'suggested' as const,
+	how,
+	seen,
+	because: '',
+	minutes: null
+});
+const cellOf = (maker: ThreadMaker, place: string, link: string) =>
+	proofGrid(about(maker), null)
+		.rows.find((row) => row.place === place)
+		?.cells.find((cell) => cell.link === link);
+
+describe('what follows from a thread', () => {
+	it('a measurement that passes the lead proves it good, one that fails proves it bad', () => {
+		const maker = openLead();
+		expect(cellOf(maker, 'rear-left', 'harness')?.state).toBe('suspect');
+		// That no code stands is no proof.
+		expect(cellOf(maker, 'front-left', 'harness')?.state).toBe('not-tested');
+		const bad = openLead();
+		bad.add('test-step', step('meter:lead-feed', 'rear-left', { 'meter:lead-feed@rear-left': 'high' }));
+		bad.add('test-step', step('look:pins', 'rear-left', { 'look:pins@rear-left': 'good' }));
+		expect(cellOf(bad, 'rear-left', 'harness')?.p).toBeGreaterThan(0.8);
+		const good = openLead();
+		good.add('test-step', step('substitute', 'rear-left', { 'substitute@rear-left': 'follows' }));
+		const before = cellOf(openLead(), 'rear-left', 'harness')?.p ?? 0;
+		expect(cellOf(good, 'rear-left', 'harness')?.p).toBeLessThan(before / 1.5);
+		expect(cellOf(good, 'rear-left', 'sensor')?.state).toMatch(/suspect|proven-bad/);
+	});
+
+	it('obeys who sets a test aside, and does not offer what was done', () => {
+		const maker = openLead();
+		const first = about(maker).decision.test?.test.id ?? '';
+		const [kind = '', place = ''] = first.split('@');
+		maker.add('test-step', step(kind, place, {}, 'cannot'));
+		const next = about(maker);
+		expect(next.candidates.some(({ id }) => id === first)).toBe(false);
+		expect(next.setAside).toHaveLength(1);
+		maker.add('test-step', step('substitute', 'rear-left', { 'substitute@rear-left': 'follows' }));
+		expect(about(maker).candidates.some(({ id }) => id === 'substitute@rear-left')).toBe(false);
+	});
+
+	it('what was got to is free from then on', () => {
+		const maker = openLead();
+		const minutes = () => {
+			const reasoning = about(maker);
+			const test = reasoning.candidates.find(({ id }) => id === 'look:gap@rear-left');
+			return test?.access.filter(({ id }) => !reasoning.paid.has(id)).map(({ id }) => id);
+		};
+		expect(minutes()).toEqual(['lifted', 'wheel:rear-left']);
+		maker.add('test-step', step('look:ring', 'rear-left', { 'look:ring@rear-left': 'good' }));
+		expect(minutes()).toEqual([]);
+		// On the road the wheels are on again.
+		maker.drive();
+		expect(minutes()).toEqual(['lifted', 'wheel:rear-left']);
+	});
+
+	it('takes a repair by its choice, or by the words for it', () => {
+		const base = { title: '', position: null, parts: [], temporary: false, note: '' };
+		const names = (payload: PayloadOf<'repair'>) =>
+			[...repairsDone(payload, model)].map((index) => model.repairs[index]?.id).sort();
+		expect(names({ ...base, title: 'x', does: { kind: 'renew-splice', place: 'S7' } })).toEqual([
+			'renew-splice@S7'
+		]);
+		expect(names({ ...base, title: 'Lead renewed', position: 'rear-left' })).toEqual([
+			'renew-lead@rear-left'
+		]);
+		expect(names({ ...base, title: 'New hub fitted', position: 'front-left' })).toEqual([
+			'renew-hub@front-left'
+		]);
+		expect(names({ ...base, title: 'Washed it' })).toEqual([]);
+	});
+
+	it('shows what a cell stands on, what would prove it otherwise, and what mending would come to', () => {
+		const maker = openLead();
+		const reasoning = about(maker);
+		const grid = shownGrid(reasoning, standing(maker.thread));
+		const cell = grid.rows
+			.find(({ place }) => place === 'rear-left')
+			?.cells.find(({ link }) => link === 'harness');
+		expect(cell?.told[0]).toMatchObject({
+			title: 'Read, all 2 modules',
+			words: 'rear left: a code says open circuit',
+			for: false
+		});
+		expect(cell?.otherwise.length).toBeGreaterThan(0);
+		expect(
+			testsFor(reasoning, { place: 'rear-left', link: 'gap' }).every(
+				(id) => id.endsWith('@rear-left') || id.endsWith('@vehicle')
+			)
+		).toBe(true);
+		const steps = mendingSteps(reasoning);
+		expect(steps[0]?.comesToIt).toBe(1);
+		for (const [i, { comesToIt }] of steps.entries())
+			expect(comesToIt).toBeLessThanOrEqual(steps[i - 1]?.comesToIt ?? 1);
+		const [ranked] = reasoning.decision.ranked;
+		const shown = ranked && shownTest(reasoning, ranked);
+		expect(shown?.outcomes[0]?.means).toMatch(/^\d+ % rear left: /);
+	});
+
+	it('names what is left, its probabilities adding up', () => {
+		const left = hypothesesOf(about(openLead()));
+		expect(left.length).toBeGreaterThan(4);
+		expect(left.reduce((sum, { probability }) => sum + probability, 0)).toBeLessThanOrEqual(1 + 1e-9);
+		for (const [i, { probability }] of left.entries())
+			expect(probability).toBeLessThanOrEqual(left[i - 1]?.probability ?? 1);
+	});
+
+	it('stops where a part is sure enough, and says how sure', () => {
+		const maker = openLead();
+		const seenThen: Record<string, string>[] = [
+			{ 'meter:lead-feed@rear-left': 'high' },
+			{ 'meter:lead-signal@rear-left': 'in' },
+			{ 'look:pins@rear-left': 'good' },
+			{ 'look:lead@rear-left': 'bad' },
+			{ 'meter:feed-at-module@rear-left': 'in' },
+			{ 'meter:feed-at-sensor@rear-left': 'low' },
+			{ 'substitute@rear-left': 'nothing' }
+		];
+		for (const seen of seenThen) maker.add('test-step', step('look:lead', 'rear-left', seen));
+		const plan = planOf(maker.thread);
+		if (!plan.ok) throw new Error(plan.error);
+		expect(plan.value.stop?.repair ?? plan.value.next[0]?.test).toMatch(/lead/);
+		expect(plan.value.hypotheses[0]?.fault).toMatch(/^rear left: .*(lead|wire)/);
+	});
+});

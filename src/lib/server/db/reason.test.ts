@@ -1,0 +1,111 @@
+import { ulid } from 'ulid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { ENTRY_VERSION, type EntryKind, type PayloadOf } from '../../case/entry';
+import { EMPTY_BOOK } from '../../../../library/reason/book';
+import { openTestShop, type TestShop } from '../shop.fixture';
+import { ReasonBooks } from './reasonBooks';
+import { ShopSettings } from './shopSettings';
+import { TrackRecord } from './trackRecord';
+
+let shop: TestShop;
+beforeEach(async () => {
+	shop = await openTestShop();
+});
+afterEach(() => shop.close());
+
+async function put<K extends EntryKind>(kind: K, payload: PayloadOf<K>): Promise<void> {
+	const draft = {
+		id: ulid(),
+		caseId: shop.caseId,
+		kind,
+		version: ENTRY_VERSION,
+		observedAt: new Date().toISOString(),
+		payload,
+		supersedes: null
+	};
+	const stored = await shop.threads.append(draft as never, shop.ana);
+	if (!stored.ok) throw new Error(stored.error.text);
+	await shop.cases.refresh(shop.caseId);
+}
+const repair = (kind: string): PayloadOf<'repair'> => ({
+	title: kind,
+	position: 'rear-left',
+	parts: [],
+	temporary: false,
+	note: '',
+	does: { kind, place: 'rear-left' }
+});
+const step = (
+	minutes: number | null,
+	how: PayloadOf<'test-step'>['how'] = 'done'
+): PayloadOf<'test-step'> => ({
+	test: 'fuse',
+	place: 'F14',
+	name: 'Look at the fuse',
+	station: 'measure',
+	from: 'suggested',
+	how,
+	seen: {},
+	because: '',
+	minutes
+});
+
+describe('how sure the shop wants to be', () => {
+	it('has a usual value until a lead decides, and refuses what it cannot be', async () => {
+		const settings = new ShopSettings(shop.db);
+		expect(await settings.read('proving')).toBe(0.8);
+		await settings.write('proving', 1, shop.ana.id);
+		expect(await settings.read('proving')).toBe(1);
+		await expect(settings.write('proving', 1.5, shop.ana.id)).rejects.toThrow();
+		expect(await settings.read('proving')).toBe(1);
+		expect(await settings.read('closesAtHour')).toBe(17);
+	});
+});
+
+describe('the shop’s own numbers', () => {
+	it('keep only what differs from the library, and count up', async () => {
+		const books = new ReasonBooks(shop.db);
+		expect(await books.read()).toEqual(EMPTY_BOOK);
+		const written = await books.write(
+			{
+				version: 0,
+				tests: { fuse: 4, ground: 5 },
+				repairs: { 'renew-fuse': { minutes: 3, price: 1 } },
+				odds: { 'gap-rust': 9, nothing: 2 }
+			},
+			shop.ana.id
+		);
+		expect(written).toEqual({
+			ok: true,
+			value: { version: 1, tests: { fuse: 4 }, repairs: {}, odds: { 'gap-rust': 9 } }
+		});
+		expect((await books.read()).version).toBe(1);
+	});
+
+	it('are not overwritten by somebody who saw an older state', async () => {
+		const books = new ReasonBooks(shop.db);
+		await books.write({ ...EMPTY_BOOK, tests: { fuse: 4 } }, shop.ana.id);
+		const late = await books.write({ ...EMPTY_BOOK, tests: { fuse: 9 } }, shop.ana.id);
+		expect(!late.ok && late.error).toMatch(/Somebody else/);
+		expect((await books.read()).tests.fuse).toBe(4);
+	});
+});
+
+describe('the track record', () => {
+	it('counts the last repair of a signed case, and none of one that is open', async () => {
+		const record = new TrackRecord(shop.db);
+		await put('case-opened', { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'Marlow', plate: 'TP 16' });
+		await put('repair', repair('renew-sensor'));
+		await put('repair', repair('renew-lead'));
+		expect(await record.proven()).toEqual([]);
+		await put('signature', { statement: 'Released', verdict: 'Proven clear' });
+		expect(await record.proven()).toMatchObject([
+			{ caseId: shop.caseId, typeId: 'brindle-marlow-16', kind: 'renew-lead', place: 'rear-left', codes: [] }
+		]);
+	});
+
+	it('takes the mean of what the timers measured, of steps that were done', async () => {
+		for (const one of [step(3), step(5), step(null), step(40, 'skipped')]) await put('test-step', one);
+		expect(await new TrackRecord(shop.db).minutes()).toEqual({ fuse: { times: 2, mean: 4 } });
+	});
+});
