@@ -189,9 +189,9 @@ describe('jaldi bus', () => {
 	});
 
 	it('says openly which commands are not there yet', async () => {
-		const { status, err } = await jaldi(['trial', '--cases', '3']);
+		const { status, err } = await jaldi(['lamp', '1', '2']);
 		expect(status).toBe(2);
-		expect(err).toContain('"trial" is not in this version');
+		expect(err).toContain('"lamp" is not in this version');
 	});
 });
 
