@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { parseJsonText } from '../core/jsonText';
 import { fail, ok, type Result } from '../core/result';
 import { EntryDraft, type Entry } from './entry';
 import { FIRST_PREVIOUS } from './hashChain';
@@ -14,13 +15,9 @@ export const CASE_FORMAT = 'jaldi-case';
 
 /** Reads a case's thread from text. The error names the entry and what was expected. */
 export function readCaseFile(text: string): Result<Entry[]> {
-	let json: unknown;
-	try {
-		json = JSON.parse(text);
-	} catch (error) {
-		return fail(`this is no JSON: ${error instanceof Error ? error.message : String(error)}`);
-	}
-	const file = CaseFile.safeParse(json);
+	const json = parseJsonText(text);
+	if (!json.ok) return json;
+	const file = CaseFile.safeParse(json.value);
 	if (!file.success) {
 		const [issue] = file.error.issues;
 		const where = issue?.path.join('.') || 'the top';

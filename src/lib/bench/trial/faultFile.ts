@@ -3,6 +3,7 @@ import { vehicleTypes, type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
 import { faults, type Fault } from '../../../../library/faults';
 import { LINKS } from '../../../../library/links';
+import { parseJsonText } from '../../core/jsonText';
 import { fail, ok, type Result } from '../../core/result';
 import { mixedSeed } from '../technician/mixedSeed';
 import { uniform } from '../vehicle';
@@ -37,13 +38,9 @@ export const listFaults = () =>
 
 /** The cases of a file, `count` of them in turn. The error names the case and what was expected. */
 export function casesOfFile(text: string, count: number | null, seed: number): Result<TrialCase[]> {
-	let json: unknown;
-	try {
-		json = JSON.parse(text);
-	} catch (error) {
-		return fail(`this is no JSON: ${error instanceof Error ? error.message : String(error)}`);
-	}
-	const parsed = FaultFile.safeParse(json);
+	const json = parseJsonText(text);
+	if (!json.ok) return json;
+	const parsed = FaultFile.safeParse(json.value);
 	if (!parsed.success) {
 		const [issue] = parsed.error.issues;
 		return fail(`at ${issue?.path.join('.') || 'the top'}: ${issue?.message}`);
