@@ -13,13 +13,7 @@ import {
 	type Command
 } from './command';
 import { readDrive } from './drive';
-import { openInput, UnreadableInput } from './openInput';
-
-async function bytesOfFile(file: string): Promise<Uint8Array> {
-	const pieces: Uint8Array[] = [];
-	for await (const piece of openInput(file)) pieces.push(piece);
-	return Buffer.concat(pieces);
-}
+import { readWhole, UnreadableInput } from './openInput';
 
 /** `jaldi live FILE.csv [--json] [--drive front|rear|all] [--track-m 1.5] [--wheelbase-m 2.7]` */
 export const live: Command = async (args) => {
@@ -45,7 +39,7 @@ export const live: Command = async (args) => {
 	};
 	let bytes: Uint8Array;
 	try {
-		bytes = await bytesOfFile(file);
+		bytes = await readWhole(file);
 	} catch (error) {
 		if (!(error instanceof UnreadableInput)) throw error;
 		complain(`jaldi live: ${error.message}`);

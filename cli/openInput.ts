@@ -57,3 +57,10 @@ async function* unpacked(source: Readable): AsyncGenerator<Uint8Array> {
 	yield* out;
 	await done;
 }
+
+/** All of a file, or of standard input. Throws {@link UnreadableInput}. */
+export async function readWhole(file: string): Promise<Buffer> {
+	const pieces: Uint8Array[] = [];
+	for await (const piece of openInput(file)) pieces.push(piece);
+	return Buffer.concat(pieces);
+}

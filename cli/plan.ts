@@ -1,4 +1,3 @@
-import { policyAt } from '../src/lib/core/path/policy';
 import { readCaseFile } from '../src/lib/case/caseFile';
 import { planOf, type Plan } from '../src/lib/case/reason/plan';
 import {
@@ -11,7 +10,8 @@ import {
 	WrongUsage,
 	type Command
 } from './command';
-import { openInput, UnreadableInput } from './openInput';
+import { readWhole, UnreadableInput } from './openInput';
+import { readPolicy } from './policy';
 
 /** `jaldi plan CASE.json [--proving 1] [--json]` */
 export const plan: Command = async (args) => {
@@ -19,19 +19,17 @@ export const plan: Command = async (args) => {
 	const [file] = positionals;
 	if (file === undefined || positionals.length > 1)
 		throw new WrongUsage('give one file, or - for standard input');
-	const proving = values.proving === undefined ? 1 : Number(values.proving);
-	if (!(proving >= 0 && proving <= 1))
-		throw new WrongUsage(`--proving goes from 0 (track record) to 1 (prove first), not "${values.proving}"`);
-	const pieces: Uint8Array[] = [];
+	const policy = readPolicy(values.proving);
+	let text: string;
 	try {
-		for await (const piece of openInput(file)) pieces.push(piece);
+		text = (await readWhole(file)).toString('utf8');
 	} catch (error) {
 		if (!(error instanceof UnreadableInput)) throw error;
 		complain(`jaldi plan: ${error.message}`);
 		return NOT_UNDERSTOOD;
 	}
-	const thread = readCaseFile(Buffer.concat(pieces).toString('utf8'));
-	const made = thread.ok ? planOf(thread.value, policyAt(proving)) : thread;
+	const thread = readCaseFile(text);
+	const made = thread.ok ? planOf(thread.value, policy) : thread;
 	if (!made.ok) {
 		complain(`jaldi plan: ${file}: ${made.error}`);
 		return NOT_UNDERSTOOD;

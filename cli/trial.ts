@@ -1,4 +1,3 @@
-import { policyAt, PROVE_FIRST } from '../src/lib/core/path/policy';
 import type { TrialCase } from '../src/lib/bench/trial/trialCase';
 import { casesOfFile, listFaults } from '../src/lib/bench/trial/faultFile';
 import { casesOf, runCase, summarise, type WayName } from '../src/lib/bench/trial/trial';
@@ -13,7 +12,8 @@ import {
 	WrongUsage,
 	type Command
 } from './command';
-import { openInput, UnreadableInput } from './openInput';
+import { readWhole, UnreadableInput } from './openInput';
+import { readPolicy } from './policy';
 
 const USUAL_CASES = 20;
 const MOST_CASES = 100_000;
@@ -42,9 +42,7 @@ export const trial: Command = async (args) => {
 	const count = whole('cases', USUAL_CASES, MOST_CASES);
 	const way = values.policy ?? 'jaldi';
 	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
-	const proving = values.proving === undefined ? 1 : Number(values.proving);
-	if (!(proving >= 0 && proving <= 1))
-		throw new WrongUsage(`--proving goes from 0 (track record) to 1 (prove first), not "${values.proving}"`);
+	const policy = readPolicy(values.proving);
 	let cases: TrialCase[] = casesOf(count, seed);
 	if (values.faults !== undefined) {
 		const read = await readFaults(values.faults, values.cases === undefined ? null : count, seed);
@@ -54,7 +52,6 @@ export const trial: Command = async (args) => {
 		}
 		cases = read;
 	}
-	const policy = proving === 1 ? PROVE_FIRST : policyAt(proving);
 	const outcomes = cases.map((one, i) => {
 		const outcome = runCase(one, way as WayName, policy);
 		if (values.steps) {
@@ -71,15 +68,13 @@ export const trial: Command = async (args) => {
 };
 
 async function readFaults(file: string, count: number | null, seed: number): Promise<TrialCase[] | string> {
-	const pieces: Uint8Array[] = [];
 	try {
-		for await (const piece of openInput(file)) pieces.push(piece);
+		const read = casesOfFile((await readWhole(file)).toString('utf8'), count, seed);
+		return read.ok ? read.value : `${file}: ${read.error}`;
 	} catch (error) {
 		if (!(error instanceof UnreadableInput)) throw error;
 		return error.message;
 	}
-	const read = casesOfFile(Buffer.concat(pieces).toString('utf8'), count, seed);
-	return read.ok ? read.value : `${file}: ${read.error}`;
 }
 
 async function tellFaults(json: boolean): Promise<number> {

@@ -3,28 +3,10 @@ import { codesOf, valueOf } from '../bench.fixture';
 import { BenchMeter } from '../instruments/meter';
 import { BenchScope } from '../instruments/scope';
 import { WHEEL_SPEED_ID } from '../modules/corners';
-import type { DriveLeg } from '../motion';
 import { readsWheels } from '../physics/internals';
 import { pinFor } from '../physics/wiring';
+import { ROAD_TEST } from '../technician/watching';
 import type { BenchVehicle } from '../vehicle';
-
-/** A drive with everything that makes faults show: cold to warm, wet, rough, slow turns both ways, motorway, a gentle stop. */
-export const TELLING_DRIVE: DriveLeg[] = [
-	{ toKmh: 7, overS: 3, wet: 1, roughness: 1, outsideC: 20, grip: 0.8 },
-	{ toKmh: 7, overS: 8 },
-	{ toKmh: 14, overS: 5, steeringDeg: 260 },
-	{ toKmh: 14, overS: 4, steeringDeg: -260 },
-	{ toKmh: 60, overS: 10 },
-	{ toKmh: 60, overS: 8 },
-	{ toKmh: 95, overS: 10 },
-	{ toKmh: 95, overS: 17 },
-	{ toKmh: 42, overS: 10 },
-	{ toKmh: 42, overS: 9 },
-	{ toKmh: 8, overS: 8 },
-	{ toKmh: 8, overS: 3 },
-	{ toKmh: 0, overS: 3 },
-	{ toKmh: 0, overS: 2 }
-];
 
 export type Observations = Record<string, string | number>;
 
@@ -50,7 +32,7 @@ function onTheRoad(vehicle: BenchVehicle): Observations {
 	const reader = readerOf(type);
 	const worst: Record<string, number> = {};
 	const noted = new Set<string>();
-	vehicle.drive(TELLING_DRIVE);
+	vehicle.drive(ROAD_TEST);
 	const note = (key: string, error: number) => (worst[key] = Math.max(worst[key] ?? 0, error));
 	while (vehicle.moves) {
 		vehicle.advance(SAMPLE_S);
