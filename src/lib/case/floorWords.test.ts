@@ -24,5 +24,13 @@ describe('what the floor says of time', () => {
 		expect(toGoWords(outlook, 90)?.today).toBe('perhaps');
 		expect(toGoWords(outlook, 30)?.today).toBe('no');
 		expect(toGoWords({ ...outlook, lowMinutes: null }, 90)).toBeNull();
+		expect(toGoWords(outlook, 0)?.today).toBeNull();
+	});
+
+	it('says no range where there is none', () => {
+		expect(toGoWords({ meanMinutes: 61, lowMinutes: 60, highMinutes: 62 }, 90)?.words).toBe('about 1 h');
+		expect(toGoWords({ meanMinutes: 60, lowMinutes: 40, highMinutes: 100 }, 90)?.words).toBe(
+			'about 1 h (40 min to 1 h 40 min)'
+		);
 	});
 });

@@ -2,7 +2,8 @@
 export interface ToGo {
 	/** "about 1 h 30 min". */
 	words: string;
-	today: 'yes' | 'perhaps' | 'no';
+	/** Null after closing: then everything is tomorrow’s. */
+	today: 'yes' | 'perhaps' | 'no' | null;
 }
 
 const MIN_PER_HOUR = 60;
@@ -28,9 +29,16 @@ export function toGoWords(
 	if (!outlook || outlook.meanMinutes === null || outlook.lowMinutes === null || outlook.highMinutes === null)
 		return null;
 	const { meanMinutes, lowMinutes, highMinutes } = outlook;
-	const today = highMinutes <= minutesLeftToday ? 'yes' : lowMinutes <= minutesLeftToday ? 'perhaps' : 'no';
+	const [low, high] = [hourWords(lowMinutes), hourWords(highMinutes)];
 	return {
-		words: `about ${hourWords(meanMinutes)} (${hourWords(lowMinutes)} to ${hourWords(highMinutes)})`,
-		today
+		words: `about ${hourWords(meanMinutes)}${low === high ? '' : ` (${low} to ${high})`}`,
+		today:
+			minutesLeftToday === 0
+				? null
+				: highMinutes <= minutesLeftToday
+					? 'yes'
+					: lowMinutes <= minutesLeftToday
+						? 'perhaps'
+						: 'no'
 	};
 }

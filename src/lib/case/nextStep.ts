@@ -81,7 +81,7 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 	);
 	const lastSeenBack = returned.length > 0 ? lastScan : null;
 	if (lastSeenBack && !(mended && happenedAfter(entries, mended, lastSeenBack))) {
-		return step(
+		return seeking(
 			'mend',
 			`Look again: ${list(returned)} came back`,
 			returned[0]?.proof.because ?? '',

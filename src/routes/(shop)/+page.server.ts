@@ -8,7 +8,16 @@ export const load = async ({ url, depends }) => {
 	const [floor, closesAtHour] = await Promise.all([cases.page(false, page), settings.read('closesAtHour')]);
 	const left = minutesLeft(new Date(), closesAtHour);
 	const rows = await Promise.all(
-		floor.rows.map(async (row) => ({ ...row, toGo: toGoWords(await outlooks.of(row.id, row.length), left) }))
+		floor.rows.map(async (row) => {
+			const outlook = await outlooks.of(row.id, row.length);
+			const { next } = row.summary;
+			const title = outlook?.seq === row.length ? outlook.nextTitle : null;
+			return {
+				...row,
+				summary: { ...row.summary, next: next && title ? { ...next, title } : next },
+				toGo: toGoWords(outlook, left)
+			};
+		})
 	);
 	return { floor: { ...floor, rows }, page, closesAtHour };
 };

@@ -63,7 +63,8 @@
 						{/if}
 						{#if row.toGo}
 							<span class="mt-1 block text-sm font-normal text-ink-2"
-								>{row.toGo.words}, {TODAY[row.toGo.today]}{row.summary.waiting?.lift
+								>{row.toGo.words}{row.toGo.today ? `, ${TODAY[row.toGo.today]}` : ''}{row.summary.waiting
+									?.lift
 									? `; ${row.summary.waiting.lift}`
 									: ''}</span
 							>

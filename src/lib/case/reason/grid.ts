@@ -1,5 +1,7 @@
 import { LINKS, type Link } from '../../../../library/links';
+import type { ReasonModel } from '../../../../library/reason/model';
 import { splitKey } from '../../../../library/reason/signs';
+import { outcomeIndex } from '../../core/path/model';
 import type { Reasoning } from './reasoning';
 import { placeWords } from './words';
 
@@ -45,6 +47,8 @@ const GOOD = 0.02;
 const SUSPECT = 0.04;
 /** That no code stands is no proof that a link is good: only that nothing has been noticed. */
 const NO_PROOF = /^(wheel-code|own-code|own-back|accused|deaf|felt-|replaced:)/;
+/** What a reading of all modules says accuses; it takes a test at the place to prove that something is bad. */
+const ONLY_ACCUSES = /^(wheel-code|own-code|own-back|back|silent|accused|deaf|felt-|replaced:)/;
 /** An observation speaks of a link when it halves or doubles the odds of its likeliest fault. */
 const SPEAKS = Math.log(2);
 
@@ -70,21 +74,25 @@ export function proofGrid(reasoning: Reasoning, newest: string | null): ProofGri
 	return { links: [...WHEEL_LINKS], rows, shared };
 }
 
+/** Faults that can sit at a link of a place, by index. */
+export const faultsAt = (model: ReasonModel, place: string, link: string): number[] =>
+	[...model.faults.keys()].filter((index) => {
+		const one = model.faults[index];
+		return one?.place === place && one.fault.link === link;
+	});
+
 function cellOf(
 	{ model, belief, observations, curedFrom }: Reasoning,
 	place: string,
 	link: Link,
 	newest: string | null
 ): Cell {
-	const faults = [...model.faults.keys()].filter((index) => {
-		const one = model.faults[index];
-		return one?.place === place && one.fault.link === link;
-	});
+	const faults = faultsAt(model, place, link);
 	const p = faults.reduce((sum, fault) => sum + (belief.present[fault] ?? 0), 0);
 	const spoken = observations.flatMap(({ sign, outcome, epoch }, i) => {
 		const table = model.sign(sign);
 		if (!table) return [];
-		const at = Math.max(0, table.outcomes.indexOf(outcome));
+		const at = outcomeIndex(table, outcome);
 		const width = table.outcomes.length;
 		let most = 0;
 		for (const fault of faults) {
@@ -99,8 +107,15 @@ function cellOf(
 	const tested =
 		spoken.some(({ i, log }) => log < 0 && !NO_PROOF.test(observations[i]?.sign ?? '')) ||
 		faults.some((fault) => Number.isFinite(curedFrom(fault)));
+	const confirmed = spoken.some(({ i, log }) => log > 0 && !ONLY_ACCUSES.test(observations[i]?.sign ?? ''));
 	const state: CellState =
-		p >= BAD ? 'proven-bad' : p >= SUSPECT ? 'suspect' : p < GOOD && tested ? 'proven-good' : 'not-tested';
+		p >= BAD && confirmed
+			? 'proven-bad'
+			: p >= SUSPECT
+				? 'suspect'
+				: p < GOOD && tested
+					? 'proven-good'
+					: 'not-tested';
 	return {
 		place,
 		link,
@@ -114,10 +129,7 @@ function cellOf(
 /** Tests that would prove a cell otherwise: those whose outcomes differ most under its faults. */
 export function testsFor(reasoning: Reasoning, { place, link }: Pick<Cell, 'place' | 'link'>): string[] {
 	const { model, candidates } = reasoning;
-	const faults = [...model.faults.keys()].filter((index) => {
-		const one = model.faults[index];
-		return one?.place === place && one.fault.link === link;
-	});
+	const faults = faultsAt(model, place, link);
 	return candidates
 		.map(({ id, signs }) => {
 			let apart = 0;

@@ -7,6 +7,7 @@ import { caseCodes, typeOf } from '../codes';
 import type { Entry } from '../entry';
 import { standing } from '../thread';
 import { reasonAbout, type Reasoning } from './reasoning';
+import { percentWords } from './percentWords';
 import { faultWords, placeWords } from './words';
 
 /** What is suspected, what to test next, and whether to stop (contract of `jaldi plan`). */
@@ -75,13 +76,13 @@ function stopOf({ decision, model, policy, belief }: Reasoning): Plan['stop'] {
 	if (decision.test || !step) return null;
 	const repair = model.repairs[step.repair];
 	if (!repair || belief.nothing > 0.5) return null;
-	const percent = Math.round(step.cures * 100);
+	const percent = percentWords(step.cures);
 	return {
 		repair: `${repair.name}, ${placeWords(repair.place, model.type)}`,
 		confidence: step.cures,
 		why:
 			decision.why === 'nothing-tells-more'
-				? `${percent} % that it cures; no test at hand tells more.`
-				: `${percent} % that it cures, and ${Math.round(policy.confidence * 100)} % are asked for a part: more testing costs more than it saves.`
+				? `${percent} that it cures; no test at hand tells more.`
+				: `${percent} that it cures, and ${percentWords(policy.confidence)} are asked for a part: more testing costs more than it saves.`
 	};
 }

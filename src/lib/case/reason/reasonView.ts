@@ -1,4 +1,5 @@
-import { repairs } from '../../../../library/repairs';
+import { wheelReaderOf } from '../../../../library/measurePoints';
+import type { PlacedRepair } from '../../../../library/reason/model';
 import { splitKey, signOf } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
 import { minutesOf, type RankedTest } from '../../core/path/nextTest';
@@ -7,9 +8,11 @@ import { outcomeIndex } from '../../core/path/model';
 import { chancesIn } from '../../core/path/situation';
 import { describeEntry } from '../describe';
 import type { Entry } from '../entry';
+import { lowerFirst } from '../words';
 import { proofGrid, testsFor as testsForCell, type Cell } from './grid';
 import { testWords } from './plan';
 import type { Reasoning } from './reasoning';
+import { percentWords } from './percentWords';
 import { faultWords, placeWords, seenWords } from './words';
 
 /** What the Reason station shows, in words. */
@@ -128,7 +131,7 @@ function meaning({ model, situation }: Reasoning, seen: Record<string, string>):
 	const [first] = [...byFaults.values()].sort((a, b) => b.p - a.p);
 	if (!first) return '';
 	const what = first.faults.length === 0 ? 'nothing is wrong now' : faultWords(model, first.faults);
-	return `${Math.round(first.p * 100)} % ${what}`;
+	return `${percentWords(first.p)} ${what}`;
 }
 
 export interface ShownRepair {
@@ -142,6 +145,16 @@ export interface ShownRepair {
 	part: boolean;
 }
 
+/** A step that it hardly ever comes to is not told. */
+const COMES_TO_IT_FROM = 0.005;
+
+/** A module is renewed whole, though only its input of one wheel is at fault. */
+function repairWords({ kind, name, place }: PlacedRepair, { type }: Reasoning['model']): string {
+	const reader = wheelReaderOf(type);
+	const wheel = type.wheels.some(({ position }) => position === place);
+	return `${name}, ${kind === 'renew-module' && wheel && reader ? lowerFirst(reader.name) : placeWords(place, type)}`;
+}
+
 /** The repairs in their order, each with the chance that it comes to it and helps. */
 export const mendingSteps = ({
 	decision,
@@ -151,19 +164,19 @@ export const mendingSteps = ({
 	let left = 1;
 	return decision.mending.slice(0, 4).flatMap(({ repair, cures }) => {
 		const one = model.repairs[repair];
-		if (!one) return [];
+		if (!one || left < COMES_TO_IT_FROM) return [];
 		const comesToIt = left;
 		left *= 1 - cures;
 		return [
 			{
 				kind: one.kind,
 				place: one.place,
-				name: `${one.name}, ${placeWords(one.place, model.type)}`,
+				name: repairWords(one, model),
 				cures,
 				comesToIt,
 				minutes: Math.round(repairMinutes(model, repair, { ...policy, minutesPerMoney: 0 })),
 				price: one.price,
-				part: repairs.get(one.kind)?.part ?? false
+				part: one.part
 			}
 		];
 	});

@@ -1,7 +1,8 @@
 import type { NextStep } from '../../case/nextStep';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
 import { mendingSteps } from '../../case/reason/reasonView';
-import { lowerFirst } from '../../case/words';
+import { percentWords } from '../../case/reason/percentWords';
+import { lowerFirst, upperFirst } from '../../case/words';
 import type { LoadedCase } from './access';
 import { reasonOf } from './reason';
 
@@ -32,7 +33,7 @@ export async function nextStepOf(loaded: LoadedCase): Promise<NextStep | null> {
 		station: 'reason',
 		anchor: 'next-test',
 		title: `Stop testing: ${lowerFirst(repair.name)}`,
-		why: `${Math.round(repair.cures * 100)} % that it helps; a part is ordered at ${Math.round(policy.confidence * 100)} %.`
+		why: `${upperFirst(percentWords(repair.cures))} that it helps; a part is ordered at ${percentWords(policy.confidence)}.`
 	};
 }
 
@@ -40,6 +41,6 @@ export async function nextStepOf(loaded: LoadedCase): Promise<NextStep | null> {
 function leadingWords(reasoning: Parameters<typeof hypothesesOf>[0]): string {
 	const [first, second] = hypothesesOf(reasoning);
 	if (!first) return '';
-	const words = (one: typeof first) => `${Math.round(one.probability * 100)} % ${one.fault}`;
+	const words = (one: typeof first) => `${percentWords(one.probability)} ${one.fault}`;
 	return `Suspected so far: ${[first, second].flatMap((one) => (one ? [words(one)] : [])).join(', ')}.`;
 }

@@ -2,6 +2,7 @@ import { minutesToGo, type MinutesToGo } from '../../core/path/minutesToGo';
 import { randomFromText } from '../../core/path/randomFromText';
 import type { Outlook } from '../jobs/outlooks';
 import { loadCase, type LoadedCase } from './access';
+import { nextStepOf } from './nextStep';
 import { reasonOf, type ReasonedCase } from './reason';
 
 const RUNS = 30;
@@ -15,15 +16,20 @@ export function toGoOf({ reasoning, entries }: ReasonedCase): MinutesToGo {
 	return minutesToGo(model, situation, candidates, policy, paid, random, RUNS);
 }
 
-/** How long a case may still take, for the floor; null minutes where nothing can be said yet. */
+/** How long a case may still take and what comes next, for the floor; null minutes where nothing can be said yet. */
 export async function outlookOf(caseId: string): Promise<Outlook> {
 	const loaded: LoadedCase = await loadCase(caseId);
 	const seq = loaded.thread.length;
-	const nothing = { seq, meanMinutes: null, lowMinutes: null, highMinutes: null };
-	if (loaded.view.signature || !loaded.view.lastScan) return nothing;
-	const mended = loaded.view.entries.some(({ kind }) => kind === 'repair');
-	if (mended || loaded.view.codes.length === 0)
-		return { seq, meanMinutes: PROVING_MIN, lowMinutes: PROVING_MIN * 0.6, highMinutes: PROVING_MIN * 2 };
+	const nothing = { seq, meanMinutes: null, lowMinutes: null, highMinutes: null, nextTitle: null };
+	const { signature, lastScan, next } = loaded.view;
+	if (signature || !lastScan) return nothing;
+	if (!next?.seeks)
+		return {
+			...nothing,
+			meanMinutes: PROVING_MIN,
+			lowMinutes: PROVING_MIN * 0.6,
+			highMinutes: PROVING_MIN * 2
+		};
 	const reasoned = await reasonOf(loaded);
 	if (!reasoned) return nothing;
 	const { mean, low, high } = toGoOf(reasoned);
@@ -31,6 +37,7 @@ export async function outlookOf(caseId: string): Promise<Outlook> {
 		seq,
 		meanMinutes: Math.round(mean),
 		lowMinutes: Math.round(low),
-		highMinutes: Math.round(high)
+		highMinutes: Math.round(high),
+		nextTitle: (await nextStepOf(loaded))?.title ?? null
 	};
 }

@@ -307,5 +307,7 @@ export const caseOutlook = sqliteTable('case_outlook', {
 	seq: integer('seq').notNull(),
 	meanMinutes: integer('mean_minutes'),
 	lowMinutes: integer('low_minutes'),
-	highMinutes: integer('high_minutes')
+	highMinutes: integer('high_minutes'),
+	/** The next step, as the reasoning has it; null = as the thread's order says. */
+	nextTitle: text('next_title')
 });

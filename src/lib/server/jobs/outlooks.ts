@@ -9,6 +9,8 @@ export interface Outlook {
 	meanMinutes: number | null;
 	lowMinutes: number | null;
 	highMinutes: number | null;
+	/** The next step as the reasoning has it; null = as the thread's order says. */
+	nextTitle: string | null;
 }
 
 type WorkOut = (caseId: string) => Promise<Outlook>;

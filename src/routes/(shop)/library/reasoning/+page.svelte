@@ -45,7 +45,7 @@
 	<section aria-labelledby="tests">
 		<h2 id="tests" class="text-lg font-bold">Minutes of tests</h2>
 		<div class="overflow-x-auto">
-			<table class="w-full min-w-[560px] text-left">
+			<table class="w-full max-w-4xl min-w-[560px] text-left">
 				<tbody>
 					{#each data.tests as test (test.id)}
 						<tr class="hair [&>td]:py-1 [&>td]:pr-4">
@@ -66,7 +66,7 @@
 	<section aria-labelledby="repairs" class="mt-6">
 		<h2 id="repairs" class="text-lg font-bold">Minutes and prices of repairs</h2>
 		<div class="overflow-x-auto">
-			<table class="w-full min-w-[560px] text-left">
+			<table class="w-full max-w-4xl min-w-[560px] text-left">
 				<tbody>
 					{#each data.repairs as repair (repair.id)}
 						<tr class="hair [&>td]:py-1 [&>td]:pr-4">
@@ -99,7 +99,7 @@
 	<section aria-labelledby="odds" class="mt-6">
 		<h2 id="odds" class="text-lg font-bold">How often each fault is met, against one that is usual</h2>
 		<div class="overflow-x-auto">
-			<table class="w-full min-w-[560px] text-left">
+			<table class="w-full max-w-4xl min-w-[560px] text-left">
 				<tbody>
 					{#each data.odds as fault (fault.id)}
 						<tr class="hair [&>td]:py-1 [&>td]:pr-4">

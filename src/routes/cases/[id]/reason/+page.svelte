@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { invalidate, goto } from '$app/navigation';
 	import { hourWords } from '$lib/case/floorWords';
+	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import type { ShownCell, ShownTest } from '$lib/case/reason/reasonView';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
@@ -26,15 +27,16 @@
 				if (`${one.place}/${one.link}` === chosen) return { cell: one, words: row.words };
 		return null;
 	});
-	const percent = (p: number) => `${(p * 100).toFixed(p > 0 && p < 0.1 ? 1 : 0)} %`;
 	const [FIRST, SHOWN] = [0, 6];
+	/** Something at hand has shown it, not codes and silence alone. */
+	const proven = $derived(rows.some(({ cells }) => cells.some(({ state }) => state === 'proven-bad')));
 	const headline = $derived.by(() => {
 		const first = reason?.hypotheses[FIRST];
 		if (!reason || !first) return 'Nothing can be said yet';
 		if (reason.nothing > 0.9) return 'Nothing is wrong any more, as far as it has been seen';
-		return first.probability > 0.9
-			? `Proven: ${first.fault}`
-			: `${reason.hypotheses.filter(({ probability }) => probability > 0.02).length} causes are left of ${reason.possible}`;
+		if (first.probability > 0.9)
+			return proven ? `Proven: ${first.fault}` : `Almost certain, not yet proven: ${first.fault}`;
+		return `${reason.hypotheses.filter(({ probability }) => probability > 0.02).length} causes are left of ${reason.possible}`;
 	});
 	const choose = (one: ShownCell) => {
 		const key = `${one.place}/${one.link}`;

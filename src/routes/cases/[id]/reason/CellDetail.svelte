@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { LINK_WORDS } from '$lib/case/reason/linkWords';
 	import type { ShownCell } from '$lib/case/reason/reasonView';
+	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import { upperFirst } from '$lib/case/words';
 	import Mark from '$lib/ui/Mark.svelte';
 
@@ -19,7 +20,6 @@
 		'proven-bad': 'proven bad',
 		'not-tested': 'not tested'
 	};
-	const percent = (p: number) => `${(p * 100).toFixed(p < 0.1 ? 1 : 0)} %`;
 	const asked = $derived.by(async (): Promise<Moved> => {
 		const query = `place=${encodeURIComponent(cell.place)}&link=${cell.link}${upTo === null ? '' : `&upto=${upTo}`}`;
 		const response = await fetch(`/cases/${caseId}/reason/why?${query}`);

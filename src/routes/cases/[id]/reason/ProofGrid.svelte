@@ -126,7 +126,10 @@
 			{@const cell = leading(row)}
 			<li class="relative flex min-w-18 flex-1 flex-col items-center">
 				{#if modules[i + 1]}<span
-						class="absolute top-5.5 left-1/2 z-0 w-full -translate-y-1/2 {lineOf(cell, undefined)}"
+						class="absolute top-5.5 left-1/2 z-0 w-full -translate-y-1/2 {lineOf(
+							cell,
+							leading(modules[i + 1] as Row)
+						)}"
 						aria-hidden="true"
 					></span>{/if}
 				{@render mark(row, cell)}

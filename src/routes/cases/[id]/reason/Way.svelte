@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import type { ShownTest } from '$lib/case/reason/reasonView';
 
 	/** One test that could be next: minutes, what it tells, what each outcome would mean. */
@@ -7,7 +8,6 @@
 		mayWrite,
 		onstart
 	}: { test: ShownTest; mayWrite: boolean; onstart: (test: ShownTest) => void } = $props();
-	const percent = (p: number) => `${Math.round(p * 100)} %`;
 </script>
 
 <li class="hair py-1">

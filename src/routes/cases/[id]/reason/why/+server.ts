@@ -1,5 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { describeEntry } from '$lib/case/describe';
+import { faultsAt } from '$lib/case/reason/grid';
 import { placeWords, seenWords } from '$lib/case/reason/words';
 import { explain } from '$lib/core/path/explain';
 import { loadCase } from '$lib/server/cases/access';
@@ -16,9 +17,9 @@ export async function GET({ params, url }) {
 	const { reasoning, entries } = reasoned;
 	const { model, belief, observations, curedFrom } = reasoning;
 	const [place, link] = [url.searchParams.get('place'), url.searchParams.get('link')];
-	const [fault] = [...model.faults.keys()]
-		.filter((index) => model.faults[index]?.place === place && model.faults[index]?.fault.link === link)
-		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));
+	const [fault] = faultsAt(model, place ?? '', link ?? '').sort(
+		(a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0)
+	);
 	if (fault === undefined) error(404, 'There is no such link on this vehicle.');
 	const titles = new Map(entries.map((entry) => [entry.id, describeEntry(entry).title]));
 	return json({
