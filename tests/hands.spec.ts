@@ -30,7 +30,7 @@ test('the keyboard alone goes from the floor to a saved scan', async ({ page, ba
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('5');
 	await expect(page).toHaveURL(/\/reason$/);
-	await expect(page.getByRole('heading', { name: /causes are left of \d+|^Proven/ })).toBeVisible();
+	await expect(page.getByRole('heading', { name: /causes are left of \d+|^Almost certain/ })).toBeVisible();
 });
 
 for (const theme of ['day', 'bay'] as const) {

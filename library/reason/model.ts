@@ -5,7 +5,7 @@ import { repairs } from '../repairs';
 import type { VehicleType } from '../vehicles';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
 import priorsFile from './priors.json' with { type: 'json' };
-import { faultClass, relationOf } from './relations';
+import { faultClass, relationOf, type Relation } from './relations';
 import { AFTER_REPLACING, SEARCH_OUTCOMES, searchChance } from './ruledSigns';
 import { signKey, signOf, splitKey, type Sign } from './signs';
 
@@ -84,7 +84,7 @@ export function reasonModel(
 		const all = bins.reduce((sum, bin) => sum + BIN_SHARE[bin], 0);
 		return bins.map((bin) => ({ fault: index, bin, share: BIN_SHARE[bin] / all }));
 	});
-	const tables = new Map<string, SignTable | null>();
+	const tables = tablesOf(type);
 	return {
 		type,
 		faults: modelFaults,
@@ -101,6 +101,15 @@ export function reasonModel(
 			return found;
 		}
 	};
+}
+
+const tablesByType = new WeakMap<VehicleType, Map<string, SignTable | null>>();
+
+/** What is seen under which fault has nothing to do with a shop's odds and prices: the same tables for all of them. */
+function tablesOf(type: VehicleType): Map<string, SignTable | null> {
+	const known = tablesByType.get(type) ?? new Map<string, SignTable | null>();
+	tablesByType.set(type, known);
+	return known;
 }
 
 const ofFault = (fault: Fault, place: string, type: VehicleType, bin: OutcomeBin) =>
@@ -124,48 +133,67 @@ function signTable(
 	if (!allPlaces(sign.about, type).includes(place)) return null;
 	const outcomes = outcomesOf(sign, type.sensor);
 	const width = outcomes.length;
-	const good = outcomes.indexOf(sign.good);
-	const uniform = 1 / width;
-	const misread = (p: number) => p * (1 - sign.misread) + sign.misread * uniform;
-	const soundCounts = countsOf.row({ sensor: type.sensor, fault: null, sign: id });
-	const sound = Float64Array.from(outcomes, (outcome) =>
-		misread(smoothed(soundCounts, outcome, (outcome === sign.good ? 0.97 : 0) + 0.03 * uniform, 2))
-	);
+	const sound = soundChances(sign, type.sensor, outcomes);
 	const chance = new Float64Array((rows.length + placedFaults.length) * width);
 	const acts = new Uint8Array(rows.length + placedFaults.length);
-	const seen = { kind: sign.about, place };
-	const put = (row: number, of: (outcome: string, o: number) => number) => {
-		for (const [o, outcome] of outcomes.entries()) chance[row * width + o] = of(outcome, o);
-	};
-	const soundAt = (o: number) => sound[o] ?? 0;
+	const relations = new Map<string, Relation>();
 	for (const [row, { fault: index, bin }] of rows.entries()) {
 		const { fault, place: at } = placedFaults[index] as PlacedFault;
-		const relation = relationOf({ kind: fault.at, place: at }, seen, type);
-		const counts = (one: OutcomeBin) =>
-			countsOf.row({ sensor: type.sensor, fault: ofFault(fault, at, type, one), sign: id, relation });
-		const own = counts(bin);
-		if (!own) {
-			put(row, (_, o) => soundAt(o));
-			continue;
-		}
-		acts[row] = 1;
-		const pooled = pool(OUTCOME_BINS.map(counts));
-		const pooledTotal = totalOf(pooled);
-		put(row, (outcome, o) =>
-			misread(
-				smoothed(
-					own,
-					outcome,
-					(USUAL.pooled * (pooled[outcome] ?? 0)) / pooledTotal +
-						USUAL.sound * soundAt(o) +
-						USUAL.any * uniform,
-					SMOOTHING
-				)
-			)
-		);
+		const where = `${fault.at} ${at}`;
+		const relation =
+			relations.get(where) ?? relationOf({ kind: fault.at, place: at }, { kind: sign.about, place }, type);
+		relations.set(where, relation);
+		const shown = shownBy(`${fault.id}/${faultClass(fault.at, at, type)}`, sign, type.sensor, relation)[bin];
+		chance.set(shown ?? sound, row * width);
+		acts[row] = Number(shown !== null);
 	}
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
-	return { key, outcomes, good, sound, chance, acts };
+	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
+}
+
+const misread = (p: number, sign: Sign, width: number) => p * (1 - sign.misread) + sign.misread / width;
+
+function soundChances(sign: Sign, sensor: string, outcomes: readonly string[]): Float64Array {
+	const counts = countsOf.row({ sensor, fault: null, sign: sign.id });
+	const usual = (outcome: string) => (outcome === sign.good ? 0.97 : 0) + 0.03 / outcomes.length;
+	return Float64Array.from(outcomes, (outcome) =>
+		misread(smoothed(counts, outcome, usual(outcome), 2), sign, outcomes.length)
+	);
+}
+
+type ShownByBin = Record<OutcomeBin, Float64Array | null>;
+/** Of all that was counted, worked out when it is first asked for: it is the same for every vehicle and shop. */
+const shown = new Map<string, ShownByBin>();
+
+/** Chance of each outcome of a sign under a fault, by its bins; null where it shows as a sound vehicle does. */
+function shownBy(faultAndClass: string, sign: Sign, sensor: string, relation: Relation): ShownByBin {
+	const key = `${faultAndClass} ${sign.id} ${sensor} ${relation}`;
+	const known = shown.get(key);
+	if (known) return known;
+	const counts = (bin: OutcomeBin) =>
+		countsOf.row({ sensor, fault: `${faultAndClass}/${bin}`, sign: sign.id, relation });
+	const outcomes = outcomesOf(sign, sensor);
+	const sound = soundChances(sign, sensor, outcomes);
+	const pooled = pool(OUTCOME_BINS.map(counts));
+	const pooledTotal = totalOf(pooled);
+	const usual = (outcome: string, o: number) =>
+		(USUAL.pooled * (pooled[outcome] ?? 0)) / pooledTotal +
+		USUAL.sound * (sound[o] ?? 0) +
+		USUAL.any / outcomes.length;
+	const ofBin = (bin: OutcomeBin) => {
+		const own = counts(bin);
+		if (!own) return null;
+		return Float64Array.from(outcomes, (outcome, o) =>
+			misread(smoothed(own, outcome, usual(outcome, o), SMOOTHING), sign, outcomes.length)
+		);
+	};
+	const made: ShownByBin = {
+		slight: ofBin('slight'),
+		plain: ofBin('plain'),
+		'now-and-then': ofBin('now-and-then')
+	};
+	shown.set(key, made);
+	return made;
 }
 
 /** Of a sign that goes by a rule: the same in every bin. */

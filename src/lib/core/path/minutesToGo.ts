@@ -25,7 +25,16 @@ const THOUGHT_OF = 12;
  *
  * @param random from 0 up to 1
  */
-export function minutesToGo(
+export function minutesToGo(...of: Parameters<typeof minutesToGoInParts>): MinutesToGo {
+	const parts = minutesToGoInParts(...of);
+	for (;;) {
+		const { done, value } = parts.next();
+		if (done) return value;
+	}
+}
+
+/** The same in parts of some ten milliseconds, for where others wait for the same thread. */
+export function* minutesToGoInParts(
 	model: PathModel,
 	whole: Situation,
 	candidates: readonly Candidate[],
@@ -33,7 +42,7 @@ export function minutesToGo(
 	paid: ReadonlySet<string>,
 	random: () => number,
 	runs = 40
-): MinutesToGo {
+): Generator<void, MinutesToGo> {
 	const situation = likeliest(whole, MOST_STATES);
 	const thought = decide(model, situation, candidates, policy, paid, { ahead: 0 })
 		.ranked.slice(0, THOUGHT_OF)
@@ -48,7 +57,11 @@ export function minutesToGo(
 		looking: new Looking(model, situation),
 		mending: new Mending(model, situation.faults, policy)
 	};
-	const played = Array.from({ length: runs }, () => play(game));
+	const played: ReturnType<typeof play>[] = [];
+	while (played.length < runs) {
+		yield;
+		played.push(play(game));
+	}
 	const totals = played.map(({ testing, mending }) => testing + mending).sort((a, b) => a - b);
 	const mean = (of: (one: { testing: number; mending: number }) => number) =>
 		played.reduce((sum, one) => sum + of(one), 0) / Math.max(1, runs);

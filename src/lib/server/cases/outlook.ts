@@ -1,6 +1,7 @@
-import { minutesToGo, type MinutesToGo } from '../../core/path/minutesToGo';
+import { minutesToGoInParts, type MinutesToGo } from '../../core/path/minutesToGo';
 import { randomFromText } from '../../core/path/randomFromText';
 import type { Outlook } from '../jobs/outlooks';
+import { inParts } from '../inParts';
 import { loadCase, type LoadedCase } from './access';
 import { nextStepOf } from './nextStep';
 import { reasonOf, type ReasonedCase } from './reason';
@@ -9,11 +10,11 @@ const RUNS = 30;
 /** Of what is only left to prove and to sign: drive, read, sign. */
 const PROVING_MIN = 25;
 
-/** The same thread gives the same minutes. */
-export function toGoOf({ reasoning, entries }: ReasonedCase): MinutesToGo {
+/** The same thread gives the same minutes. Whoever waits for a page or a vehicle's answer comes first. */
+async function toGoOf({ reasoning, entries }: ReasonedCase): Promise<MinutesToGo> {
 	const { model, situation, candidates, policy, paid } = reasoning;
 	const random = randomFromText(entries.at(-1)?.hash ?? '');
-	return minutesToGo(model, situation, candidates, policy, paid, random, RUNS);
+	return inParts(minutesToGoInParts(model, situation, candidates, policy, paid, random, RUNS));
 }
 
 /** How long a case may still take and what comes next, for the floor; null minutes where nothing can be said yet. */
@@ -32,7 +33,7 @@ export async function outlookOf(caseId: string): Promise<Outlook> {
 		};
 	const reasoned = await reasonOf(loaded);
 	if (!reasoned) return nothing;
-	const { mean, low, high } = toGoOf(reasoned);
+	const { mean, low, high } = await toGoOf(reasoned);
 	return {
 		seq,
 		meanMinutes: Math.round(mean),

@@ -1,6 +1,7 @@
 import { titleSource } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
 import { libraryWeight, reasonModel, type ReasonModel } from '../../../../library/reason/model';
+import { testsFor } from '../../../../library/reason/tests';
 import type { VehicleType } from '../../../../library';
 import { typeOf } from '../../case/codes';
 import { projectCase } from '../../case/project';
@@ -8,6 +9,7 @@ import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
 import { policyAt } from '../../core/path/policy';
 import { learnedWeights } from '../../core/path/trackRecord';
 import type { ProvenRepair } from '../db/trackRecord';
+import { inParts } from '../inParts';
 import { services } from '../running';
 import type { LoadedCase } from './access';
 
@@ -80,6 +82,7 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 		JSON.stringify(counts),
 		JSON.stringify(timed)
 	].join(' ');
+	await inParts(signTables(model));
 	const reasoning = reasonings.get(key, () =>
 		reasonAbout(view.entries, model, {
 			book: view.book,
@@ -92,6 +95,14 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 		})
 	);
 	return { reasoning, proving, record, entries: view.entries, view };
+}
+
+/** What every test can show under every fault: worked out when a type of vehicle is met first, and then kept. */
+function* signTables({ type, sign }: ReasonModel): Generator<void, void> {
+	for (const { signs } of testsFor(type)) {
+		for (const key of signs) sign(key);
+		yield;
+	}
 }
 
 /** Outcomes that speak of this case: the same type of vehicle, or a code of the same group. Never the case's own. */

@@ -23,10 +23,18 @@ class ModuleTalk {
 
 	constructor(
 		private readonly link: VehicleLink,
-		private readonly address: number
+		private readonly address: number,
+		private readonly cancelled: () => boolean
 	) {}
 
+	/** A module that is merely slow or busy answers the second time: silence is a finding, so it is asked for twice. */
 	async ask(request: number[]): Promise<Asked> {
+		const first = await this.once(request);
+		const again = !first.ok && first.error.silent && !first.error.lost && !this.cancelled();
+		return again ? this.once(request) : first;
+	}
+
+	private async once(request: number[]): Promise<Asked> {
 		const answer = await this.link.request(this.address, request);
 		const sent = hex(Uint8Array.from(request));
 		if (!answer.ok) {
@@ -67,7 +75,7 @@ export async function readModule(
 	name: string,
 	cancelled: () => boolean
 ): Promise<ReadModule> {
-	const talk = new ModuleTalk(link, parseInt(address, 16));
+	const talk = new ModuleTalk(link, parseInt(address, 16), cancelled);
 	const module: ScannedModule = {
 		address,
 		name,
@@ -79,10 +87,7 @@ export async function readModule(
 		supported: [],
 		exchanges: talk.exchanges
 	};
-	let present = await talk.ask(TESTER_PRESENT);
-	// A module that is merely slow or busy answers the second time; silence is a finding, so it is asked for twice.
-	if (!present.ok && present.error.silent && !present.error.lost && !cancelled())
-		present = await talk.ask(TESTER_PRESENT);
+	const present = await talk.ask(TESTER_PRESENT);
 	if (!present.ok && present.error.silent) {
 		module.trouble = present.error.text;
 		return { module, lost: present.error.lost ? present.error.text : null };
@@ -200,7 +205,7 @@ export async function readIdentity(
 	link: VehicleLink,
 	gateway: string
 ): Promise<{ vin: string | null; keyCycles: number | null }> {
-	const talk = new ModuleTalk(link, parseInt(gateway, 16));
+	const talk = new ModuleTalk(link, parseInt(gateway, 16), () => false);
 	const vin = await talk.identifier('F190');
 	const keyCycles = await talk.identifier('D0A0');
 	return {

@@ -91,6 +91,24 @@ describe('the link to a vehicle', () => {
 		expect((await link.request(0x1010, [0x3e, 0])).ok).toBe(true);
 	});
 
+	it('takes an answer that arrived while this process was busy, though its time is over', async () => {
+		const link = await linkTo((socket) => {
+			socket.write(fromModule(0x7e, 0));
+			const until = Date.now() + QUICK.answerMs + 50;
+			while (Date.now() < until);
+		});
+		expect((await link.request(0x1010, [0x3e, 0])).ok).toBe(true);
+	});
+
+	it('does not take a late answer about one code for the answer about another', async () => {
+		const link = await linkTo((socket) => {
+			socket.write(fromModule(0x59, 0x06, 0x50, 0x1f, 0x13, 0x2f, 0x01, 0x05));
+			socket.write(fromModule(0x59, 0x06, 0x50, 0x20, 0x13, 0x2f, 0x01, 0x09));
+		});
+		const answer = await link.request(0x1010, [0x19, 0x06, 0x50, 0x20, 0x13, 0xff]);
+		expect(answer.ok && [...answer.value].slice(3, 5)).toEqual([0x20, 0x13]);
+	});
+
 	it('says so when the line is cut in the middle of an answer', async () => {
 		const link = await linkTo((socket) => {
 			socket.write(fromModule(0x59, 0x02, 0xff, 0x40).slice(0, 11));

@@ -12,6 +12,7 @@ import {
 	type DoipMessage
 } from '../../core/uds/doip';
 import { NEGATIVE, RESPONSE_PENDING } from '../../core/uds/negativeResponse';
+import { ReadCodes } from '../../core/uds/readCodes';
 import type { LinkError, LinkErrorKind, VehicleLink } from './vehicleLink';
 
 export interface LinkTimes {
@@ -89,7 +90,7 @@ export class DoipLink implements VehicleLink {
 				deadline = Date.now() + this.times.pendingMs;
 				continue;
 			}
-			if (answersTo(bytes[0] ?? 0, answer)) return ok(answer);
+			if (answersTo(bytes, answer)) return ok(answer);
 		}
 		return fail(trouble('no-answer', 'The module keeps saying that it is still working.'));
 	}
@@ -153,14 +154,30 @@ export class DoipLink implements VehicleLink {
 				if (at >= 0) this.waiting.splice(at, 1);
 				resolve(result);
 			};
-			const timer = setTimeout(() => settle(fail(trouble('no-answer', otherwise))), Math.max(0, withinMs));
+			// After a stall of this process its timers run before its sockets are read: what has arrived is taken first.
+			const tooLate = () => setImmediate(() => settle(fail(trouble('no-answer', otherwise))));
+			const timer = setTimeout(tooLate, Math.max(0, withinMs));
 			this.waiting.push(settle);
 		});
 	}
 }
 
-const answersTo = (service: number, answer: Uint8Array): boolean =>
-	answer[0] === service + 0x40 || (answer[0] === NEGATIVE && answer[1] === service);
+/** Bytes after the service that a positive answer repeats (ISO 14229-1): what was asked for, or of which code. */
+function echoed(request: ArrayLike<number>): number {
+	if (request[0] === 0x22) return 2;
+	if (request[0] !== 0x19) return 0;
+	return request[1] === ReadCodes.snapshot || request[1] === ReadCodes.extended ? 4 : 1;
+}
+
+/** A late answer to an earlier request of the same service is told by what it repeats; a short one is judged by its reader. */
+function answersTo(request: ArrayLike<number>, answer: Uint8Array): boolean {
+	const service = request[0] ?? 0;
+	if (answer[0] === NEGATIVE) return answer[1] === service;
+	if (answer[0] !== service + 0x40) return false;
+	const repeats = Math.min(echoed(request) + 1, answer.length);
+	for (let i = 1; i < repeats; i++) if (answer[i] !== request[i]) return false;
+	return true;
+}
 
 function splitAddress(address: string): [string, number] {
 	const at = address.lastIndexOf(':');

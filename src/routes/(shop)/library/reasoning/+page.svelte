@@ -3,10 +3,59 @@
 	import { upperFirst } from '$lib/case/words';
 
 	let { data, form } = $props();
+	interface NumberRow {
+		id: string;
+		name: string;
+		aside: string;
+		library: string;
+		fields: { name: string; label: string; value: number; library: number }[];
+	}
+	const sections = $derived<{ id: string; title: string; rows: NumberRow[] }[]>([
+		{
+			id: 'tests',
+			title: 'Minutes of tests',
+			rows: data.tests.map(({ id, name, library, minutes, timed }) => ({
+				id,
+				name,
+				aside: timed ? `timed here ${timed.times} ×, ${timed.mean.toFixed(1)} min` : '',
+				library: String(library),
+				fields: [{ name: `test/${id}`, label: `Minutes: ${name}`, value: minutes, library }]
+			}))
+		},
+		{
+			id: 'repairs',
+			title: 'Minutes and prices of repairs',
+			rows: data.repairs.map(({ id, name, part, library, minutes, price }) => ({
+				id,
+				name: upperFirst(name),
+				aside: part ? 'a part' : '',
+				library: `${library.minutes} min, ${library.price}`,
+				fields: [
+					{
+						name: `repair/${id}/minutes`,
+						label: `Minutes: ${name}`,
+						value: minutes,
+						library: library.minutes
+					},
+					{ name: `repair/${id}/price`, label: `Price: ${name}`, value: price, library: library.price }
+				]
+			}))
+		},
+		{
+			id: 'odds',
+			title: 'How often each fault is met, against one that is usual',
+			rows: data.odds.map(({ id, name, link, library, weight }) => ({
+				id,
+				name: upperFirst(name),
+				aside: link.replace('-', ' '),
+				library: String(library),
+				fields: [{ name: `odds/${id}`, label: `Odds: ${name}`, value: weight, library }]
+			}))
+		}
+	]);
 	const changed = $derived(
-		data.tests.filter((t) => t.minutes !== t.library).length +
-			data.repairs.filter((r) => r.minutes !== r.library.minutes || r.price !== r.library.price).length +
-			data.odds.filter((o) => o.weight !== o.library).length
+		sections.flatMap(({ rows }) => rows.flatMap(({ fields }) => fields)).filter((f) => f.value !== f.library)
+			.length
 	);
 </script>
 
@@ -32,89 +81,36 @@
 	class="mt-4"
 >
 	<input type="hidden" name="version" value={data.version} />
-	{#snippet number(name: string, label: string, value: number, library: number)}
-		<input
-			class="field num w-24 text-right {value === library ? '' : 'font-bold'}"
-			{name}
-			{value}
-			inputmode="decimal"
-			aria-label={label}
-			readonly={!data.mayEdit}
-		/>
-	{/snippet}
-	<section aria-labelledby="tests">
-		<h2 id="tests" class="text-lg font-bold">Minutes of tests</h2>
-		<div class="overflow-x-auto">
-			<table class="w-full max-w-4xl min-w-[560px] text-left">
-				<tbody>
-					{#each data.tests as test (test.id)}
-						<tr class="hair [&>td]:py-1 [&>td]:pr-4">
-							<td>{test.name}</td>
-							<td class="text-ink-2"
-								>{test.timed ? `timed here ${test.timed.times} ×, ${test.timed.mean.toFixed(1)} min` : ''}</td
-							>
-							<td class="num text-right text-ink-2">library {test.library}</td>
-							<td class="text-right"
-								>{@render number(`test/${test.id}`, `Minutes: ${test.name}`, test.minutes, test.library)}</td
-							>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-		</div>
-	</section>
-	<section aria-labelledby="repairs" class="mt-6">
-		<h2 id="repairs" class="text-lg font-bold">Minutes and prices of repairs</h2>
-		<div class="overflow-x-auto">
-			<table class="w-full max-w-4xl min-w-[560px] text-left">
-				<tbody>
-					{#each data.repairs as repair (repair.id)}
-						<tr class="hair [&>td]:py-1 [&>td]:pr-4">
-							<td>{upperFirst(repair.name)}{repair.part ? ', a part' : ''}</td>
-							<td class="num text-right text-ink-2"
-								>library {repair.library.minutes} min, {repair.library.price}</td
-							>
-							<td class="text-right"
-								>{@render number(
-									`repair/${repair.id}/minutes`,
-									`Minutes: ${repair.name}`,
-									repair.minutes,
-									repair.library.minutes
-								)}</td
-							>
-							<td class="text-right"
-								>{@render number(
-									`repair/${repair.id}/price`,
-									`Price: ${repair.name}`,
-									repair.price,
-									repair.library.price
-								)}</td
-							>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-		</div>
-	</section>
-	<section aria-labelledby="odds" class="mt-6">
-		<h2 id="odds" class="text-lg font-bold">How often each fault is met, against one that is usual</h2>
-		<div class="overflow-x-auto">
-			<table class="w-full max-w-4xl min-w-[560px] text-left">
-				<tbody>
-					{#each data.odds as fault (fault.id)}
-						<tr class="hair [&>td]:py-1 [&>td]:pr-4">
-							<td>{upperFirst(fault.name)}</td>
-							<td class="text-ink-2">{fault.link.replace('-', ' ')}</td>
-							<td class="num text-right text-ink-2">library {fault.library}</td>
-							<td class="text-right"
-								>{@render number(`odds/${fault.id}`, `Odds: ${fault.name}`, fault.weight, fault.library)}</td
-							>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-		</div>
-	</section>
+	{#each sections as section (section.id)}
+		<section aria-labelledby={section.id} class="mt-5">
+			<h2 id={section.id} class="text-lg font-bold">{section.title}</h2>
+			<div class="overflow-x-auto">
+				<table class="w-full max-w-4xl min-w-[560px] text-left">
+					<tbody>
+						{#each section.rows as row (row.id)}
+							<tr class="hair [&>td]:py-1 [&>td]:pr-4">
+								<td>{row.name}</td>
+								<td class="text-ink-2">{row.aside}</td>
+								<td class="num text-right text-ink-2">library {row.library}</td>
+								{#each row.fields as field (field.name)}
+									<td class="w-28 text-right"
+										><input
+											class="field num w-24 text-right {field.value === field.library ? '' : 'font-bold'}"
+											name={field.name}
+											value={field.value}
+											inputmode="decimal"
+											aria-label={field.label}
+											readonly={!data.mayEdit}
+										/></td
+									>
+								{/each}
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			</div>
+		</section>
+	{/each}
 	{#if data.mayEdit}<button class="act mt-4">Save these numbers</button>{/if}
 </form>
 

@@ -128,7 +128,7 @@
 				{reason.test ? 'Next, and other ways to go on' : 'Stop testing'}
 			</h2>
 			{#if hand.step}
-				<OpenStep test={hand.step.test} caseId={data.case.id} beganAt={hand.step.beganAt} onended={ended} />
+				{#key hand.step.entryId}<OpenStep step={hand.step} caseId={data.case.id} onended={ended} />{/key}
 			{:else if reason.test}
 				{@const test = reason.test}
 				<p class="mt-2 text-xl font-bold">{test.name}</p>

@@ -1,21 +1,17 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import type { TestStep } from '$lib/case/reasonPayloads';
-	import type { ShownTest } from '$lib/case/reason/reasonView';
 	import { keepDraft } from '$lib/ui/draft.svelte';
 	import { sendEntry } from '../../../decoderClient';
+	import type { OpenedStep } from './openStep.svelte';
 	import { stationHref } from './stationHref';
 
 	/** A step that is being done: its timer, what is to be seen, and how it ended. */
-	let {
-		test,
-		caseId,
-		beganAt,
-		onended
-	}: { test: ShownTest; caseId: string; beganAt: number; onended: () => void } = $props();
+	let { step, caseId, onended }: { step: OpenedStep; caseId: string; onended: () => void } = $props();
+	const { test, beganAt, entryId } = untrack(() => step);
 	let seen = $state<Record<string, string>>({});
 	let because = $state('');
-	let now = $state(untrack(() => beganAt));
+	let now = $state(beganAt);
 	let saving = $state(false);
 	keepDraft(
 		untrack(() => `step:${caseId}:${test.id}`),
@@ -45,7 +41,7 @@
 			because: because.trim(),
 			minutes: how === 'done' ? Math.min(1440, Math.round(seconds / 6) / 10) : null
 		};
-		const sent = await sendEntry(caseId, 'test-step', payload);
+		const sent = await sendEntry(caseId, 'test-step', payload, entryId);
 		saving = false;
 		if (!sent) return;
 		seen = {};

@@ -1,15 +1,23 @@
 import { onMount } from 'svelte';
+import { ulid } from 'ulid';
 import type { ShownTest } from '$lib/case/reason/reasonView';
+
+export interface OpenedStep {
+	/** Of the entry that it will become: sent twice, it is stored once. */
+	entryId: string;
+	test: ShownTest;
+	beganAt: number;
+}
 
 /** The step of a case that is being done, kept in this tab: its timer runs on while other pages are looked at. */
 export class StepInHand {
-	step = $state<{ test: ShownTest; beganAt: number } | null>(null);
+	step = $state<OpenedStep | null>(null);
 
 	constructor(private readonly caseId: () => string) {
 		onMount(() => {
 			try {
 				const kept = sessionStorage.getItem(this.key);
-				if (kept) this.step = JSON.parse(kept) as { test: ShownTest; beganAt: number };
+				if (kept) this.step = JSON.parse(kept) as OpenedStep;
 			} catch {
 				sessionStorage.removeItem(this.key);
 			}
@@ -21,7 +29,7 @@ export class StepInHand {
 	}
 
 	open(test: ShownTest): void {
-		this.step = { test, beganAt: Date.now() };
+		this.step = { entryId: ulid(), test, beganAt: Date.now() };
 		sessionStorage.setItem(this.key, JSON.stringify(this.step));
 	}
 
