@@ -110,6 +110,16 @@ describe('jaldi trial', () => {
 		for (const key of ['meanMinutes', 'p90Minutes', 'meanTests']) expect(summary[key]).toBeGreaterThan(0);
 	}, 60_000);
 
+	it('works on every case of a file, also on one that shows nothing on the road', async () => {
+		const hidden = [
+			{
+				faults: [{ position: 'cluster', link: 'module-supply', mode: 'ground-resistance', severity: 0 }]
+			}
+		];
+		const { out } = await ran(trial, ['--faults', file('hidden.json', JSON.stringify(hidden)), '--json']);
+		expect(JSON.parse(out)).toMatchObject({ cases: 1, unresolvedRate: 1 });
+	}, 60_000);
+
 	it('replaces by the code where that is asked for', async () => {
 		const file2 = file(
 			'plug.json',

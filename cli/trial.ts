@@ -1,6 +1,7 @@
 import type { TrialCase } from '../src/lib/bench/trial/trialCase';
+import type { Outcome } from '../src/lib/bench/trial/diagnosis';
 import { casesOfFile, listFaults } from '../src/lib/bench/trial/faultFile';
-import { casesOf, runCase, summarise, type WayName } from '../src/lib/bench/trial/trial';
+import { summarise, workedOn, workedOnDrawn, type WayName } from '../src/lib/bench/trial/trial';
 import { WAYS } from '../src/lib/bench/trial/ways';
 import {
 	complain,
@@ -43,7 +44,7 @@ export const trial: Command = async (args) => {
 	const way = values.policy ?? 'jaldi';
 	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
 	const policy = readPolicy(values.proving);
-	let cases: TrialCase[] = casesOf(count, seed);
+	let cases: TrialCase[] | null = null;
 	if (values.faults !== undefined) {
 		const read = await readFaults(values.faults, values.cases === undefined ? null : count, seed);
 		if (typeof read === 'string') {
@@ -52,16 +53,18 @@ export const trial: Command = async (args) => {
 		}
 		cases = read;
 	}
-	const outcomes = cases.map((one, i) => {
-		const outcome = runCase(one, way as WayName, policy);
-		if (values.steps) {
-			const what = one.faults.map(
-				({ id, at, everyKm }) => `${id} at ${at}${everyKm ? ` every ${everyKm} km` : ''}`
-			);
-			complain(`${i + 1}. ${one.type.id}: ${what.join(' and ')}\n   ${outcome.steps.join('\n   ')}`);
-		}
-		return outcome;
-	});
+	const worked = cases
+		? workedOn(cases, way as WayName, policy)
+		: workedOnDrawn(count, seed, way as WayName, policy);
+	const outcomes: Outcome[] = [];
+	for (const { trial: one, outcome } of worked) {
+		outcomes.push(outcome);
+		if (!values.steps) continue;
+		const what = one.faults.map(
+			({ id, at, everyKm }) => `${id} at ${at}${everyKm ? ` every ${everyKm} km` : ''}`
+		);
+		complain(`${outcomes.length}. ${one.type.id}: ${what.join(' and ')}\n   ${outcome.steps.join('\n   ')}`);
+	}
 	const summary = summarise(outcomes);
 	await say(values.json ? `${JSON.stringify(summary)}\n` : table(summary, way));
 	return DONE;

@@ -99,7 +99,10 @@ function countOne(
 			}
 		}
 	};
-	note(technician.arrives());
+	const arrived = technician.arrives();
+	// What shows nothing is not brought in, so nothing is learned of it.
+	if (fault && !technician.shown) return;
+	note(arrived);
 	for (const test of tests) note(technician.perform(test));
 }
 

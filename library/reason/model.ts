@@ -1,4 +1,10 @@
-import type { ModelFault, ModelRepair, PathModel, SignTable } from '../../src/lib/core/path/model';
+import {
+	outcomeIndex,
+	type ModelFault,
+	type ModelRepair,
+	type PathModel,
+	type SignTable
+} from '../../src/lib/core/path/model';
 import { allPlaces, placesFor } from '../faultPlaces';
 import { faults, type Fault } from '../faults';
 import { repairs } from '../repairs';
@@ -127,7 +133,11 @@ function signTable(
 	placedFaults: readonly PlacedFault[],
 	rows: ReasonModel['rows']
 ): SignTable | null {
-	const { sign: id, place } = splitKey(key);
+	const { sign: id, place, before } = splitKey(key);
+	if (before !== null) {
+		const once = signTable(signKey(id, place), type, placedFaults, rows);
+		return once && againTable(once, key, placedFaults, rows);
+	}
 	if (id === 'search' || id.startsWith('replaced:')) return ruledTable(key, placedFaults, rows);
 	const sign = signOf(id);
 	if (!allPlaces(sign.about, type).includes(place)) return null;
@@ -150,6 +160,37 @@ function signTable(
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
 }
+
+/** Somebody who looks twice at what stays the same sees something else with this chance. */
+const SEES_OTHERWISE = 0.03;
+
+/** A sign once more: what stays shows what it showed, what comes and goes shows what it likes. */
+function againTable(
+	once: SignTable,
+	key: string,
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows']
+): SignTable {
+	const { outcomes } = once;
+	const width = outcomes.length;
+	const before = outcomeIndex(once, splitKey(key).before ?? '');
+	const otherwise = Math.max(SEES_OTHERWISE, signOf(splitKey(key).sign).misread);
+	const sound = Float64Array.from(outcomes, (_, o) =>
+		o === before ? 1 - otherwise : otherwise / (width - 1)
+	);
+	const chance = new Float64Array(once.chance.length);
+	const acts = new Uint8Array(once.acts.length);
+	for (const [row, { fault, bin }] of rows.entries()) {
+		const comesAndGoes = once.acts[row] === 1 && isFickle(placedFaults[fault]?.fault, bin);
+		chance.set(comesAndGoes ? once.chance.subarray(row * width, (row + 1) * width) : sound, row * width);
+		acts[row] = Number(comesAndGoes);
+	}
+	mixBins(placedFaults.length, rows, width, chance, acts, sound);
+	return { key, outcomes, good: once.good, sound, chance, acts };
+}
+
+const isFickle = (fault: Fault | undefined, bin: OutcomeBin): boolean =>
+	bin === 'now-and-then' || fault?.when?.shaking !== undefined || fault?.when?.everyKm !== undefined;
 
 const misread = (p: number, sign: Sign, width: number) => p * (1 - sign.misread) + sign.misread / width;
 

@@ -9,8 +9,8 @@ import { reasonModel } from './model';
 import priors from './priors.json' with { type: 'json' };
 import { faultClass, relationOf } from './relations';
 import { searchKey, replacedKey } from './ruledSigns';
-import { signKey, signOf, signs } from './signs';
-import { testKinds, testsFor } from './tests';
+import { againKey, signKey, signOf, signs, splitKey } from './signs';
+import { onceMore, otherEndOf, testKinds, testsFor } from './tests';
 
 const minibus = vehicleTypes.get('brindle-marlow-16');
 const trailer = vehicleTypes.get('hexley-drover');
@@ -36,6 +36,21 @@ describe('the library of tests and signs', () => {
 		expect(ids).not.toContain('meter:coil-ohms');
 		expect(testsFor(trailer).map(({ kind }) => kind.id)).toContain('meter:coil-ohms');
 		expect(testKinds.get('scope-sensor')?.access).toEqual(['lifted', 'plug']);
+	});
+
+	it('does a test once more under another name and other signs, as it came out', () => {
+		const wiggle = testsFor(minibus).find(({ id }) => id === 'wiggle@rear-left');
+		if (!wiggle) throw new Error('no wiggle test');
+		const more = onceMore(wiggle, () => 'steady');
+		expect(more.id).toBe(wiggle.id);
+		expect(more.kind.name).toMatch(/once more$/);
+		expect(splitKey(more.signs[0] ?? '')).toEqual({ sign: 'wiggle', place: 'rear-left', before: 'steady' });
+		expect(onceMore(wiggle, () => undefined).signs).toEqual(wiggle.signs);
+	});
+
+	it('knows the other end of a bus segment: the gateway, and from there the far terminator', () => {
+		expect(otherEndOf(minibus, 'cluster')).toBe('gateway');
+		expect(otherEndOf(minibus, 'gateway')).toBe('brake');
 	});
 
 	it('knows every fault that it weighs, and a price and minutes for every repair that cures one', () => {
@@ -124,6 +139,24 @@ describe('the model of a vehicle', () => {
 					fault.id
 				).toBe(true);
 		expect(allPlaces('corner', minibus)).toHaveLength(4);
+	});
+
+	it('a look once more tells of what comes and goes, and nothing new of what stays', () => {
+		const model = reasonModel(minibus);
+		const once = model.sign(signKey('road', 'rear-left'));
+		const more = model.sign(againKey(signKey('road', 'rear-left'), 'clean'));
+		if (!once || !more) throw new Error('no road test');
+		const chance = (table: typeof once, id: string, bin: string, outcome: string) => {
+			const row = model.rows.findIndex((one) => model.faults[one.fault]?.id === id && one.bin === bin);
+			return table.chance[row * table.outcomes.length + table.outcomes.indexOf(outcome)] ?? NaN;
+		};
+		const sound = more.sound[more.outcomes.indexOf('clean')] ?? 0;
+		expect(sound).toBeGreaterThan(0.95);
+		// A wire that is open for good was clean on the road by mistake only: once more it is as clean.
+		expect(chance(more, 'lead-open@rear-left', 'plain', 'clean')).toBe(sound);
+		const fickle = chance(more, 'lead-pulled-tight@rear-left', 'plain', 'clean');
+		expect(fickle).toBe(chance(once, 'lead-pulled-tight@rear-left', 'plain', 'clean'));
+		expect(fickle).toBeLessThan(0.9);
 	});
 
 	it('lets a prior repair of a part make that part’s faults less likely, and proves nothing', () => {

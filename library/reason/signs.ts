@@ -56,9 +56,13 @@ export function signOf(id: string): Sign {
 /** `scope-sensor@rear-left`: one sign at one place. */
 export type SignKey = `${string}@${string}`;
 export const signKey = (sign: string, place: string): SignKey => `${sign}@${place}`;
-export function splitKey(key: string): { sign: string; place: string } {
-	const [sign = '', place = ''] = key.split('@');
-	return { sign, place };
+/** The same sign looked at once more, after it came out some way: what comes and goes may now be otherwise. */
+export const againKey = (key: string, before: string): string => `${key.split('~')[0]}~${before}`;
+/** @returns `before`: how it came out the time before, where it is looked at once more */
+export function splitKey(key: string): { sign: string; place: string; before: string | null } {
+	const [once = '', before = null] = key.split('~');
+	const [sign = '', place = ''] = once.split('@');
+	return { sign, place, before };
 }
 
 /** What was seen, by sign and place. */

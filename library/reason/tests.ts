@@ -4,10 +4,10 @@ import { inspections, measurements, type Measurement } from '../measure';
 import { SENSOR_ACCESS_MIN, wheelReaderOf } from '../measurePoints';
 import { PLACES } from '../repairs';
 import type { VehicleType } from '../vehicles';
-import { signKey, signOf, type SignKey } from './signs';
+import { againKey, signKey, signOf, type SignKey } from './signs';
 import testsFile from './tests.json' with { type: 'json' };
 
-const ACCESS = ['lifted', 'down', 'wheel', 'plug', 'reader', 'module'] as const;
+const ACCESS = ['lifted', 'down', 'wheel', 'plug', 'reader', 'module', 'other-end'] as const;
 const Access = z.enum(ACCESS);
 export const TEST_STATIONS = ['listen', 'read', 'watch', 'measure', 'prove'] as const;
 
@@ -21,6 +21,8 @@ const TestKind = z.object({
 	/** Besides getting there. */
 	minutes: z.number().positive(),
 	access: z.array(Access),
+	/** Whether doing it once more can tell something: it finds what comes and goes. */
+	repeats: z.boolean().default(false),
 	/** Where it is done. */
 	station: z.enum(TEST_STATIONS),
 	why: z.string()
@@ -55,6 +57,7 @@ const measuring = measurements.map((one): TestKind => {
 		signs: [[`meter:${one.id}`, 'here']],
 		minutes: one.minutes,
 		access,
+		repeats: false,
 		station: 'measure',
 		why: one.asks
 	};
@@ -66,6 +69,7 @@ const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
 	signs: [[`look:${id}`, 'here']],
 	minutes,
 	access: inspectionAccess[id] ?? [],
+	repeats: false,
 	station: 'measure',
 	why
 }));
@@ -121,8 +125,17 @@ function accessOf(kind: TestKind, type: VehicleType, place: string): Access[] {
 				return module(wheelReaderOf(type)?.role);
 			case 'module':
 				return module(place);
+			case 'other-end':
+				return module(otherEndOf(type, place));
 		}
 	});
+}
+
+/** The module at the other end of a module's bus segment: at the gateway, or from there at the segment's far terminator. */
+export function otherEndOf(type: VehicleType, role: string): string | undefined {
+	if (role !== 'gateway') return 'gateway';
+	const own = type.modules.find((one) => one.role === role)?.segment;
+	return type.harness.terminators.find(({ segment }) => segment === own)?.at.find((end) => end !== role);
 }
 
 /** Every test of the library at every place of a vehicle where it can be done. */
@@ -148,3 +161,19 @@ export function placedTest(kind: TestKind, type: VehicleType, place: string): Pl
 		})
 	};
 }
+
+/** A test that has been done, once more: what it then shows counts as one more look at what comes and goes. */
+export const onceMore = (test: PlacedTest, before: (sign: SignKey) => string | undefined): PlacedTest => ({
+	...test,
+	kind: { ...test.kind, name: `${test.kind.name}, once more` },
+	signs: test.signs.map((sign) => {
+		const seen = before(sign);
+		return seen === undefined ? sign : (againKey(sign, seen) as SignKey);
+	})
+});
+
+const repeatedSigns = new Set(
+	[...testKinds.values()].flatMap(({ repeats, signs }) => (repeats ? signs.map(([sign]) => sign) : []))
+);
+/** Whether looking again at a sign is another look and not a correction of the first. */
+export const isRepeated = (sign: string): boolean => repeatedSigns.has(sign);

@@ -5,6 +5,7 @@ import { typeOf } from '../bench.fixture';
 import { benchFault, type BenchFault } from '../faults/benchFault';
 import { uniform } from '../vehicle';
 import { mixedSeed } from './mixedSeed';
+import { busFall } from './busFall';
 import { Technician } from './technician';
 import { trialVehicle } from './trialVehicle';
 
@@ -107,7 +108,11 @@ describe('what each test shows of a fault comes from the physics', () => {
 			benchFault('bus-high-to-ground', 'cluster'),
 			[
 				['scan@vehicle', 'silent@brake', 'silent'],
-				['meter:bus-high@brake', 'meter:bus-high@brake', 'low']
+				['meter:bus-high@brake', 'meter:bus-high@brake', 'low'],
+				['bus-fall@brake', 'bus-fall@brake', 'elsewhere'],
+				['bus-fall@gateway', 'bus-fall@gateway', 'elsewhere'],
+				['bus-fall@cluster', 'bus-fall@cluster', 'here'],
+				['bus-fall@engine', 'bus-fall@engine', 'none']
 			]
 		],
 		[
@@ -158,6 +163,36 @@ describe('what each test shows of a fault comes from the physics', () => {
 			done.set(test, seen);
 			expect(seen[key], `${test} ${key}`).toBe(outcome);
 		}
+	});
+});
+
+describe('a short of the bus', () => {
+	const type = typeOf(AMBULANCE);
+	it.each(['bus-high-to-supply', 'bus-low-to-supply', 'bus-high-to-ground', 'bus-lines-touch'])(
+		'%s reads lowest in its own branch and nowhere else, hard or slight',
+		(id) => {
+			for (const severity of [0.05, 1])
+				for (const { role, segment } of type.modules) {
+					const vehicle = trialVehicle(type, [{ id, at: role, severity, everyKm: null }], 3);
+					for (const other of type.modules.filter((one) => one.segment === segment))
+						expect(busFall(vehicle, other.role), `${role} seen at ${other.role}`).toBe(
+							other.role === role ? 'here' : 'elsewhere'
+						);
+				}
+		}
+	);
+});
+
+describe('a vehicle that shows nothing', () => {
+	it('is driven until it shows something, and told from one that does', () => {
+		const shown = (...faults: BenchFault[]) => {
+			const technician = new Technician(trialVehicle(typeOf(MINIBUS), faults, 3), uniform(5));
+			technician.arrives(2);
+			return technician.shown;
+		};
+		expect(shown()).toBe(false);
+		expect(shown(benchFault('lead-open', 'rear-left'))).toBe(true);
+		expect(shown(benchFault('module-ground-corroded', 'steering-angle', 0.15))).toBe(false);
 	});
 });
 

@@ -6,6 +6,7 @@ import type { PlacedTest } from '../../../../library/reason/tests';
 import { holdSource } from '../instruments/source';
 import type { BenchVehicle } from '../vehicle';
 import { measureByHand, measurementOf } from './byMeter';
+import { busFall } from './busFall';
 import { Eye } from './eye';
 import { scopeByHand } from './scoping';
 import { senseOutcome, learnedOutcome } from './senses';
@@ -44,20 +45,31 @@ export class Technician {
 		return this.vehicle.world.type;
 	}
 
-	/** How the vehicle came to the shop: driven by its owner, who tells what was felt. */
-	arrives(): Seen {
+	/** Whether the last drive showed anything: something felt, or a code. A vehicle that shows nothing is not brought. */
+	shown = false;
+
+	/**
+	 * How the vehicle came to the shop: driven by its owner, who tells what was felt.
+	 *
+	 * @param mostTrips it is driven until it shows something, but not more often
+	 */
+	arrives(mostTrips = MOST_TRIPS): Seen {
 		const { vehicle } = this;
 		const felt = new Set<string>();
 		vehicle.turnKey('on');
 		vehicle.advance(WAKES_S);
-		for (let trip = 0; trip < MOST_TRIPS; trip++) {
+		this.shown = false;
+		for (let trip = 0; trip < mostTrips && !this.shown; trip++) {
 			vehicle.drive(ROAD_TEST);
 			while (vehicle.moves) {
 				vehicle.advance(0.25);
 				for (const one of vehicle.state.felt) felt.add(one);
 			}
-			// Nobody brings a vehicle that shows nothing: it is driven until it does.
-			if (felt.size > 0 || this.type.modules.some(({ role }) => this.tester.codes(role).length > 0)) break;
+			this.shown =
+				felt.size > 0 ||
+				this.type.modules.some(
+					({ role }) => !this.tester.answers(role) || this.tester.codes(role).length > 0
+				);
 		}
 		this.park();
 		const told = (sign: string, word: string): Seen => ({
@@ -118,6 +130,8 @@ export class Technician {
 				return here(senseOutcome(vehicle, this.tester, place));
 			case 'shake':
 				return here(this.shake(place));
+			case 'bus-fall':
+				return here(busFall(vehicle, place));
 			case 'module-plug':
 				return here(eye.modulePlug(place));
 			case 'fuse':

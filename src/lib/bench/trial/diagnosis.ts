@@ -1,5 +1,5 @@
 import { faults } from '../../../../library/faults';
-import { splitKey, type Seen } from '../../../../library/reason/signs';
+import { againKey, splitKey, type Seen, type SignKey } from '../../../../library/reason/signs';
 import { testKinds, placedTest, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { reasonModel, type PlacedRepair, type ReasonModel } from '../../../../library/reason/model';
 import type { VehicleType } from '../../../../library';
@@ -40,6 +40,8 @@ export interface Outcome {
 	wrongParts: number;
 	/** Whether all that was wrong is cured. */
 	resolved: boolean;
+	/** False where it never showed anything to its owner. */
+	brought: boolean;
 	/** Whether the first thing repaired was at fault; null where nothing was repaired. */
 	firstRight: boolean | null;
 	steps: string[];
@@ -54,10 +56,14 @@ const modelOf = (type: VehicleType): ReasonModel => {
 	return known;
 };
 
-/** Works on one vehicle from its arrival until it is handed back. Outcomes come from the vehicle's physics alone. */
-export function diagnose(trial: TrialCase, way: Way, policy: Policy): Outcome {
+/**
+ * Works on one vehicle from its arrival until it is handed back. Outcomes come from the vehicle's physics alone.
+ *
+ * @param onlyBrought nothing is done on a vehicle that never showed anything to its owner
+ */
+export function diagnose(trial: TrialCase, way: Way, policy: Policy, onlyBrought = false): Outcome {
 	const vehicle = trialVehicle(trial.type, structuredClone(trial.faults), trial.seed);
-	return new Diagnosis(trial, vehicle, policy).run(way);
+	return new Diagnosis(trial, vehicle, policy).run(way, onlyBrought);
 }
 
 class Diagnosis implements Bench {
@@ -75,6 +81,7 @@ class Diagnosis implements Bench {
 		tests: 0,
 		wrongParts: 0,
 		resolved: false,
+		brought: true,
 		firstRight: null,
 		steps: []
 	};
@@ -107,9 +114,11 @@ class Diagnosis implements Bench {
 		return at < 0 ? Infinity : at + 1;
 	}
 
-	run(way: Way): Outcome {
+	run(way: Way, onlyBrought: boolean): Outcome {
 		const { outcome } = this;
 		this.note(this.technician.arrives());
+		outcome.brought = this.technician.shown;
+		if (!outcome.brought && onlyBrought) return outcome;
 		this.test(this.find('scan'));
 		for (let move = 0; move < MOST_MOVES && outcome.minutes < MOST_MINUTES; move++) {
 			const next = way(this);
@@ -129,8 +138,11 @@ class Diagnosis implements Bench {
 
 	private note(seen: Seen): void {
 		const epoch = this.mended.length;
-		for (const [sign, outcome] of Object.entries(seen))
-			this.observations.push({ sign, outcome, entry: '', epoch });
+		for (const [sign, outcome] of Object.entries(seen)) {
+			const before = this.seen[sign as SignKey];
+			const again = before === undefined ? sign : againKey(sign, before);
+			this.observations.push({ sign: again, outcome, entry: '', epoch });
+		}
 		this.seen = { ...this.seen, ...seen };
 		this.known = null;
 	}
@@ -182,7 +194,7 @@ class Diagnosis implements Bench {
 	/** Cleared, driven, read again. */
 	private prove(): void {
 		const road = this.technician.perform(this.find('road'));
-		const felt = this.technician.arrives();
+		const felt = this.technician.arrives(1);
 		const scan = this.technician.perform(this.find('scan'));
 		const all = { ...road, ...felt, ...scan };
 		this.note(all);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { faults } from '../../../../library/faults';
 import { casesOfFile, listFaults } from './faultFile';
-import { casesOf } from './trial';
+import { casesFrom } from './trial';
+import type { TrialCase } from './trialCase';
 
 const file = (...cases: object[]) => JSON.stringify(cases);
 const one = (fault: object) => file({ faults: [fault] });
@@ -58,6 +59,11 @@ describe('a file of faults', () => {
 		expect(new Set(list.map(({ link, mode }) => `${link}/${mode}`)).size).toBe(faults.size);
 	});
 });
+
+function casesOf(count: number, seed: number): TrialCase[] {
+	const cases = casesFrom(seed);
+	return Array.from({ length: count }, () => cases.next().value as TrialCase);
+}
 
 describe('the cases of a trial', () => {
 	it('are the same for the same seed, whatever is done with them, and others for another', () => {

@@ -23,16 +23,44 @@ export interface TrialSummary {
 	top1Rate: number;
 }
 
-/** The cases of a trial: the same seed gives the same vehicles, whatever the way of working. */
-export function casesOf(count: number, seed: number): TrialCase[] {
-	return Array.from({ length: count }, (_, i) => {
+/** Vehicles without end: the same seed gives the same, whatever the way of working. */
+export function* casesFrom(seed: number): Generator<TrialCase> {
+	for (let i = 0; ; i++) {
 		const own = mixedSeed(seed * 1_000_003 + i);
-		return drawCase(own, uniform(own));
-	});
+		yield drawCase(own, uniform(own));
+	}
 }
 
-export const runCase = (trial: TrialCase, way: WayName, policy: Policy = PROVE_FIRST): Outcome =>
-	diagnose(trial, WAYS[way], policy);
+export interface Done {
+	trial: TrialCase;
+	outcome: Outcome;
+}
+
+/** Works on every one of a list of vehicles. */
+export function* workedOn(
+	cases: Iterable<TrialCase>,
+	way: WayName,
+	policy: Policy = PROVE_FIRST
+): Generator<Done> {
+	for (const trial of cases) yield { trial, outcome: diagnose(trial, WAYS[way], policy) };
+}
+
+/** Works on the first vehicles of a seed that are brought in: nobody brings one that shows nothing on six drives. */
+export function* workedOnDrawn(
+	count: number,
+	seed: number,
+	way: WayName,
+	policy: Policy = PROVE_FIRST
+): Generator<Done> {
+	let brought = 0;
+	for (const trial of casesFrom(seed)) {
+		if (brought === count) return;
+		const outcome = diagnose(trial, WAYS[way], policy, true);
+		if (!outcome.brought) continue;
+		brought += 1;
+		yield { trial, outcome };
+	}
+}
 
 export function summarise(outcomes: readonly Outcome[]): TrialSummary {
 	const minutes = outcomes.map((one) => one.minutes).sort((a, b) => a - b);

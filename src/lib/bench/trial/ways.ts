@@ -1,5 +1,5 @@
 import { splitKey, type Seen } from '../../../../library/reason/signs';
-import type { PlacedTest } from '../../../../library/reason/tests';
+import { onceMore, type PlacedTest } from '../../../../library/reason/tests';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
 import { decide } from '../../core/path/nextTest';
 import { mendingCost } from '../../core/path/repairCost';
@@ -25,8 +25,10 @@ const isDone = (bench: Bench): boolean => bench.belief().nothing > (bench.troubl
 /** The product's own: what tells most for its minutes, until repairing is worth more. */
 export const jaldi: Way = (bench) => {
 	if (isDone(bench)) return { handBack: true };
-	const open = bench.tests.filter(({ id }) => !bench.done.has(id));
-	const candidates = open.map(({ id, minutes, access, signs }) => ({ id, minutes, access, signs }));
+	const open = bench.tests.filter(({ id, kind }) => !bench.done.has(id) || kind.repeats);
+	const candidates = open.map((test) =>
+		bench.done.has(test.id) ? onceMore(test, (sign) => bench.seen[sign]) : test
+	);
 	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid);
 	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);
 	if (test) return { test };

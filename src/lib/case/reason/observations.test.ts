@@ -165,6 +165,22 @@ describe('what an entry says in signs', () => {
 		expect(seen(stands, 'road')).toEqual([]);
 	});
 
+	it('a second drive is another look, a second look at a plug corrects the first', () => {
+		const maker = opened();
+		maker.add('live-recording', recording({ findings: [found('rear_left', 'dropout')] }));
+		maker.add('live-recording', recording());
+		expect(seen(maker, 'road@rear-left')).toEqual([
+			'road@rear-left drops (0)',
+			'road@rear-left~drops clean (0)'
+		]);
+		for (const result of ['bad', 'good'] as const)
+			maker.add('inspection', { position: 'rear-left', inspection: 'pins', result, note: '' } as never);
+		expect(seen(maker, 'look:pins')).toEqual(['look:pins@rear-left good (0)']);
+		maker.repair();
+		maker.add('live-recording', recording());
+		expect(seen(maker, 'road@rear-left').at(-1)).toBe('road@rear-left clean (1)');
+	});
+
 	it('a round: a wheel that turned its mate answers', () => {
 		const maker = opened();
 		maker.add('wheel-round', {

@@ -4,7 +4,8 @@ import { wheelReaderOf } from '../../../../library/measurePoints';
 import { codeSigns } from '../../../../library/reason/codeSigns';
 import { roadOutcome, scopeOutcome } from '../../../../library/reason/liveSigns';
 import { REPLACED_WORDS, replacedKey, searchKey } from '../../../../library/reason/ruledSigns';
-import { signKey, signs, splitKey, type Seen } from '../../../../library/reason/signs';
+import { againKey, signKey, signs, splitKey, type Seen } from '../../../../library/reason/signs';
+import { isRepeated } from '../../../../library/reason/tests';
 import { dtcHex } from '../../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import type { Observation } from '../../core/path/model';
@@ -25,7 +26,8 @@ interface Around {
 
 /**
  * What every entry of a thread says in the words of the library's signs. Of a sign that was seen more than once between two
- * repairs the latest counts: the same thing looked at twice is one thing.
+ * repairs the latest counts: the same thing looked at twice is one thing. Only what is done again to catch something that
+ * comes and goes counts each time.
  *
  * @param entries standing entries in order
  */
@@ -40,12 +42,23 @@ export function observationsOf(
 	);
 	const around: Around = { type, book, ours };
 	const found = new Map<string, Observation>();
+	const last = new Map<string, string>();
 	const state = new Since();
 	for (const entry of entries) {
 		state.follow(entry);
 		const seen = entry.kind === 'network-scan' ? scanSeen(entry, around, state) : seenIn(entry, around);
-		for (const [sign, outcome] of Object.entries(seen))
-			found.set(`${state.epoch}/${sign}`, { sign, outcome, entry: entry.id, epoch: state.epoch });
+		for (const [sign, outcome] of Object.entries(seen)) {
+			const once = `${state.epoch}/${sign}`;
+			const before = last.get(once);
+			last.set(once, outcome);
+			const again = before !== undefined && isRepeated(splitKey(sign).sign);
+			found.set(again ? `${once}/${entry.id}` : once, {
+				sign: again ? againKey(sign, before) : sign,
+				outcome,
+				entry: entry.id,
+				epoch: state.epoch
+			});
+		}
 	}
 	return [...found.values()];
 }

@@ -2,7 +2,8 @@ import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
-import { testsFor, type PlacedTest } from '../../../../library/reason/tests';
+import { signKey, splitKey } from '../../../../library/reason/signs';
+import { onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { believe, type Belief } from '../../core/path/believe';
 import { contradictions, type Contradiction } from '../../core/path/contradiction';
 import type { Observation } from '../../core/path/model';
@@ -54,12 +55,18 @@ export function reasonAbout(
 	const situation = situationOf(model, belief, (fault) => Number.isFinite(curedFrom(fault)));
 	const setAside = ofKind(entries, 'test-step').filter(({ payload }) => payload.how !== 'done');
 	const aside = new Set(setAside.map(({ payload }) => `${payload.test}@${payload.place}`));
-	const seen = new Set(observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign));
+	const seen = new Map<string, string>();
+	for (const one of observations.filter((each) => each.epoch === epoch)) {
+		const { sign, place } = splitKey(one.sign);
+		seen.set(signKey(sign, place), one.outcome);
+	}
 	const paid = reached(entries, type);
 	const candidates = testsFor(type)
-		.filter(
-			({ id, kind, signs }) => kind.id !== 'scan' && !aside.has(id) && !signs.every((sign) => seen.has(sign))
-		)
+		.filter(({ id, kind }) => kind.id !== 'scan' && !aside.has(id))
+		.flatMap((test) => {
+			if (!test.signs.every((sign) => seen.has(sign))) return [test];
+			return test.kind.repeats ? [onceMore(test, (sign) => seen.get(sign))] : [];
+		})
 		.map((test) => ({ ...test, minutes: minutes(test.kind.id) ?? test.minutes }));
 	return {
 		model,
