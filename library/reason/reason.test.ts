@@ -5,7 +5,9 @@ import { allPlaces, placesFor } from '../faultPlaces';
 import { repairs } from '../repairs';
 import { vehicleTypes } from '../vehicles';
 import { codeSigns } from './codeSigns';
+import { afterWork, leftBehindBy } from './leftBehind';
 import { reasonModel } from './model';
+import { schoolOf } from './schools';
 import priors from './priors.json' with { type: 'json' };
 import { faultClass, relationOf } from './relations';
 import { searchKey, replacedKey } from './ruledSigns';
@@ -167,5 +169,57 @@ describe('the model of a vehicle', () => {
 		expect(chance('sensor-dead@rear-left')).toBeLessThan(chance('lead-open@rear-left'));
 		expect(chance('sensor-dead@rear-left')).toBeGreaterThan(0.1);
 		expect(chance('sensor-wrong-part@rear-left')).toBe(chance('lead-open@rear-left'));
+	});
+});
+
+describe('what work leaves behind', () => {
+	const model = reasonModel(minibus);
+	const priorOf = (of: typeof model, id: string) => of.faults.find((one) => one.id === id)?.prior ?? NaN;
+
+	it('is likelier after such work, and nothing else is; all add up to one', () => {
+		const after = afterWork(model, ['hub with bearing']);
+		expect(priorOf(after, 'encoder-reversed@rear-left')).toBeGreaterThan(
+			3 * priorOf(model, 'encoder-reversed@rear-left')
+		);
+		expect(priorOf(after, 'module-not-coded@brake')).toBeLessThan(priorOf(model, 'module-not-coded@brake'));
+		expect(after.faults.reduce((sum, { prior }) => sum + prior, 0)).toBeCloseTo(1);
+		expect(afterWork(model, [])).toBe(model);
+		expect(afterWork(model, ['wiper blades'])).toBe(model);
+	});
+
+	it.each([
+		['wheel speed sensor front left', 'sensor-wrong-part', 'tyre-other-size'],
+		['yaw sensor', 'yaw-zero-missing', 'sensor-wrong-part'],
+		['two tyres', 'tyre-other-size', 'sensor-wrong-part'],
+		['wheel bearing', 'encoder-reversed', 'tyre-other-size'],
+		['track rod ends, tracking set', 'steering-angle-off-centre', 'encoder-reversed']
+	])('%s: %s and not %s', (work, leaves, not) => {
+		const left = leftBehindBy([work]);
+		expect(left.get(leaves)).toBe(work);
+		expect(left.has(not)).toBe(false);
+	});
+
+	it('names only faults that work by a person puts there, or that it can disturb', () => {
+		for (const id of leftBehindBy([
+			'sensor',
+			'hub',
+			'tyre',
+			'module',
+			'steering',
+			'battery',
+			'pedal',
+			'seat'
+		]).keys())
+			expect(faults.get(id)?.madeByUs, id).toBe(true);
+	});
+});
+
+describe('schools', () => {
+	it('disagree about tests that the library has', () => {
+		const quarrels = [...testKinds.keys()].filter((kind) => schoolOf(kind) !== null);
+		expect(quarrels).toContain('substitute');
+		for (const kind of quarrels)
+			for (const instead of schoolOf(kind)?.instead ?? []) expect(testKinds.has(instead), instead).toBe(true);
+		expect(schoolOf('battery')).toBeNull();
 	});
 });

@@ -1,9 +1,11 @@
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair } from '../../../../library/reason/model';
-import { splitKey, signOf } from '../../../../library/reason/signs';
+import { schoolOf } from '../../../../library/reason/schools';
+import { signKey, splitKey, signOf } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
 import { minutesOf, type RankedTest } from '../../core/path/nextTest';
 import { repairMinutes } from '../../core/path/repairCost';
+import { smallestExplanations } from '../../core/path/explanations';
 import { outcomeIndex } from '../../core/path/model';
 import { chancesIn } from '../../core/path/situation';
 import { describeEntry } from '../describe';
@@ -34,6 +36,8 @@ export interface ShownTest {
 	/** What can be said of its outcome by hand, by sign; empty where its own station tells it. */
 	asks: { key: string; words: string; choices: { outcome: string; words: string; good: boolean }[] }[];
 	ahead: string | null;
+	/** What others would do instead, and why. */
+	school: string | null;
 }
 
 const MEANS_FROM = 0.02;
@@ -72,8 +76,21 @@ export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest |
 				means: meaning(reasoning, seen)
 			})),
 		asks: OWN_PAGES.test(kind.id) ? [] : asksOf(placed, model.type),
-		ahead: ahead ? testWords(ahead.kind.name, ahead.place, model.type) : null
+		ahead: ahead ? testWords(ahead.kind.name, ahead.place, model.type) : null,
+		school: schoolWords(reasoning, placed)
 	};
+}
+
+/** The other way of thinking, with the test it would take at the same place and its minutes from here. */
+function schoolWords({ candidates, paid }: Reasoning, { kind, place }: PlacedTest): string | null {
+	const school = schoolOf(kind.id);
+	if (!school) return null;
+	const there = (id: string) =>
+		candidates.find((one) => one.kind.id === id && (one.place === place || one.place === 'vehicle'));
+	const instead = school.instead.flatMap((id) => there(id) ?? []);
+	const [first] = instead;
+	if (!first) return null;
+	return `${school.words}: ${lowerFirst(first.kind.name)}, ${Math.round(minutesOf(first, paid))} min.`;
 }
 
 function asksOf({ signs, place }: PlacedTest, type: Reasoning['model']['type']): ShownTest['asks'] {
@@ -81,7 +98,8 @@ function asksOf({ signs, place }: PlacedTest, type: Reasoning['model']['type']):
 		const { sign, place: at } = splitKey(key);
 		const { outcomes, good } = signOf(sign);
 		return {
-			key,
+			// Told once more it is still the same sign.
+			key: signKey(sign, at),
 			words: at === place ? '' : placeWords(at, type),
 			choices: Object.entries(outcomes).map(([outcome, words]) => ({
 				outcome,
@@ -181,6 +199,32 @@ export const mendingSteps = ({
 		];
 	});
 };
+
+const READ_SIGNS = /^(wheel-code|own-code|silent|accused|deaf|back|own-back|felt-)/;
+
+/** "One fault alone explains all that was read": the smallest sets of faults for the codes, the silence and what was felt. */
+export function explanationsShown({ model, observations, belief }: Reasoning): {
+	words: string;
+	sets: { words: string; p: number }[];
+} | null {
+	const epoch = observations.reduce((most, one) => Math.max(most, one.epoch), 0);
+	const read = observations.filter((one) => one.epoch === epoch && READ_SIGNS.test(one.sign));
+	const found = smallestExplanations(model, read, belief);
+	const [first] = found;
+	if (!first) return null;
+	const size = first.faults.length;
+	const words =
+		size === 1
+			? 'One fault alone explains all that was read.'
+			: `No single fault explains all that was read; ${size === 2 ? 'two' : 'three'} do.`;
+	return {
+		words,
+		sets: found.map(({ faults, others, p }) => ({
+			words: `${faultWords(model, faults)}${others > 0 ? `, or ${others} like it` : ''}`,
+			p
+		}))
+	};
+}
 
 export interface ShownCell extends Omit<Cell, 'told'> {
 	told: { entryId: string; title: string; words: string; for: boolean }[];

@@ -10,7 +10,7 @@ import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../threads.fixture';
 import { proofGrid, testsFor } from './grid';
 import { hypothesesOf, planOf } from './plan';
 import { reasonAbout, repairsDone } from './reasoning';
-import { mendingSteps, shownGrid, shownTest } from './reasonView';
+import { explanationsShown, mendingSteps, shownGrid, shownTest } from './reasonView';
 
 const MINIBUS = vehicleTypes.get('brindle-marlow-16');
 if (!MINIBUS) throw new Error('no minibus in the library');
@@ -163,5 +163,57 @@ describe('what follows from a thread', () => {
 		if (!plan.ok) throw new Error(plan.error);
 		expect(plan.value.stop?.repair ?? plan.value.next[0]?.test).toMatch(/lead/);
 		expect(plan.value.hypotheses[0]?.fault).toMatch(/^rear left: .*(lead|wire)/);
+	});
+});
+
+describe('what the station says beside the odds', () => {
+	it('one fault alone explains an open code and what follows from it', () => {
+		const shown = explanationsShown(about(openLead()));
+		expect(shown?.words).toBe('One fault alone explains all that was read.');
+		expect(shown?.sets[0]?.words).toMatch(/^rear left: /);
+		expect(shown?.sets[0]?.p).toBeGreaterThan(0.5);
+	});
+
+	it('two open wheels need two faults', () => {
+		const maker = new ThreadMaker();
+		maker.add('case-opened', { vehicleId: 'v', typeId: MINIBUS.id, name: 'Marlow', plate: 'TP 16' });
+		maker.listen().scan([
+			[BRAKE, OPEN, 0x2f],
+			[BRAKE, '405013', 0x2f]
+		]);
+		const shown = explanationsShown(about(maker));
+		expect(shown?.words).toBe('No single fault explains all that was read; two do.');
+		expect(shown?.sets[0]?.words).toMatch(/rear (left|right): .*; and rear (left|right): /);
+	});
+
+	it('work by others makes what it leaves behind likelier', () => {
+		const presentOf = (maker: ThreadMaker, id: string) => {
+			const { belief, model: own } = about(maker);
+			return belief.present[own.faults.findIndex((one) => one.id === id)] ?? NaN;
+		};
+		const worked = openLead();
+		worked.add('prior-work', {
+			works: [{ part: 'wheel sensor rear left', when: '', by: 'another shop', grade: 'customer' }]
+		} as never);
+		expect(presentOf(worked, 'sensor-pin-pushed-back@rear-left')).toBeGreaterThan(
+			2 * presentOf(openLead(), 'sensor-pin-pushed-back@rear-left')
+		);
+	});
+
+	it('a test about which people quarrel says what the others do, and its minutes', () => {
+		const reasoning = about(openLead());
+		const shown = reasoning.decision.ranked.flatMap((one) => shownTest(reasoning, one) ?? []);
+		const feeds = shown.find(({ kind }) => kind === 'substitute');
+		expect(feeds?.school).toMatch(/open both ends and measure the wires: meter: .*, \d+ min\.$/);
+	});
+
+	it('a wiggle once more is asked about as the same sign', () => {
+		const maker = openLead();
+		maker.add('test-step', step('wiggle', 'rear-left', { 'wiggle@rear-left': 'steady' }));
+		const reasoning = about(maker);
+		const more = reasoning.candidates.find(({ id }) => id === 'wiggle@rear-left');
+		expect(more?.kind.name).toMatch(/once more$/);
+		maker.add('test-step', step('wiggle', 'rear-left', { 'wiggle@rear-left': 'changes' }));
+		expect(about(maker).observations.map(({ sign }) => sign)).toContain('wiggle@rear-left~steady');
 	});
 });

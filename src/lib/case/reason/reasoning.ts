@@ -2,6 +2,7 @@ import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
+import { afterWork } from '../../../../library/reason/leftBehind';
 import { signKey, splitKey } from '../../../../library/reason/signs';
 import { onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { believe, type Belief } from '../../core/path/believe';
@@ -44,9 +45,10 @@ export interface ReasonOptions {
 /** @param entries standing entries in order */
 export function reasonAbout(
 	entries: readonly Entry[],
-	model: ReasonModel,
+	ofType: ReasonModel,
 	{ book, codes, policy, minutes = () => null }: ReasonOptions
 ): Reasoning {
+	const model = afterWork(ofType, workDone(entries));
 	const { type } = model;
 	const observations = observationsOf(entries, type, book, codes);
 	const curedFrom = curing(entries, model);
@@ -82,6 +84,10 @@ export function reasonAbout(
 		contradictions: contradictions(model, observations, belief)
 	};
 }
+
+/** What others have done to the vehicle before it came. */
+export const workDone = (entries: readonly Entry[]): string[] =>
+	ofKind(entries, 'prior-work').flatMap(({ payload }) => payload.works.map(({ part }) => part));
 
 /** From which repair on a fault counts as cured. */
 function curing(entries: readonly Entry[], model: ReasonModel): (fault: number) => number {

@@ -4,6 +4,7 @@ import { randomFrom } from '../live/drives.fixture';
 import { believe } from './believe';
 import { contradictions } from './contradiction';
 import { explain } from './explain';
+import { smallestExplanations } from './explanations';
 import { minutesToGo } from './minutesToGo';
 import { pairChance, type Observation, type PathModel, type SignTable } from './model';
 import { decide, minutesOf } from './nextTest';
@@ -324,5 +325,91 @@ describe('separability', () => {
 		expect(inseparable(model, ['ring', 'drive'], [0, 1, 2])).toMatchObject([
 			{ a: 0, b: 1, sameRepair: false }
 		]);
+	});
+});
+
+describe('the smallest explanations', () => {
+	/** Faults as lists of the signs that they make bad. */
+	function explaining(...faults: string[][]): PathModel {
+		const signs = [...new Set(faults.flat())];
+		const tables = new Map(
+			signs.map((key) => {
+				const row = (bad: boolean) => (bad ? [0.1, 0.9] : [0.98, 0.02]);
+				const rows = faults.map((shows) => row(shows.includes(key)));
+				return [
+					key,
+					{
+						key,
+						outcomes: ['good', 'bad'],
+						good: 0,
+						sound: Float64Array.from(row(false)),
+						chance: Float64Array.from([...rows, ...rows].flat()),
+						acts: Uint8Array.from([...faults, ...faults], (shows) => Number(shows.includes(key)))
+					} satisfies SignTable
+				];
+			})
+		);
+		return {
+			faults: faults.map((_, i) => ({ id: String(i), prior: 1 / faults.length, curedBy: [] })),
+			rows: faults.map((_, fault) => ({ fault, share: 1 })),
+			nothing: 0.02,
+			pairs: 0.05,
+			repairs: [],
+			sign: (key) => tables.get(key) ?? null
+		};
+	}
+	const bad = (...signs: string[]): Observation[] =>
+		signs.map((sign) => ({ sign, outcome: 'bad', entry: sign, epoch: 0 }));
+	const sets = (model: PathModel, seen: Observation[]) =>
+		smallestExplanations(model, seen, believe(model, seen)).map(({ faults }) => faults);
+
+	it('are one fault where one explains all, though two together would as well', () => {
+		const model = explaining(['a'], ['b'], ['a', 'b'], ['c']);
+		expect(sets(model, bad('a', 'b'))).toEqual([[2]]);
+	});
+
+	it('are two where no single one does, never one that adds nothing', () => {
+		const model = explaining(['a', 'b'], ['b'], ['c']);
+		expect(sets(model, bad('a', 'b', 'c'))).toEqual([[0, 2]]);
+	});
+
+	it('name one of those that explain the same, and how many others would do', () => {
+		const model = explaining(['a'], ['a'], ['a'], ['b']);
+		const seen = bad('a');
+		const [first, ...rest] = smallestExplanations(model, seen, believe(model, seen));
+		expect(first).toMatchObject({ others: 2 });
+		expect(first?.p).toBeGreaterThan(0.8);
+		expect(rest).toEqual([]);
+	});
+
+	it('do not count a good reading, and say nothing where three faults are too few', () => {
+		const model = explaining(['a'], ['b'], ['c'], ['d']);
+		expect(sets(model, [{ sign: 'a', outcome: 'good', entry: '', epoch: 0 }])).toEqual([]);
+		expect(sets(model, bad('a', 'b', 'c', 'd'))).toEqual([]);
+		expect(sets(model, bad('a', 'b', 'c'))).toEqual([[0, 1, 2]]);
+	});
+
+	it('agree with trying every set, on random models', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.subarray(['a', 'b', 'c', 'd', 'e'], { minLength: 1 }), { minLength: 1, maxLength: 7 }),
+				(faults) => {
+					const model = explaining(...faults);
+					const signs = [...new Set(faults.flat())];
+					const covers = (set: number[]) => signs.every((sign) => set.some((i) => faults[i]?.includes(sign)));
+					const every = faults.reduce<number[][]>(
+						(list, _, i) => [...list, ...list.map((set) => [...set, i])],
+						[[]]
+					);
+					const least = Math.min(...every.filter(covers).map((set) => set.length));
+					const found = sets(model, bad(...signs));
+					if (least > 3) expect(found).toEqual([]);
+					else {
+						expect(found[0]).toHaveLength(least);
+						for (const set of found) expect(covers(set)).toBe(true);
+					}
+				}
+			)
+		);
 	});
 });

@@ -1,8 +1,9 @@
 import { error, fail } from '@sveltejs/kit';
 import { cascadeOf } from '$lib/case/reason/cascade';
 import { hypothesesOf, testWords } from '$lib/case/reason/plan';
-import { mendingSteps, shownGrid, shownTest } from '$lib/case/reason/reasonView';
-import { seenWords, placeWords, STEP_WORDS } from '$lib/case/reason/words';
+import { explanationsShown, mendingSteps, shownGrid, shownTest } from '$lib/case/reason/reasonView';
+import { workDone } from '$lib/case/reason/reasoning';
+import { faultWords, seenWords, placeWords, STEP_WORDS } from '$lib/case/reason/words';
 import { describeEntry } from '$lib/case/describe';
 import { latest, ofKind } from '$lib/case/thread';
 import { maySign } from '$lib/server/accounts/members';
@@ -12,9 +13,12 @@ import { reasonOf, type ReasonedCase } from '$lib/server/cases/reason';
 import { services } from '$lib/server/running';
 import { wheelReaderOf } from '../../../../../library/measurePoints';
 import { repairs } from '../../../../../library/repairs';
+import { leftBehindBy } from '../../../../../library/reason/leftBehind';
 import { splitKey } from '../../../../../library/reason/signs';
 
 const MOST_OTHERS = 2;
+/** Less suspected than this, what others left behind is not spoken of. */
+const LEFT_FROM = 0.03;
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
@@ -64,6 +68,8 @@ function shown(reasoned: ReasonedCase) {
 		more: tests.filter((one) => one !== first).slice(MOST_OTHERS, 10),
 		why: decision.why,
 		mending: mendingSteps(reasoning),
+		explains: explanationsShown(reasoning),
+		left: leftWords(reasoning, entries),
 		cascade: cascadeOf(view.codes, view.lastCompleteScan, model, view.book),
 		contradictions: reasoning.contradictions.slice(0, 2).map(({ good, bad }) => ({
 			good: titleOf(good),
@@ -95,6 +101,20 @@ function shown(reasoned: ReasonedCase) {
 			}))
 			.reverse()
 	};
+}
+
+/** What the work of others may have left behind, where it is suspected at all. */
+function leftWords(
+	{ belief, model }: ReasonedCase['reasoning'],
+	entries: ReasonedCase['entries']
+): { fault: string; work: string } | null {
+	const left = leftBehindBy(workDone(entries));
+	const [likeliest] = [...model.faults.keys()]
+		.filter((index) => left.has(model.faults[index]?.fault.id ?? ''))
+		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));
+	if (likeliest === undefined || (belief.present[likeliest] ?? 0) < LEFT_FROM) return null;
+	const work = left.get(model.faults[likeliest]?.fault.id ?? '') ?? '';
+	return { fault: faultWords(model, [likeliest]), work };
 }
 
 /** "6 of 9 here were the lead": what was proven on cases like this one. */

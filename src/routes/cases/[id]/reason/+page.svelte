@@ -79,6 +79,17 @@
 			</p>
 		{/if}
 	{/each}
+	{#if reason.explains}
+		<p class="mt-3">
+			<strong>{reason.explains.words}</strong>
+			{#each reason.explains.sets.slice(0, 2) as set, i (set.words)}
+				{i > 0 ? 'Or' : ''}
+				{set.words} (<span class="num">{percent(set.p)}</span>).
+			{/each}
+			{#if reason.left}Others have worked on it ({reason.left.work}): such work leaves this behind now and
+				then – {reason.left.fault}.{/if}
+		</p>
+	{/if}
 	{#if reason.cascade.text}
 		<details class="mt-3">
 			<summary class="min-h-11 cursor-pointer"><strong>{reason.cascade.text}</strong> Which, and why</summary>
@@ -138,6 +149,7 @@
 						own.{/if}
 					{#if test.ahead}Then, by what it shows: {test.ahead.toLowerCase()}.{/if}
 				</p>
+				{#if test.school}<p class="mt-1 text-ink-2">{test.school}</p>{/if}
 				<ul class="mt-1">
 					{#each test.outcomes as outcome, i (i)}
 						<li class="text-ink-2">

@@ -19,6 +19,7 @@
 		</summary>
 		<div class="pb-2 text-ink-2">
 			<p>{test.why}{test.access ? ` Minutes include: ${test.access}.` : ''}</p>
+			{#if test.school}<p class="mt-1">{test.school}</p>{/if}
 			<ul class="mt-1 text-ink">
 				{#each test.outcomes as outcome, i (i)}
 					<li><span class="num">{percent(outcome.p)}</span> {outcome.words} → {outcome.means}</li>

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import leftBehindFile from './leftBehind.json' with { type: 'json' };
+import type { ReasonModel } from './model';
+
+const file = z
+	.object({
+		/** How many times as likely. */
+		times: z.number().min(1),
+		works: z.array(z.object({ words: z.string(), leaves: z.array(z.string()).min(1) }))
+	})
+	.parse(leftBehindFile);
+const works = file.works.map(({ words, leaves }) => ({ words: new RegExp(words, 'i'), leaves }));
+
+/** Faults that work of these names leaves behind now and then, by the work that was named. */
+export function leftBehindBy(named: readonly string[]): Map<string, string> {
+	const found = new Map<string, string>();
+	for (const name of named)
+		for (const { words, leaves } of works)
+			if (words.test(name)) for (const fault of leaves) if (!found.has(fault)) found.set(fault, name);
+	return found;
+}
+
+/** The model of a vehicle that others have worked on: what such work leaves behind is likelier, all else a little less. */
+export function afterWork(model: ReasonModel, named: readonly string[]): ReasonModel {
+	const left = leftBehindBy(named);
+	if (left.size === 0) return model;
+	const weight = ({ fault, prior }: ReasonModel['faults'][number]) =>
+		left.has(fault.id) ? prior * file.times : prior;
+	const total = model.faults.reduce((sum, one) => sum + weight(one), 0);
+	return { ...model, faults: model.faults.map((one) => ({ ...one, prior: weight(one) / total })) };
+}
