@@ -164,6 +164,9 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				ana
 			);
 			await story.scan(ana);
+			await story.waits('nothing', 'lift 2', '', ana);
+			await story.later(6).step('fuse', 'F8', { 'fuse@F8': 'whole' }, 2.5, ana);
+			await story.later(4).step('battery', 'vehicle', { 'battery@vehicle': 'in' }, 3, ana);
 		}
 	},
 	{
@@ -181,6 +184,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				},
 				teo
 			);
+			await story.waits('a dry road', '', 'It only does it where it is let run.', teo);
 		}
 	},
 	{
@@ -257,6 +261,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				teo
 			);
 			await story.scan(teo);
+			await story.waits('a helper', 'yard, by the ramp', 'Somebody to pull it over the cobbles.', teo);
 		}
 	}
 ];

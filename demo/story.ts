@@ -1,6 +1,7 @@
 import { ulid } from 'ulid';
 import { vehicleTypes, type Position, type VehicleType } from '../library';
 import { liveSignals } from '../library/liveSignals';
+import { testKinds } from '../library/reason/tests';
 import { STRAIGHT_DRIVE, type DriveLeg } from '../src/lib/bench/motion';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
@@ -123,6 +124,29 @@ export class Story {
 			pressureKpa: 340
 		}));
 		await this.add('tyres-fitted', { tyres }, author);
+	}
+
+	/** A step of the worksheet, done as it was suggested, by the timer. @param seen outcome by sign, as `fuse@F14` */
+	async step(
+		test: string,
+		place: string,
+		seen: PayloadOf<'test-step'>['seen'],
+		minutes: number,
+		author: Author
+	): Promise<void> {
+		const kind = testKinds.get(test);
+		if (!kind) throw new Error(`no test ${test}`);
+		const { name, station } = kind;
+		await this.add(
+			'test-step',
+			{ test, place, name, station, from: 'suggested', how: 'done', seen, because: '', minutes },
+			author
+		);
+	}
+
+	/** Where the vehicle stands, and what it waits for. */
+	async waits(what: PayloadOf<'waiting'>['what'], lift: string, note: string, author: Author): Promise<void> {
+		await this.add('waiting', { what, lift, note }, author);
 	}
 
 	async scan(author: Author): Promise<void> {

@@ -28,13 +28,6 @@ async function typeIntoDecoder(page) {
 	await page.getByRole('option').nth(1).waitFor();
 }
 /** @type {(page: Page) => Promise<void>} */
-async function pastePrintOut(page) {
-	await page.getByRole('textbox', { name: 'Text or file with codes' }).fill(PRINT_OUT);
-	await page.getByRole('button', { name: 'Look through it' }).click();
-	await page.getByText('Rear-right wheel speed sensor circuit').first().waitFor();
-	await page.locator('#elsewhere').evaluate((section) => section.scrollIntoView());
-}
-/** @type {(page: Page) => Promise<void>} */
 async function openExchanges(page) {
 	await page.getByRole('link', { name: 'Every exchange, byte by byte' }).click();
 	await page.locator('summary').filter({ hasText: '11 bytes' }).click();
@@ -103,6 +96,12 @@ async function halveTwice(page) {
 	await page.locator('#here').evaluate((heading) => heading.scrollIntoView());
 }
 /** @type {(page: Page) => Promise<void>} */
+async function openCell(page) {
+	await page.getByRole('button', { name: /^Rear left, lead: suspect/ }).click();
+	await page.getByText(/What moved/).waitFor();
+	await page.getByRole('table', { name: /Proof grid/ }).evaluate((table) => table.scrollIntoView());
+}
+/** @type {(page: Page) => Promise<void>} */
 async function writeSizes(page) {
 	for (const wheel of ['front left', 'front right', 'rear left'])
 		await page.getByLabel(`Size ${wheel}`).fill('205/75R16C');
@@ -118,7 +117,6 @@ const PICTURES = [
 	{ name: 'read', vehicle: 'school minibus', at: 'read' },
 	{ name: 'decoder', vehicle: 'school minibus', at: 'read', act: typeIntoDecoder },
 	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
-	{ name: 'paste', vehicle: 'school minibus', at: 'read', act: pastePrintOut },
 	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
 	{ name: 'library', at: '/library' },
 	{ name: 'watch', vehicle: 'island vet', at: 'watch' },
@@ -134,9 +132,10 @@ const PICTURES = [
 		act: takeCapture
 	},
 	{ name: 'halve', vehicle: 'school minibus', at: 'measure/halve?at=rear-left', act: halveTwice },
+	{ name: 'reason', vehicle: 'dairy', at: 'reason' },
+	{ name: 'reason-why', vehicle: 'school minibus', at: 'reason', theme: 'bay', act: openCell },
 	{ name: 'mend', vehicle: 'volunteer ambulance', at: 'mend' },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
-	{ name: 'came-back-bay', vehicle: 'volunteer ambulance', at: 'prove', theme: 'bay' },
 	{ name: 'hand-over', vehicle: 'ferry crew bus', at: 'hand-over' }
 ];
 

@@ -52,6 +52,7 @@ test('a common cause: two silent modules lead to the splice they share, their co
 	await expect(page.getByText(/^Do not chase these \d codes/)).toBeVisible();
 	await page.getByText(/^Do not chase/).click();
 	await expect(page.getByText('steering angle is silent').first()).toBeVisible();
+	await expect(page.getByText('One fault alone explains all that was read.')).toBeVisible();
 	await expect(left(page)).toContainText('splice S7');
 	await accessible(page);
 
@@ -113,6 +114,7 @@ test('two faults at once are found where one does not explain all', async ({ pag
 			.getByText(/; and /)
 			.first()
 	).toBeVisible();
+	await expect(page.getByText('No single fault explains all that was read; two do.')).toBeVisible();
 	const grid = page.getByRole('table', { name: /Proof grid/ });
 	await expect(grid.getByRole('button', { name: /^Rear left, lead: suspect/ })).toBeVisible();
 	await expect(grid.getByRole('button', { name: /^Front right, lead: (suspect|proven bad)/ })).toBeVisible();
