@@ -24,6 +24,12 @@
 		open: 'not begun'
 	} as const;
 	const TODAY = { yes: 'today', perhaps: 'today, if it goes well', no: 'not today' };
+	/** What it waits for, how long it may take, where it stands. */
+	const asides = ({ summary: { waiting }, toGo }: Row): string[] => [
+		...(waiting && waiting.what !== 'nothing' ? [`waits for ${waiting.what}`] : []),
+		...(toGo ? [`${toGo.words}${toGo.today ? `, ${TODAY[toGo.today]}` : ''}`] : []),
+		...(waiting?.lift ? [waiting.lift] : [])
+	];
 	const links = (summary: CaseSummary): Link[] =>
 		summary.stations.map((s) => ({ state: MARK[s.state], says: `${s.name} ${SAYS[s.state]}` }));
 </script>
@@ -32,8 +38,8 @@
 	<table class="w-full min-w-[740px] border-collapse text-left">
 		<thead class="border-b-2 border-ink text-sm">
 			<tr class="[&>th]:pr-4 [&>th]:pb-2 [&>th]:font-semibold">
-				<th>Case</th><th>Vehicle</th><th>Listen → Hand over</th><th>Next step</th><th class="max-lg:hidden"
-					>Last with</th
+				<th>Case</th><th>Vehicle</th><th>Listen → Hand over</th><th class="w-full">Next step</th><th
+					class="whitespace-nowrap max-lg:hidden">Last with</th
 				><th>Wanted</th>
 			</tr>
 		</thead>
@@ -44,8 +50,8 @@
 						><a href="/cases/{row.id}" class="after:absolute after:inset-0">{row.number}</a></td
 					>
 					<td>
-						<span class="block font-semibold">{row.vehicleName}</span>
-						<span class="block text-sm text-ink-2">{row.vehicle.nickname}</span>
+						<span class="block font-semibold whitespace-nowrap">{row.vehicleName}</span>
+						<span class="block text-sm whitespace-nowrap text-ink-2">{row.vehicle.nickname}</span>
 					</td>
 					<td><Chain links={links(row.summary)} step={26} size={16} /></td>
 					<td class="font-semibold">
@@ -58,16 +64,8 @@
 						{:else}
 							{row.summary.verdict}
 						{/if}
-						{#if row.summary.waiting && row.summary.waiting.what !== 'nothing'}
-							<span class="mt-1 block font-normal">Waits for {row.summary.waiting.what}</span>
-						{/if}
-						{#if row.toGo}
-							<span class="mt-1 block text-sm font-normal text-ink-2"
-								>{row.toGo.words}{row.toGo.today ? `, ${TODAY[row.toGo.today]}` : ''}{row.summary.waiting
-									?.lift
-									? `; ${row.summary.waiting.lift}`
-									: ''}</span
-							>
+						{#if asides(row).length > 0}
+							<span class="mt-1 block text-sm font-normal text-ink-2">{asides(row).join('; ')}</span>
 						{/if}
 					</td>
 					<td class="max-lg:hidden">{row.summary.withName ?? '–'}</td>

@@ -200,9 +200,11 @@ export const mendingSteps = ({
 	});
 };
 
-const READ_SIGNS = /^(wheel-code|own-code|silent|accused|deaf|back|own-back|felt-)/;
+/** Explanations less likely than this are not told. */
+const TOLD_FROM = 0.02;
+const READ_SIGNS = /^(wheel-code|own-code|silent|accused|deaf|back|own-back)@/;
 
-/** "One fault alone explains all that was read": the smallest sets of faults for the codes, the silence and what was felt. */
+/** "One fault alone explains all that was read": the smallest sets of faults for the codes and the silence. */
 export function explanationsShown({ model, observations, belief }: Reasoning): {
 	words: string;
 	sets: { words: string; p: number }[];
@@ -219,10 +221,13 @@ export function explanationsShown({ model, observations, belief }: Reasoning): {
 			: `No single fault explains all that was read; ${size === 2 ? 'two' : 'three'} do.`;
 	return {
 		words,
-		sets: found.map(({ faults, others, p }) => ({
-			words: `${faultWords(model, faults)}${others > 0 ? `, or ${others} like it` : ''}`,
-			p
-		}))
+		sets: found
+			.filter(({ p }) => p > TOLD_FROM)
+			.slice(0, 2)
+			.map(({ faults, others, p }) => ({
+				words: `${faultWords(model, faults)}${others > 0 ? `, or ${others} like it` : ''}`,
+				p
+			}))
 	};
 }
 

@@ -82,12 +82,13 @@
 	{#if reason.explains}
 		<p class="mt-3">
 			<strong>{reason.explains.words}</strong>
-			{#each reason.explains.sets.slice(0, 2) as set, i (set.words)}
-				{i > 0 ? 'Or' : ''}
-				{set.words} (<span class="num">{percent(set.p)}</span>).
-			{/each}
-			{#if reason.left}Others have worked on it ({reason.left.work}): such work leaves this behind now and
-				then – {reason.left.fault}.{/if}
+			{#each reason.explains.sets as set, i (set.words)}
+				{i > 0 ? ' or ' : ' '}{set.words} (<span class="num">{percent(set.p)}</span>){/each}{reason.explains
+				.sets.length > 0
+				? '.'
+				: ''}
+			{#if reason.left}Others have worked on it ({reason.left.work}), and such work leaves behind, now and
+				then: {reason.left.fault}.{/if}
 		</p>
 	{/if}
 	{#if reason.cascade.text}

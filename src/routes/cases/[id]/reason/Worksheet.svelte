@@ -68,8 +68,8 @@
 					>
 				</span>
 				<span class="text-right text-ink-2"
-					>{#if step.minutes !== null}<span class="num">{step.minutes} min</span> ·
-					{/if}{step.by} <span class="num">{step.time}</span></span
+					>{#if step.minutes !== null}<span class="num">{step.minutes} min</span>,{/if}
+					{step.by} <span class="num">{step.time}</span></span
 				>
 			</li>
 		{/each}
