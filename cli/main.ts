@@ -1,16 +1,18 @@
-import { bus } from './bus';
-import { decode } from './decode';
 import { WrongUsage, type Command } from './command';
-import { live } from './live';
-import { plan } from './plan';
-import { prove } from './prove';
-import { scope } from './scope';
-import { trial } from './trial';
-import { tyres } from './tyres';
 
 /** Commands of the contract whose core is not there yet: said openly instead of answered wrongly. */
 const LATER = ['lamp'];
-const COMMANDS: Record<string, Command> = { decode, bus, live, scope, tyres, plan, trial, prove };
+/** Each is read when it is asked for: nobody who decodes a code waits for a bench of vehicles. */
+const COMMANDS: Record<string, () => Promise<Command>> = {
+	decode: async () => (await import('./decode')).decode,
+	bus: async () => (await import('./bus')).bus,
+	live: async () => (await import('./live')).live,
+	scope: async () => (await import('./scope')).scope,
+	tyres: async () => (await import('./tyres')).tyres,
+	plan: async () => (await import('./plan')).plan,
+	trial: async () => (await import('./trial')).trial,
+	prove: async () => (await import('./prove')).prove
+};
 
 const HELP = `jaldi: the computations of Jaldi on the command line
 
@@ -61,13 +63,14 @@ export async function main(args: string[]): Promise<number> {
 		process.stdout.write(HELP);
 		return name === undefined ? 2 : 0;
 	}
-	const command = COMMANDS[name];
-	if (!command) {
+	const load = COMMANDS[name];
+	if (!load) {
 		const known = LATER.includes(name) ? `"${name}" is not in this version` : `there is no command "${name}"`;
 		process.stderr.write(`jaldi: ${known}; "jaldi --help" lists them\n`);
 		return 2;
 	}
 	try {
+		const command = await load();
 		return await command(rest);
 	} catch (error) {
 		if (!(error instanceof WrongUsage)) throw error;

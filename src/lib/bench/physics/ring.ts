@@ -124,13 +124,12 @@ export class Rotor {
 		this.turns = to - Math.floor(to);
 		const [low, high] = turned > 0 ? [from, to] : [to, from];
 		const teeth = ring.at.length;
-		const agoOf = (turn: number) => ((to - turn) / turned) * dtS;
 		if (ring.uniform) {
 			if (fieldOf(ring, 0, speedMps, timeS) < need) return passing;
 			const first = Math.floor(low * teeth) + 1;
 			const last = Math.floor(high * teeth);
 			passing.pulses = last - first + 1;
-			if (passing.pulses > 0) passing.lastAgoS = agoOf((turned > 0 ? last : first) / teeth);
+			if (passing.pulses > 0) passing.lastAgoS = agoOf((turned > 0 ? last : first) / teeth, to, turned, dtS);
 			return passing;
 		}
 		const firstLap = Math.floor(low);
@@ -141,12 +140,15 @@ export class Rotor {
 				if (turn > high) break;
 				if (fieldOf(ring, tooth, speedMps, timeS) < need) continue;
 				passing.pulses += 1;
-				if (forwards || passing.pulses === 1) passing.lastAgoS = agoOf(turn);
+				if (forwards || passing.pulses === 1) passing.lastAgoS = agoOf(turn, to, turned, dtS);
 			}
 		}
 		return passing;
 	}
 }
+
+/** Seconds before the step's end at which the ring stood at a turn, at the even speed of the step. */
+const agoOf = (turn: number, to: number, turned: number, dtS: number): number => ((to - turn) / turned) * dtS;
 
 /** Index of the first tooth past a place, by halving. */
 function firstTooth(at: Float64Array, past: number): number {
