@@ -9,17 +9,6 @@ const PORT = Number(process.env.PORT ?? 4690);
 const OUT = 'docs/screenshots';
 const PASSWORD = 'ebb-and-flow';
 
-const PRINT_OUT = `Harbour Garage          Page 1
-Brake control - 2 codes
------------------------
-C0045-13  Rear left wheel sensor      Status: 2F
-   Vehicle speed . . : 12 km/h
-C0050-2F  Rear right wheel sensor     stored
-
-Instrument cluster:
-U0415-81   Invalid data               [28]
-No further faults.`;
-
 /** @typedef {import('@playwright/test').Page} Page */
 /** @type {(page: Page) => Promise<void>} */
 async function typeIntoDecoder(page) {

@@ -69,12 +69,15 @@ rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 const bin = (/** @type {string} */ name) => `node_modules/.bin/${name}`;
 
-// Two cores: one line of checks beside the other.
-await Promise.all([
+const build = "import('./scripts/build.mjs').then((b) => b.buildWhenStale())";
+/** Two cores: one line of checks beside the other. */
+const [, built] = await Promise.all([
 	step('form', [bin('prettier'), '--check', '--log-level', 'warn', '.'])
 		.then(() => step('rules', [bin('eslint'), '.']))
 		.then(() => step('nothing unused', [bin('knip')])),
-	step('types', ['npm', 'run', '--silent', 'check'])
+	step('types', ['npm', 'run', '--silent', 'check']).then(() =>
+		step('build', [process.execPath, '-e', build])
+	)
 ]);
 const unit = `${REPORTS}/unit.json`;
 await step(
@@ -85,8 +88,7 @@ await step(
 		count: (report) => [report.numPassedTests, report.numFailedTests]
 	}
 );
-const build = "import('./scripts/build.mjs').then((b) => b.buildWhenStale())";
-if (await step('build', [process.execPath, '-e', build])) {
+if (built) {
 	const pages = `${REPORTS}/pages.json`;
 	await step('page tests', [bin('playwright'), 'test'], {
 		aloud: true,

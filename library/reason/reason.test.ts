@@ -41,12 +41,16 @@ describe('the library of tests and signs', () => {
 	});
 
 	it('does a test once more under another name and other signs, as it came out', () => {
-		const wiggle = testsFor(minibus).find(({ id }) => id === 'wiggle@rear-left');
+		const wiggle = testsFor(minibus).find(({ id }) => id === 'wiggle-lead@rear-left');
 		if (!wiggle) throw new Error('no wiggle test');
 		const more = onceMore(wiggle, () => 'steady');
 		expect(more.id).toBe(wiggle.id);
 		expect(more.kind.name).toMatch(/once more$/);
-		expect(splitKey(more.signs[0] ?? '')).toEqual({ sign: 'wiggle', place: 'rear-left', before: 'steady' });
+		expect(splitKey(more.signs[0] ?? '')).toEqual({
+			sign: 'wiggle-lead',
+			place: 'rear-left',
+			before: 'steady'
+		});
 		expect(onceMore(wiggle, () => undefined).signs).toEqual(wiggle.signs);
 	});
 

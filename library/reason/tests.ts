@@ -21,8 +21,10 @@ const TestKind = z.object({
 	/** Besides getting there. */
 	minutes: z.number().positive(),
 	access: z.array(Access),
-	/** Whether doing it once more can tell something: it finds what comes and goes. */
-	repeats: z.boolean().default(false),
+	/** Which module has to answer for it: the one that it is about, or the one that reads the wheels. */
+	answers: z.enum(['here', 'reader']).optional(),
+	/** How many times doing it once more can tell something: it finds what comes and goes. */
+	repeats: z.number().int().min(0).default(0),
 	/** Where it is done. */
 	station: z.enum(TEST_STATIONS),
 	why: z.string()
@@ -57,7 +59,7 @@ const measuring = measurements.map((one): TestKind => {
 		signs: [[`meter:${one.id}`, 'here']],
 		minutes: one.minutes,
 		access,
-		repeats: false,
+		repeats: 0,
 		station: 'measure',
 		why: one.asks
 	};
@@ -69,7 +71,7 @@ const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
 	signs: [[`look:${id}`, 'here']],
 	minutes,
 	access: inspectionAccess[id] ?? [],
-	repeats: false,
+	repeats: 0,
 	station: 'measure',
 	why
 }));
@@ -162,6 +164,16 @@ export function placedTest(kind: TestKind, type: VehicleType, place: string): Pl
 	};
 }
 
+/** Whether a test can be done while some modules do not answer. */
+export function canBeDone(
+	{ kind, place }: PlacedTest,
+	type: VehicleType,
+	silent: ReadonlySet<string>
+): boolean {
+	if (kind.answers === undefined) return true;
+	return !silent.has(kind.answers === 'here' ? place : (wheelReaderOf(type)?.role ?? ''));
+}
+
 /** A test that has been done, once more: what it then shows counts as one more look at what comes and goes. */
 export const onceMore = (test: PlacedTest, before: (sign: SignKey) => string | undefined): PlacedTest => ({
 	...test,
@@ -173,7 +185,7 @@ export const onceMore = (test: PlacedTest, before: (sign: SignKey) => string | u
 });
 
 const repeatedSigns = new Set(
-	[...testKinds.values()].flatMap(({ repeats, signs }) => (repeats ? signs.map(([sign]) => sign) : []))
+	[...testKinds.values()].flatMap(({ repeats, signs }) => (repeats > 0 ? signs.map(([sign]) => sign) : []))
 );
 /** Whether looking again at a sign is another look and not a correction of the first. */
 export const isRepeated = (sign: string): boolean => repeatedSigns.has(sign);

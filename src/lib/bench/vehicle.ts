@@ -1,5 +1,6 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
+import { wheelReaderOf } from '../../../library/measurePoints';
 import { Electrics, restingSupply } from './electrics';
 import { Activity, type Teasing } from './faults/activity';
 import type { BenchFault } from './faults/benchFault';
@@ -103,7 +104,7 @@ export class BenchVehicle {
 			batteryVolts: BATTERY_VOLTS
 		};
 		this.turning = new Turning(this.world, this.stepS, (wheel) => this.electrics.coilOhmsOf(wheel));
-		this.activity = new Activity(random);
+		this.activity = new Activity(random, wheelReaderOf(type)?.role ?? null);
 		this.electrics = new Electrics(this.world, this.network, supply, this.target, this.activity);
 		this.activity.set(options.faults);
 		for (const fault of options.faults) applyOnce(this.target, fault);
@@ -226,9 +227,13 @@ export class BenchVehicle {
 		].includes(at);
 	}
 
-	/** Moves a place by hand for some seconds: what is loose there lets go. */
-	wiggle(at: string): void {
-		this.teasing.wiggled = { at, untilS: this.world.timeS + WIGGLE_S };
+	/**
+	 * Moves a place by hand for some seconds: what is loose there lets go.
+	 *
+	 * @param links of a wheel's path, where only the plug or only the lead is moved; null = everything there
+	 */
+	wiggle(at: string, links: readonly string[] | null = null): void {
+		this.teasing.wiggled = { at, links, untilS: this.world.timeS + WIGGLE_S };
 	}
 
 	/** Sprays water on a place; it dries within minutes. */

@@ -3,8 +3,8 @@ import { libraryFault, type BenchFault } from './benchFault';
 
 /** What hands do to make a fault show or hide. */
 export interface Teasing {
-	/** Place that is being wiggled, until when. */
-	wiggled: { at: string; untilS: number } | null;
+	/** Place that is being wiggled, which links of a wheel's path there (null = all of them), until when. */
+	wiggled: { at: string; links: readonly string[] | null; untilS: number } | null;
 	/** Places that water was sprayed on, until when each dries. */
 	sprayed: Map<string, number>;
 }
@@ -27,7 +27,11 @@ export class Activity {
 	private lastOdometerM: number | null = null;
 	private changed = true;
 
-	constructor(private readonly random: () => number) {}
+	/** @param reader role of the module that has the wheels' sockets */
+	constructor(
+		private readonly random: () => number,
+		private readonly reader: string | null
+	) {}
 
 	get all(): BenchFault[] {
 		return this.list.map(({ fault }) => fault);
@@ -97,7 +101,7 @@ export class Activity {
 		const everyKm = fault.everyKm ?? when.everyKm;
 		if (everyKm === undefined && when.shaking === undefined) return true;
 		if (timeS < present.untilS) return true;
-		const wiggled = teasing.wiggled?.at === fault.at && teasing.wiggled.untilS > timeS;
+		const wiggled = this.isWiggled(fault, teasing.wiggled, timeS);
 		const perS =
 			(everyKm === undefined ? 0 : motion.speedMps / (everyKm * 1000)) +
 			// A distance that was asked for replaces the road's own rate.
@@ -110,6 +114,14 @@ export class Activity {
 		const [least, most] = when.forS ?? USUAL_STAY_S;
 		present.untilS = timeS + least + this.random() * (most - least);
 		return true;
+	}
+
+	/** A wheel's socket at the module is moved where the module is. */
+	private isWiggled({ id, at }: BenchFault, wiggled: Teasing['wiggled'], timeS: number): boolean {
+		if (!wiggled || wiggled.untilS <= timeS) return false;
+		const { link } = libraryFault(id);
+		const where = link === 'module-connector' && this.reader !== null ? this.reader : at;
+		return wiggled.at === where && (wiggled.links === null || wiggled.links.includes(link));
 	}
 
 	/** Corrosion grows with the kilometres, in steps that are worth a new solution of the network. */

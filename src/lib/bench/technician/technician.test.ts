@@ -120,8 +120,19 @@ describe('what each test shows of a fault comes from the physics', () => {
 			MINIBUS,
 			benchFault('sensor-plug-loose', 'rear-left'),
 			[
-				['wiggle@rear-left', 'wiggle@rear-left', 'changes'],
-				['wiggle@rear-right', 'wiggle@rear-right', 'steady']
+				['wiggle-plug@rear-left', 'wiggle-plug@rear-left', 'changes'],
+				['wiggle-lead@rear-left', 'wiggle-lead@rear-left', 'steady'],
+				['wiggle-plug@rear-right', 'wiggle-plug@rear-right', 'steady']
+			]
+		],
+		[
+			'a spread socket at the module',
+			MINIBUS,
+			benchFault('module-pin-spread', 'rear-left'),
+			[
+				['wiggle-far@rear-left', 'wiggle-far@rear-left', 'changes'],
+				['wiggle-plug@rear-left', 'wiggle-plug@rear-left', 'steady'],
+				['wiggle-far@rear-right', 'wiggle-far@rear-right', 'steady']
 			]
 		],
 		[

@@ -1,6 +1,7 @@
 import type { Position } from '../../../../library';
 import { codeSigns } from '../../../../library/reason/codeSigns';
 import { shippedBook } from '../../../../library/codes';
+import { wheelReaderOf } from '../../../../library/measurePoints';
 import { signKey, splitKey, type Seen } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
 import { holdSource } from '../instruments/source';
@@ -20,8 +21,16 @@ const FED_SHARE = 0.1;
 const SETTLES_S = 3;
 const WATCHES_S = 3;
 const SHAKES_S = 5;
+const HAND_OFF_S = 5;
 const BATTERY_LOW_V = 12;
 const MOST_TRIPS = 6;
+/** What a hand takes hold of, and the links of the wheel's path that then move. */
+const MOVES = {
+	'wiggle-sensor': { at: 'here', links: ['sensor', 'gap'] },
+	'wiggle-plug': { at: 'here', links: ['sensor-connector'] },
+	'wiggle-lead': { at: 'here', links: ['harness'] },
+	'wiggle-far': { at: 'reader', links: ['module-connector'] }
+} as const;
 
 /**
  * A person with a tester, a meter, an oscilloscope and two eyes at a bench vehicle: does one test of the library after the
@@ -114,9 +123,11 @@ export class Technician {
 				return here(scopeByHand(vehicle, position, 'module'));
 			case 'substitute':
 				return here(this.substitute(position));
-			case 'wiggle':
-				this.fresh();
-				return here(watching.whileDoing(position, () => vehicle.wiggle(position)));
+			case 'wiggle-sensor':
+			case 'wiggle-plug':
+			case 'wiggle-lead':
+			case 'wiggle-far':
+				return here(this.wiggle(position, what));
 			case 'spray':
 				this.fresh();
 				return here(watching.whileDoing(position, () => vehicle.spray(position)));
@@ -186,6 +197,16 @@ export class Technician {
 			if (sign === 'wheel-code') seen[signKey('back', place)] = outcome === 'none' ? 'no' : 'yes';
 			if (sign === 'own-code') seen[signKey('own-back', place)] = outcome === 'none' ? 'no' : 'yes';
 		}
+		return seen;
+	}
+
+	private wiggle(position: Position, what: keyof typeof MOVES): string {
+		const { at, links } = MOVES[what];
+		this.fresh();
+		const place = at === 'here' ? position : (wheelReaderOf(this.type)?.role ?? '');
+		const seen = this.watching.whileDoing(position, () => this.vehicle.wiggle(place, links));
+		// The hand is off before anything else is done.
+		this.vehicle.advance(HAND_OFF_S);
 		return seen;
 	}
 

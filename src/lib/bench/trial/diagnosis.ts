@@ -20,8 +20,8 @@ export interface Bench {
 	readonly model: ReasonModel;
 	readonly policy: Policy;
 	readonly tests: readonly PlacedTest[];
-	/** Tests done since the last repair. */
-	readonly done: ReadonlySet<string>;
+	/** Tests done since the last repair, and how many times each. */
+	readonly done: ReadonlyMap<string, number>;
 	readonly paid: ReadonlySet<string>;
 	readonly seen: Seen;
 	/** Repairs done, in order. */
@@ -69,7 +69,7 @@ export function diagnose(trial: TrialCase, way: Way, policy: Policy, onlyBrought
 class Diagnosis implements Bench {
 	readonly model: ReasonModel;
 	readonly tests: readonly PlacedTest[];
-	readonly done = new Set<string>();
+	readonly done = new Map<string, number>();
 	readonly paid = new Set<string>();
 	readonly mended: PlacedRepair[] = [];
 	seen: Seen = {};
@@ -155,7 +155,7 @@ class Diagnosis implements Bench {
 		// A road test puts the wheels on and the vehicle down.
 		if (test.kind.access.includes('down'))
 			for (const id of [...this.paid]) if (id === 'lifted' || id.startsWith('wheel:')) this.paid.delete(id);
-		this.done.add(test.id);
+		this.done.set(test.id, (this.done.get(test.id) ?? 0) + 1);
 		const seen = this.technician.perform(test);
 		this.note(seen);
 		outcome.steps.push(`${test.id}: ${remarkable(this.model, seen)}`);
@@ -201,8 +201,7 @@ class Diagnosis implements Bench {
 		this.troubled = Object.entries(all).some(
 			([key, seen]) => this.model.sign(key as never)?.outcomes.indexOf(seen) !== this.model.sign(key)?.good
 		);
-		this.done.add('road@vehicle');
-		this.done.add('scan@vehicle');
+		for (const id of ['road@vehicle', 'scan@vehicle']) this.done.set(id, 1);
 	}
 }
 

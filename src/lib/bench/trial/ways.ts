@@ -1,5 +1,5 @@
 import { splitKey, type Seen } from '../../../../library/reason/signs';
-import { onceMore, type PlacedTest } from '../../../../library/reason/tests';
+import { canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
 import { decide } from '../../core/path/nextTest';
 import { mendingCost } from '../../core/path/repairCost';
@@ -22,12 +22,25 @@ function repairOf({ model }: Bench, index: number | undefined): PlacedRepair | n
 /** Whether there is nothing left to look for. */
 const isDone = (bench: Bench): boolean => bench.belief().nothing > (bench.troubled ? DONE_FROM : PROVEN_FROM);
 
+const timesDone = ({ done }: Bench, { id }: PlacedTest): number => done.get(id) ?? 0;
+
+/** Not done, or worth doing once more; and whoever has to answer for it answers. */
+function isOpen(bench: Bench, test: PlacedTest): boolean {
+	const silent = new Set(
+		Object.entries(bench.seen).flatMap(([key, outcome]) => {
+			const { sign, place } = splitKey(key);
+			return sign === 'silent' && outcome === 'silent' ? [place] : [];
+		})
+	);
+	return timesDone(bench, test) <= test.kind.repeats && canBeDone(test, bench.model.type, silent);
+}
+
 /** The product's own: what tells most for its minutes, until repairing is worth more. */
 export const jaldi: Way = (bench) => {
 	if (isDone(bench)) return { handBack: true };
-	const open = bench.tests.filter(({ id, kind }) => !bench.done.has(id) || kind.repeats);
+	const open = bench.tests.filter((test) => isOpen(bench, test));
 	const candidates = open.map((test) =>
-		bench.done.has(test.id) ? onceMore(test, (sign) => bench.seen[sign]) : test
+		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
 	);
 	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid);
 	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);
@@ -72,7 +85,10 @@ const AT_WHEEL = [
 	'look:clips',
 	'look:pins',
 	'look:water',
-	'wiggle',
+	'wiggle-sensor',
+	'wiggle-plug',
+	'wiggle-lead',
+	'wiggle-far',
 	'spray',
 	'meter:loop-ohms',
 	'meter:lead-feed',
@@ -108,8 +124,10 @@ export const checklist: Way = (bench) => {
 	return repair && best && best.cures > LEAST_CURE ? { repair } : { handBack: true };
 };
 
-function inFixedOrder({ tests, done, seen, model }: Bench): PlacedTest | null {
-	const open = (id: string) => tests.find((test) => test.id === id && !done.has(id)) ?? null;
+function inFixedOrder(bench: Bench): PlacedTest | null {
+	const { tests, seen, model } = bench;
+	const isNew = (test: PlacedTest) => timesDone(bench, test) === 0 && isOpen(bench, test);
+	const open = (id: string) => tests.find((test) => test.id === id && isNew(test)) ?? null;
 	for (const id of FIRST) {
 		const test = open(id);
 		if (test) return test;
@@ -122,7 +140,7 @@ function inFixedOrder({ tests, done, seen, model }: Bench): PlacedTest | null {
 	}
 	const silent = Object.entries(seen).some(([, outcome]) => outcome === 'silent');
 	if (!silent) return null;
-	return tests.find(({ id, kind }) => SHARED.includes(kind.id) && !done.has(id)) ?? null;
+	return tests.find((test) => SHARED.includes(test.kind.id) && isNew(test)) ?? null;
 }
 
 /** Parts that a code of this kind is most often answered with, one after the other. */

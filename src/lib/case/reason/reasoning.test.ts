@@ -209,11 +209,11 @@ describe('what the station says beside the odds', () => {
 
 	it('a wiggle once more is asked about as the same sign', () => {
 		const maker = openLead();
-		maker.add('test-step', step('wiggle', 'rear-left', { 'wiggle@rear-left': 'steady' }));
+		maker.add('test-step', step('wiggle-lead', 'rear-left', { 'wiggle-lead@rear-left': 'steady' }));
 		const reasoning = about(maker);
-		const more = reasoning.candidates.find(({ id }) => id === 'wiggle@rear-left');
+		const more = reasoning.candidates.find(({ id }) => id === 'wiggle-lead@rear-left');
 		expect(more?.kind.name).toMatch(/once more$/);
-		maker.add('test-step', step('wiggle', 'rear-left', { 'wiggle@rear-left': 'changes' }));
-		expect(about(maker).observations.map(({ sign }) => sign)).toContain('wiggle@rear-left~steady');
+		maker.add('test-step', step('wiggle-lead', 'rear-left', { 'wiggle-lead@rear-left': 'changes' }));
+		expect(about(maker).observations.map(({ sign }) => sign)).toContain('wiggle-lead@rear-left~steady');
 	});
 });

@@ -4,7 +4,7 @@ import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
 import { afterWork } from '../../../../library/reason/leftBehind';
 import { signKey, splitKey } from '../../../../library/reason/signs';
-import { onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
+import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { believe, type Belief } from '../../core/path/believe';
 import { contradictions, type Contradiction } from '../../core/path/contradiction';
 import type { Observation } from '../../core/path/model';
@@ -58,16 +58,22 @@ export function reasonAbout(
 	const setAside = ofKind(entries, 'test-step').filter(({ payload }) => payload.how !== 'done');
 	const aside = new Set(setAside.map(({ payload }) => `${payload.test}@${payload.place}`));
 	const seen = new Map<string, string>();
+	const looks = new Map<string, number>();
+	const silent = new Set<string>();
 	for (const one of observations.filter((each) => each.epoch === epoch)) {
 		const { sign, place } = splitKey(one.sign);
-		seen.set(signKey(sign, place), one.outcome);
+		const key = signKey(sign, place);
+		seen.set(key, one.outcome);
+		looks.set(key, (looks.get(key) ?? 0) + 1);
+		if (sign === 'silent' && one.outcome === 'silent') silent.add(place);
 	}
 	const paid = reached(entries, type);
 	const candidates = testsFor(type)
-		.filter(({ id, kind }) => kind.id !== 'scan' && !aside.has(id))
+		.filter((test) => test.kind.id !== 'scan' && !aside.has(test.id) && canBeDone(test, type, silent))
 		.flatMap((test) => {
-			if (!test.signs.every((sign) => seen.has(sign))) return [test];
-			return test.kind.repeats ? [onceMore(test, (sign) => seen.get(sign))] : [];
+			const times = Math.min(...test.signs.map((sign) => looks.get(sign) ?? 0));
+			if (times === 0) return [test];
+			return times <= test.kind.repeats ? [onceMore(test, (sign) => seen.get(sign))] : [];
 		})
 		.map((test) => ({ ...test, minutes: minutes(test.kind.id) ?? test.minutes }));
 	return {

@@ -1,7 +1,7 @@
 import type { VehicleType } from '../../../../library';
 import { POSITIONS } from '../../../../library';
 import type { ReasonModel } from '../../../../library/reason/model';
-import { signOf, splitKey } from '../../../../library/reason/signs';
+import { signs, splitKey } from '../../../../library/reason/signs';
 import type { TestStep } from '../reasonPayloads';
 import { lowerFirst, positionWords } from '../words';
 
@@ -12,13 +12,13 @@ export const STEP_WORDS: Record<TestStep['how'], string> = {
 	'not-available': 'Not at hand'
 };
 
-/** Of an outcome, in words; what only one maker has is told as it is. */
+/** Of an outcome, in words; what only one maker has, or an older library had, is told as it is. */
 export function seenWords(key: string, outcome: string): string {
 	const { sign } = splitKey(key);
 	if (sign === 'search')
 		return outcome === 'none' ? 'nothing found' : `ended at ${outcome.replaceAll('-', ' ')}`;
 	if (sign.startsWith('replaced:')) return 'replaced before, and it did not help';
-	return signOf(sign).outcomes[outcome] ?? outcome.replaceAll('-', ' ');
+	return signs.get(sign)?.outcomes[outcome] ?? outcome.replaceAll('-', ' ');
 }
 
 /** `rear-left` → rear left; `brake` → brake control; `F14` → fuse F14. */
