@@ -105,6 +105,7 @@ function countOne(
 			}
 		}
 	};
+	if (tests.length === 0) return;
 	const arrived = technician.arrives();
 	// What shows nothing is not brought in, so nothing is learned of it.
 	if (fault && !technician.shown) return;

@@ -12,7 +12,7 @@ import priors from './priors.json' with { type: 'json' };
 import { faultClass, relationOf } from './relations';
 import { searchKey, replacedKey } from './ruledSigns';
 import { againKey, signKey, signOf, signs, splitKey } from './signs';
-import { onceMore, otherEndOf, testKinds, testsFor } from './tests';
+import { canBeDone, onceMore, otherEndOf, testKinds, testsFor } from './tests';
 
 const minibus = vehicleTypes.get('brindle-marlow-16');
 const trailer = vehicleTypes.get('hexley-drover');
@@ -52,6 +52,21 @@ describe('the library of tests and signs', () => {
 			before: 'steady'
 		});
 		expect(onceMore(wiggle, () => undefined).signs).toEqual(wiggle.signs);
+	});
+
+	it('offers nothing that needs an answer of a module that is silent', () => {
+		const offered = (silent: string[]) =>
+			testsFor(minibus)
+				.filter((test) => canBeDone(test, minibus, new Set(silent)))
+				.map(({ id }) => id);
+		expect(offered([])).toHaveLength(testsFor(minibus).length);
+		const withoutBrake = offered(['brake']);
+		for (const id of ['coding@brake', 'road@vehicle', 'wiggle-lead@rear-left', 'substitute@front-left'])
+			expect(withoutBrake).not.toContain(id);
+		for (const id of ['shake@cluster', 'meter:module-supply@brake', 'look:pins@rear-left', 'fuse@F14'])
+			expect(withoutBrake).toContain(id);
+		expect(offered(['cluster'])).not.toContain('shake@cluster');
+		expect(offered(['cluster'])).toContain('road@vehicle');
 	});
 
 	it('knows the other end of a bus segment: the gateway, and from there the far terminator', () => {

@@ -207,6 +207,16 @@ describe('what the station says beside the odds', () => {
 		expect(feeds?.school).toMatch(/open both ends and measure the wires: meter: .*, \d+ min\.$/);
 	});
 
+	it('nothing is offered that a silent module would have to answer for', () => {
+		const maker = new ThreadMaker();
+		maker.add('case-opened', { vehicleId: 'v', typeId: MINIBUS.id, name: 'Marlow', plate: 'TP 16' });
+		maker.listen().scan([], {}, [BRAKE]);
+		const ids = about(maker).candidates.map(({ id }) => id);
+		expect(ids).not.toContain('coding@brake');
+		expect(ids).not.toContain('road@vehicle');
+		expect(ids).toContain('meter:module-supply@brake');
+	});
+
 	it('a wiggle once more is asked about as the same sign', () => {
 		const maker = openLead();
 		maker.add('test-step', step('wiggle-lead', 'rear-left', { 'wiggle-lead@rear-left': 'steady' }));
