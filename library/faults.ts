@@ -110,3 +110,20 @@ export const faults = new Map(
 		.parse(faultsFile.faults)
 		.map((fault) => [fault.id, fault])
 );
+
+const STAYS: readonly Effect['do'][] = [
+	'keep',
+	'blow',
+	'internal',
+	'dead',
+	'terminator',
+	'tyre',
+	'grip',
+	'battery'
+];
+/** Metal that is gone, bent or rusty does not come back by itself. */
+const STAYING_LINKS: readonly Fault['link'][] = ['ring', 'gap', 'tyre'];
+
+/** Whether a fault that is usually there all the time can also come and go. */
+export const mayComeAndGo = ({ effects, when, link }: Fault): boolean =>
+	when === undefined && !STAYING_LINKS.includes(link) && !effects.some((effect) => STAYS.includes(effect.do));

@@ -6,7 +6,7 @@ import {
 	type SignTable
 } from '../../src/lib/core/path/model';
 import { allPlaces, placesFor } from '../faultPlaces';
-import { faults, type Fault } from '../faults';
+import { faults, mayComeAndGo, type Fault } from '../faults';
 import { repairs } from '../repairs';
 import type { VehicleType } from '../vehicles';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
@@ -43,6 +43,8 @@ const shippedWeights: Record<string, number> = priorsFile.weights;
 export const libraryWeight: Weights = (fault) => shippedWeights[fault] ?? priorsFile.usual;
 
 const BIN_SHARE: Record<OutcomeBin, number> = { slight: 0.4, plain: 0.45, 'now-and-then': 0.15 };
+/** Of what stays as it is. */
+const HARDLY_EVER = 0.01;
 /** Weight of what is usual against what was counted, in counts. */
 const SMOOTHING = 1;
 /** What is usual: the same fault in its other bins, then a sound vehicle, then anything. */
@@ -87,8 +89,10 @@ export function reasonModel(
 	}));
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {
 		const bins = binsOf(fault, place, type);
-		const all = bins.reduce((sum, bin) => sum + BIN_SHARE[bin], 0);
-		return bins.map((bin) => ({ fault: index, bin, share: BIN_SHARE[bin] / all }));
+		const shareOf = (bin: OutcomeBin) =>
+			bin === 'now-and-then' && !mayComeAndGo(fault) ? HARDLY_EVER : BIN_SHARE[bin];
+		const all = bins.reduce((sum, bin) => sum + shareOf(bin), 0);
+		return bins.map((bin) => ({ fault: index, bin, share: shareOf(bin) / all }));
 	});
 	const tables = tablesOf(type);
 	return {

@@ -32,7 +32,8 @@ export class Turning {
 				: Infinity;
 			wheel.passing = wheel.rotor.step(wheel.ring, mps, wheel.circumferenceM, need, world.timeS, stepS);
 			if (wheel.sensor.spuriousHz > 0) this.addPulses(wheel, wheel.sensor.spuriousHz);
-			if (wheel.steel) this.passSteel(wheel, circuit?.edges === true && wheel.sensor.works);
+			if (wheel.steel)
+				this.passSteel(wheel, circuit?.edges === true && wheel.sensor.works && wheel.sensor.stuckAt === null);
 		}
 		for (const wheel of wheels) if (wheel.substitute) this.substitute(wheel);
 	}

@@ -175,8 +175,13 @@ export class BenchVehicle {
 
 	/** Passes steel before a passive sensor: a few slow pulses that prove sensor, harness and input. False for others. */
 	waveSteel(position: string, times: number): boolean {
+		return this.world.type.sensor === 'passive' && this.waveBefore(position, times);
+	}
+
+	/** Passes what its family answers to before a sensor that was taken out: steel before a coil, a magnet before others. */
+	waveBefore(position: string, times: number): boolean {
 		const wheel = this.world.wheels.find((one) => one.position === position);
-		if (!wheel || this.world.type.sensor !== 'passive') return false;
+		if (!wheel) return false;
 		wheel.steel = { left: times, phase: 0 };
 		return true;
 	}
@@ -239,6 +244,11 @@ export class BenchVehicle {
 	/** Sprays water on a place; it dries within minutes. */
 	spray(at: string): void {
 		this.teasing.sprayed.set(at, this.world.timeS + WET_S);
+	}
+
+	/** Blows a place dry again. */
+	dry(at: string): void {
+		this.teasing.sprayed.delete(at);
 	}
 
 	/** Opens or closes a plug. False where there is none of that name. */

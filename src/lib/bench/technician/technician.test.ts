@@ -68,6 +68,8 @@ describe('what each test shows of a fault comes from the physics', () => {
 				['meter:coil-ohms@front-left', 'meter:coil-ohms@front-left', 'high'],
 				['meter:lead-signal@front-left', 'meter:lead-signal@front-left', 'in'],
 				['scope-sensor@front-left', 'scope-sensor@front-left', 'flat'],
+				['wave@front-left', 'wave@front-left', 'nothing'],
+				['wave@front-right', 'wave@front-right', 'answers'],
 				['substitute@front-left', 'substitute@front-left', 'follows']
 			]
 		],
@@ -81,6 +83,21 @@ describe('what each test shows of a fault comes from the physics', () => {
 				['scope-sensor@front-right', 'scope-sensor@front-right', 'gap'],
 				['scope-module@front-right', 'scope-module@front-right', 'gap']
 			]
+		],
+		[
+			'a weak encoder before a sound sensor',
+			MINIBUS,
+			benchFault('encoder-weak', 'rear-left'),
+			[
+				['scope-sensor@rear-left', 'scope-sensor@rear-left', 'flat'],
+				['wave@rear-left', 'wave@rear-left', 'answers']
+			]
+		],
+		[
+			'a dead sensor before a sound encoder',
+			MINIBUS,
+			benchFault('sensor-dead', 'rear-left'),
+			[['wave@rear-left', 'wave@rear-left', 'nothing']]
 		],
 		[
 			'a temporary spare',
@@ -174,6 +191,16 @@ describe('what each test shows of a fault comes from the physics', () => {
 			done.set(test, seen);
 			expect(seen[key], `${test} ${key}`).toBe(outcome);
 		}
+	});
+});
+
+describe('what was made wet', () => {
+	it('is dry again before anything else is measured', () => {
+		const { does } = at(MINIBUS, benchFault('sensor-plug-wet', 'front-left'));
+		const apart = () => does('meter:wires-apart@front-left')['meter:wires-apart@front-left'];
+		expect(apart()).toBe('in');
+		expect(does('spray@front-left')['spray@front-left']).toBe('changes');
+		expect(apart()).toBe('in');
 	});
 });
 

@@ -22,6 +22,10 @@ const SETTLES_S = 3;
 const WATCHES_S = 3;
 const SHAKES_S = 5;
 const HAND_OFF_S = 5;
+const WAVES = 20;
+const WAVED_S = 3;
+/** Above this a value is a word for "not available". */
+const FROZEN_KMH = 300;
 const BATTERY_LOW_V = 12;
 const MOST_TRIPS = 6;
 /** What a hand takes hold of, and the links of the wheel's path that then move. */
@@ -129,8 +133,9 @@ export class Technician {
 			case 'wiggle-far':
 				return here(this.wiggle(position, what));
 			case 'spray':
-				this.fresh();
-				return here(watching.whileDoing(position, () => vehicle.spray(position)));
+				return here(this.spray(position));
+			case 'wave':
+				return here(this.wave(position));
 			case 'tyres':
 				return Object.fromEntries(signs.map((key) => [key, eye.tyre(splitKey(key).place)]));
 			case 'coding':
@@ -150,7 +155,7 @@ export class Technician {
 			case 'ground':
 				return here(eye.ground(place));
 			case 'spray-ground':
-				return here(this.goesSilent(() => vehicle.spray(place), WATCHES_S));
+				return here(this.sprayGround(place));
 			case 'splice':
 				return here(eye.splice(place));
 			case 'battery':
@@ -200,6 +205,28 @@ export class Technician {
 		return seen;
 	}
 
+	/** What was made wet is blown dry before anything else is measured. */
+	private spray(position: Position): string {
+		this.fresh();
+		const seen = this.watching.whileDoing(position, () => this.vehicle.spray(position));
+		this.vehicle.dry(position);
+		return seen;
+	}
+
+	private sprayGround(place: string): string {
+		const seen = this.goesSilent(() => this.vehicle.spray(place), WATCHES_S);
+		this.vehicle.dry(place);
+		return seen;
+	}
+
+	/** The sensor is out of its seat: whether pulses arrive when its face is passed by hand. */
+	private wave(position: Position): string {
+		this.fresh();
+		this.vehicle.waveBefore(position, WAVES);
+		const { high } = this.watching.span(position, WAVED_S);
+		return high > 0 && high < FROZEN_KMH ? 'answers' : 'nothing';
+	}
+
 	private wiggle(position: Position, what: keyof typeof MOVES): string {
 		const { at, links } = MOVES[what];
 		this.fresh();
@@ -235,7 +262,7 @@ export class Technician {
 		vehicle.turnKey('on');
 		vehicle.advance(WAKES_S);
 		this.fresh();
-		if (high < 1 || low > 300) return 'nothing';
+		if (high < 1 || low > FROZEN_KMH) return 'nothing';
 		if (high - low > FED_KMH * FED_SHARE) return 'not-steady';
 		return Math.abs(low - FED_KMH) < FED_KMH * FED_SHARE ? 'follows' : 'another-value';
 	}

@@ -1,6 +1,6 @@
 import { vehicleTypes, type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
-import { faults, type Fault } from '../../../../library/faults';
+import { faults, mayComeAndGo, type Fault } from '../../../../library/faults';
 import { libraryWeight } from '../../../../library/reason/model';
 import type { BenchFault } from '../faults/benchFault';
 
@@ -37,10 +37,6 @@ export function drawCase(seed: number, random: () => number): TrialCase {
 	}
 	return { type, faults: drawn, seed };
 }
-
-const STAYS = ['keep', 'blow', 'internal', 'dead', 'terminator', 'tyre', 'grip'];
-const mayComeAndGo = ({ effects, when }: Fault) =>
-	when === undefined && !effects.some((effect) => STAYS.includes(effect.do));
 
 function drawFault(type: VehicleType, random: () => number): Fault {
 	const possible = [...faults.values()].flatMap((fault) => {

@@ -85,6 +85,7 @@ const AT_WHEEL = [
 	'look:clips',
 	'look:pins',
 	'look:water',
+	'wave',
 	'wiggle-sensor',
 	'wiggle-plug',
 	'wiggle-lead',

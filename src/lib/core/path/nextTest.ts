@@ -222,7 +222,25 @@ export function decide(
 		}
 	);
 	ranked.sort((a, b) => b.rate - a.rate || b.bitsPerMinute - a.bitsPerMinute);
-	return concluded(model, ranked, now, bitsNow, policy);
+	const decision = concluded(model, ranked, now, bitsNow, policy);
+	return decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
+}
+
+/** Nobody begins with what hardly helps because it is cheap. */
+const CHEAP_TRY_FROM = 0.5;
+
+/** Where no test tells more and the cheapest try is a bad one, the likeliest repair comes first. */
+function likeliestFirst(decision: Decision, mending: Mending, weight: Float64Array): Decision {
+	let left = 1;
+	let best = { repair: -1, p: 0 };
+	for (const { repair, cures } of decision.mending) {
+		if (left * cures > best.p) best = { repair, p: left * cures };
+		left *= 1 - cures;
+	}
+	const [first] = decision.mending;
+	if (!first || first.cures >= CHEAP_TRY_FROM || best.repair === first.repair) return decision;
+	const { minutes, steps } = mending.cost(weight, best.repair);
+	return { ...decision, mending: steps, mendingMinutes: minutes };
 }
 
 /** What tells most a minute, and what tells most whatever it takes: the decisive test may be a dear one. */

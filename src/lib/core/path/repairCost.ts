@@ -79,9 +79,10 @@ export class Mending {
 	 * on top. Nothing wrong costs one proof.
 	 *
 	 * @param weight by state; need not add up to one
+	 * @param first repair that is done first whatever the rule says; −1 = by the rule
 	 * @returns expected minutes for the weight given, and the repairs in their order
 	 */
-	cost(weight: Float64Array): { minutes: number; steps: RepairStep[] } {
+	cost(weight: Float64Array, first = -1): { minutes: number; steps: RepairStep[] } {
 		const { repairs, ofState, policy } = this;
 		const gains = new Float64Array(repairs.length);
 		const open = Float64Array.from(weight);
@@ -104,7 +105,8 @@ export class Mending {
 		const whole = total;
 		const steps: RepairStep[] = [];
 		while (total > whole * LEAST_SHARE && total > 0 && steps.length < MOST_STEPS) {
-			const best = this.bestOf(gains, total);
+			const forced = steps.length === 0 ? repairs.indexOf(first) : -1;
+			const best = forced >= 0 ? forced : this.bestOf(gains, total);
 			if (best < 0) break;
 			const cures = Math.min(1, (gains[best] ?? 0) / total);
 			minutes += total * ((this.base[best] ?? 0) + (1 - cures) * (this.penalty[best] ?? 0));
