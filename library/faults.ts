@@ -127,3 +127,7 @@ const STAYING_LINKS: readonly Fault['link'][] = ['ring', 'gap', 'tyre'];
 /** Whether a fault that is usually there all the time can also come and go. */
 export const mayComeAndGo = ({ effects, when, link }: Fault): boolean =>
 	when === undefined && !STAYING_LINKS.includes(link) && !effects.some((effect) => STAYS.includes(effect.do));
+
+/** Whether both wheels of an axle have it: then it is put right from either side. */
+export const isOfAxle = ({ effects }: Pick<Fault, 'effects'>): boolean =>
+	effects.some((effect) => effect.do === 'tyre' && effect.of === 'axle');

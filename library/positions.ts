@@ -15,6 +15,12 @@ export const POSITIONS = [
 export const Position = z.enum(POSITIONS);
 export type Position = z.infer<typeof Position>;
 
+/** The wheel on the other side of the same axle. */
+export const mateOf = (position: Position): Position =>
+	(position.endsWith('-left')
+		? position.replace(/left$/, 'right')
+		: position.replace(/right$/, 'left')) as Position;
+
 export const LAMPS = [
 	'brake',
 	'anti-lock',

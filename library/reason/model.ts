@@ -6,7 +6,8 @@ import {
 	type SignTable
 } from '../../src/lib/core/path/model';
 import { allPlaces, placesFor } from '../faultPlaces';
-import { faults, mayComeAndGo, type Fault } from '../faults';
+import { faults, isOfAxle, mayComeAndGo, type Fault } from '../faults';
+import { mateOf, type Position } from '../positions';
 import { repairs } from '../repairs';
 import type { VehicleType } from '../vehicles';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
@@ -85,7 +86,9 @@ export function reasonModel(
 		fault,
 		place,
 		prior: own / total,
-		curedBy: fault.curedBy.map((repair) => repairAt(repair, place))
+		curedBy: fault.curedBy.flatMap((repair) =>
+			(isOfAxle(fault) ? [place, mateOf(place as Position)] : [place]).map((at) => repairAt(repair, at))
+		)
 	}));
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {
 		const bins = binsOf(fault, place, type);
@@ -167,6 +170,7 @@ function signTable(
 
 /** Somebody who looks twice at what stays the same sees something else with this chance. */
 const SEES_OTHERWISE = 0.03;
+const BY_EYE = /^(look:|module-plug@)/;
 
 /** A sign once more: what stays shows what it showed, what comes and goes shows what it likes. */
 function againTable(
@@ -176,6 +180,8 @@ function againTable(
 	rows: ReasonModel['rows']
 ): SignTable {
 	const { outcomes } = once;
+	// Eyes miss and imagine anew each time.
+	if (BY_EYE.test(key)) return { ...once, key };
 	const width = outcomes.length;
 	const before = outcomeIndex(once, splitKey(key).before ?? '');
 	const otherwise = Math.max(SEES_OTHERWISE, signOf(splitKey(key).sign).misread);

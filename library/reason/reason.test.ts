@@ -69,6 +69,12 @@ describe('the library of tests and signs', () => {
 		expect(offered(['cluster'])).toContain('road@vehicle');
 	});
 
+	it('opens a middle plug only where the harness has one', () => {
+		const middle = testsFor(minibus).filter(({ kind }) => kind.id === 'middle-plug');
+		for (const { access } of middle) expect(access[0]?.minutes).toBeGreaterThan(0);
+		expect(middle.length).toBeGreaterThan(0);
+	});
+
 	it('knows the other end of a bus segment: the gateway, and from there the far terminator', () => {
 		expect(otherEndOf(minibus, 'cluster')).toBe('gateway');
 		expect(otherEndOf(minibus, 'gateway')).toBe('brake');
@@ -178,6 +184,24 @@ describe('the model of a vehicle', () => {
 		const fickle = chance(more, 'lead-pulled-tight@rear-left', 'plain', 'clean');
 		expect(fickle).toBe(chance(once, 'lead-pulled-tight@rear-left', 'plain', 'clean'));
 		expect(fickle).toBeLessThan(0.9);
+	});
+
+	it('has an odd axle put right from either side, and one odd tyre from its own', () => {
+		const model = reasonModel(minibus);
+		const curing = (id: string) =>
+			model.faults.find((one) => one.id === id)?.curedBy.map((repair) => model.repairs[repair]?.id);
+		expect(curing('tyres-odd-axle@rear-left')).toEqual([
+			'fit-right-tyre@rear-left',
+			'fit-right-tyre@rear-right'
+		]);
+		expect(curing('tyre-other-size@rear-left')).toEqual(['fit-right-tyre@rear-left']);
+	});
+
+	it('lets eyes look again as if for the first time', () => {
+		const model = reasonModel(minibus);
+		const once = model.sign(signKey('look:pins', 'rear-left'));
+		const more = model.sign(againKey(signKey('look:pins', 'rear-left'), 'good'));
+		expect(more?.chance).toEqual(once?.chance);
 	});
 
 	it('lets a prior repair of a part make that part’s faults less likely, and proves nothing', () => {

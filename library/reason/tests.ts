@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { allPlaces } from '../faultPlaces';
 import { inspections, measurements, type Measurement } from '../measure';
-import { SENSOR_ACCESS_MIN, wheelReaderOf } from '../measurePoints';
+import { SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../measurePoints';
+import type { Position } from '../positions';
 import { PLACES } from '../repairs';
 import type { VehicleType } from '../vehicles';
 import { againKey, signKey, signOf, type SignKey } from './signs';
 import testsFile from './tests.json' with { type: 'json' };
 
-const ACCESS = ['lifted', 'down', 'wheel', 'plug', 'reader', 'module', 'other-end'] as const;
+const ACCESS = ['lifted', 'down', 'wheel', 'plug', 'reader', 'module', 'other-end', 'middle'] as const;
 const Access = z.enum(ACCESS);
 export const TEST_STATIONS = ['listen', 'read', 'watch', 'measure', 'prove'] as const;
 
@@ -64,6 +65,8 @@ const measuring = measurements.map((one): TestKind => {
 		why: one.asks
 	};
 });
+/** Looks that are taken with a tool. */
+const MEASURED = ['gap'];
 const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
 	id: `look:${id}`,
 	name: `Look: ${lower(name)}`,
@@ -71,7 +74,8 @@ const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
 	signs: [[`look:${id}`, 'here']],
 	minutes,
 	access: inspectionAccess[id] ?? [],
-	repeats: 0,
+	// An eye that missed it may see it the second time; a feeler reads the same.
+	repeats: MEASURED.includes(id) ? 0 : 1,
 	station: 'measure',
 	why
 }));
@@ -109,6 +113,11 @@ function suits(kind: TestKind, type: VehicleType): boolean {
 }
 
 function accessOf(kind: TestKind, type: VehicleType, place: string): Access[] {
+	const middle = () => {
+		const plugs = middlePlugsOf(type, place);
+		const nearest = plugs.reduce((least, one) => Math.min(least, one.accessMin), Infinity);
+		return plugs.length > 0 ? [{ id: `middle:${place}`, minutes: nearest }] : [];
+	};
 	const module = (role: string | undefined) => {
 		const found = type.modules.find((one) => one.role === role);
 		return found ? [{ id: `module:${found.role}`, minutes: found.accessMin }] : [];
@@ -127,11 +136,17 @@ function accessOf(kind: TestKind, type: VehicleType, place: string): Access[] {
 				return module(wheelReaderOf(type)?.role);
 			case 'module':
 				return module(place);
+			case 'middle':
+				return middle();
 			case 'other-end':
 				return module(otherEndOf(type, place));
 		}
 	});
 }
+
+/** Plugs in the middle of a wheel's harness. */
+const middlePlugsOf = (type: VehicleType, position: string): { accessMin: number }[] =>
+	wirePath(type, position as Position, 'signal').filter(({ node }) => node.endsWith(':a'));
 
 /** The module at the other end of a module's bus segment: at the gateway, or from there at the segment's far terminator. */
 export function otherEndOf(type: VehicleType, role: string): string | undefined {
@@ -144,7 +159,11 @@ export function otherEndOf(type: VehicleType, role: string): string | undefined 
 export function testsFor(type: VehicleType): PlacedTest[] {
 	return [...testKinds.values()].flatMap((kind) => {
 		if (!suits(kind, type)) return [];
-		const places = allPlaces(kind.about, type).filter((place) => !kind.roles || kind.roles.includes(place));
+		const places = allPlaces(kind.about, type).filter(
+			(place) =>
+				(!kind.roles || kind.roles.includes(place)) &&
+				(!kind.access.includes('middle') || middlePlugsOf(type, place).length > 0)
+		);
 		return places.map((place) => placedTest(kind, type, place));
 	});
 }

@@ -1,10 +1,11 @@
+import { mateOf } from '../../../library/positions';
 import { measurements, unsuitedFor, type Measurement } from '../../../library/measure';
 import { LINKS, type Link } from '../../../library/links';
 import { nodeOf, SENSOR_ACCESS_MIN, wheelReaderOf } from '../../../library/measurePoints';
 import type { Position } from '../../../library/positions';
 import type { SensorKind } from '../../../library/sensorKinds';
 import type { VehicleType } from '../../../library/vehicles';
-import { exposedAt, linksAt, mateOf } from './measured';
+import { exposedAt, linksAt } from './measured';
 import type { Entry, EntryOf } from './entry';
 import { ofKind } from './thread';
 

@@ -1,8 +1,9 @@
+import { mateOf } from '../../../library/positions';
 import { describe, expect, it } from 'vitest';
 import { caseCodes } from './codes';
 import { describeEntry } from './describe';
 import type { PayloadOf } from './entry';
-import { exposedAt, familyAt, linksAt, mateOf, suspectCorners } from './measured';
+import { exposedAt, familyAt, linksAt, suspectCorners } from './measured';
 import { cornerChain, offeredMeasurements, unsuitedMeasurements } from './measureView';
 import { projectCase } from './project';
 import { BRAKE, OPEN, ThreadMaker } from './threads.fixture';

@@ -67,12 +67,6 @@ export function exposedAt(entries: readonly Entry[], position: Position): Set<st
 	return open;
 }
 
-/** The wheel on the other side of the same axle. */
-export const mateOf = (position: Position): Position =>
-	(position.endsWith('-left')
-		? position.replace(/left$/, 'right')
-		: position.replace(/right$/, 'left')) as Position;
-
 /** Wheels that codes, live data, rounds and the bench point at, the most pointed at first. */
 export function suspectCorners(
 	entries: readonly Entry[],

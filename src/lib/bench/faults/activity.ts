@@ -1,3 +1,5 @@
+import { isOfAxle } from '../../../../library/faults';
+import { mateOf, type Position } from '../../../../library/positions';
 import type { Motion } from '../motion';
 import { libraryFault, type BenchFault } from './benchFault';
 
@@ -59,11 +61,12 @@ export class Activity {
 	cure(repair: string, at: string): number {
 		const before = this.list.length;
 		const cured = ({ id, at: where }: BenchFault) => {
-			const { curedBy, effects } = libraryFault(id);
+			const fault = libraryFault(id);
+			const { curedBy, effects } = fault;
 			// What is taught or coded is put right where it is kept; a crooked sensor stays crooked.
 			const teaches = repair === 'calibrate' || repair === 'code-module';
 			return (
-				where === at &&
+				(where === at || (isOfAxle(fault) && mateOf(where as Position) === at)) &&
 				curedBy.includes(repair) &&
 				(!teaches || effects.every((effect) => effect.do === 'keep'))
 			);

@@ -100,6 +100,11 @@ export class Eye {
 		return this.has(name, { 'splice-corroded': 0.97 }) ? 'corroded' : 'clean';
 	}
 
+	middlePlug(position: string): string {
+		const seen = this.has(position, { 'middle-plug-corroded': 0.95 });
+		return seen || this.random() < IMAGINED ? 'corroded' : 'clean';
+	}
+
 	modulePlug(role: string): string {
 		if (this.has(role, { 'module-supply-corroded': 0.9, 'module-ground-corroded': 0.9 })) return 'corroded';
 		// What a wheel's pins in this plug have, is seen here too.

@@ -204,6 +204,16 @@ describe('what was made wet', () => {
 	});
 });
 
+describe('tyres of another size on an axle', () => {
+	it.each(['rear-left', 'rear-right'])('are put right from the %s', (position) => {
+		const vehicle = trialVehicle(typeOf(MINIBUS), [benchFault('tyres-odd-axle', 'rear-right')], 3);
+		vehicle.mend('front-left', 'fit-right-tyre');
+		expect(vehicle.faults).toHaveLength(1);
+		vehicle.mend(position, 'fit-right-tyre');
+		expect(vehicle.faults).toEqual([]);
+	});
+});
+
 describe('a short of the bus', () => {
 	const type = typeOf(AMBULANCE);
 	it.each(['bus-high-to-supply', 'bus-low-to-supply', 'bus-high-to-ground', 'bus-lines-touch'])(

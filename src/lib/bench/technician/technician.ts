@@ -148,6 +148,8 @@ export class Technician {
 				return here(this.shake(place));
 			case 'bus-fall':
 				return here(busFall(vehicle, place));
+			case 'middle-plug':
+				return here(eye.middlePlug(place));
 			case 'module-plug':
 				return here(eye.modulePlug(place));
 			case 'fuse':

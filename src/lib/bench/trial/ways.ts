@@ -85,6 +85,7 @@ const AT_WHEEL = [
 	'look:clips',
 	'look:pins',
 	'look:water',
+	'middle-plug',
 	'wave',
 	'wiggle-sensor',
 	'wiggle-plug',

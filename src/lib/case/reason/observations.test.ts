@@ -165,7 +165,7 @@ describe('what an entry says in signs', () => {
 		expect(seen(stands, 'road')).toEqual([]);
 	});
 
-	it('a second drive is another look, a second look at a plug corrects the first', () => {
+	it('a second drive is another look, a second measurement corrects the first', () => {
 		const maker = opened();
 		maker.add('live-recording', recording({ findings: [found('rear_left', 'dropout')] }));
 		maker.add('live-recording', recording());
@@ -173,9 +173,19 @@ describe('what an entry says in signs', () => {
 			'road@rear-left drops (0)',
 			'road@rear-left~drops clean (0)'
 		]);
-		for (const result of ['bad', 'good'] as const)
-			maker.add('inspection', { position: 'rear-left', inspection: 'pins', result, note: '' } as never);
-		expect(seen(maker, 'look:pins')).toEqual(['look:pins@rear-left good (0)']);
+		for (const outcome of ['flat', 'whole'])
+			maker.add('test-step', {
+				test: 'scope-sensor',
+				place: 'rear-left',
+				name: 'scope',
+				station: 'measure',
+				from: 'own',
+				how: 'done',
+				seen: { 'scope-sensor@rear-left': outcome },
+				because: '',
+				minutes: null
+			});
+		expect(seen(maker, 'scope-sensor')).toEqual(['scope-sensor@rear-left whole (0)']);
 		maker.repair();
 		maker.add('live-recording', recording());
 		expect(seen(maker, 'road@rear-left').at(-1)).toBe('road@rear-left clean (1)');

@@ -1,5 +1,6 @@
+import { mateOf } from '../../../../library/positions';
 import { typeOf } from '../../case/codes';
-import { familyAt, mateOf } from '../../case/measured';
+import { familyAt } from '../../case/measured';
 import { positionWords } from '../../case/words';
 import { loadCase } from './access';
 import { cornersOf } from './corners';
