@@ -19,6 +19,8 @@ import { observationsOf } from './observations';
 /** All that follows from a thread for what is wrong and what to do next. */
 export interface Reasoning {
 	model: ReasonModel;
+	/** By entry that tells of work by others: the model as it would be without that work. */
+	withoutWork: ReadonlyMap<string, ReasonModel>;
 	policy: Policy;
 	observations: Observation[];
 	belief: Belief;
@@ -76,8 +78,15 @@ export function reasonAbout(
 			return times <= test.kind.repeats ? [onceMore(test, (sign) => seen.get(sign))] : [];
 		})
 		.map((test) => ({ ...test, minutes: minutes(test.kind.id) ?? test.minutes }));
+	const withoutWork = new Map(
+		ofKind(entries, 'prior-work').map(({ id }) => [
+			id,
+			afterWork(ofType, workDone(entries.filter((entry) => entry.id !== id)))
+		])
+	);
 	return {
 		model,
+		withoutWork,
 		policy,
 		observations,
 		belief,

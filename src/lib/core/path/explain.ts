@@ -13,29 +13,32 @@ export interface Moved {
 }
 
 const LEAST_BITS = 0.05;
-const odds = (p: number) => Math.log2(Math.max(1e-9, p) / Math.max(1e-9, 1 - p));
+const logOdds = (p: number) => Math.log2(Math.max(1e-9, p) / Math.max(1e-9, 1 - p));
 
 /**
  * By how much each entry moved a fault's probability: the whole belief is worked out once more without it. The largest
  * first; entries that moved nothing are left out.
+ *
+ * @param odds by entry that changed the odds before anything was seen: the model as it is without it
  */
 export function explain(
 	model: PathModel,
 	observations: readonly Observation[],
 	fault: number,
-	curedFrom: (fault: number) => number = () => Infinity
+	curedFrom: (fault: number) => number = () => Infinity,
+	odds: ReadonlyMap<string, PathModel> = new Map()
 ): Moved[] {
 	const now = believe(model, observations, curedFrom).present[fault] ?? 0;
-	const entries = [...new Set(observations.map(({ entry }) => entry))];
+	const entries = [...new Set([...observations.map(({ entry }) => entry), ...odds.keys()])];
 	return entries
 		.map((entry): Moved => {
 			const rest = observations.filter((one) => one.entry !== entry);
-			const without = believe(model, rest, curedFrom).present[fault] ?? 0;
+			const without = believe(odds.get(entry) ?? model, rest, curedFrom).present[fault] ?? 0;
 			const told = observations.filter((one) => one.entry === entry && acts(model, one.sign, fault));
 			return {
 				entry,
 				without,
-				bits: odds(now) - odds(without),
+				bits: logOdds(now) - logOdds(without),
 				observations: told.map(({ sign, outcome }) => ({ sign, outcome }))
 			};
 		})

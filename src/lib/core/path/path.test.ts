@@ -179,6 +179,19 @@ describe('explaining', () => {
 		expect(moved[0]?.observations).toEqual([{ sign: 'volts', outcome: 'low' }]);
 		expect(moved[0]?.without).toBeLessThan(0.7);
 	});
+
+	it('names an entry that only changed the odds', () => {
+		const model = threeFaults();
+		const rare = {
+			...model,
+			faults: model.faults.map((one, i) => ({ ...one, prior: i === 0 ? one.prior / 8 : one.prior }))
+		};
+		const seen = [saw('volts', 'low', 'meter')];
+		const moved = explain(model, seen, 0, undefined, new Map([['work by others', rare]]));
+		const work = moved.find(({ entry }) => entry === 'work by others');
+		expect(work?.bits).toBeGreaterThan(1);
+		expect(work?.observations).toEqual([]);
+	});
 });
 
 describe('a contradiction', () => {
