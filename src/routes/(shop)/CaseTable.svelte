@@ -69,7 +69,7 @@
 						{/if}
 					</td>
 					<td class="max-lg:hidden">{row.summary.withName ?? '–'}</td>
-					<td>{row.wanted || '–'}</td>
+					<td class="min-w-28">{row.wanted || '–'}</td>
 				</tr>
 			{/each}
 		</tbody>

@@ -5,13 +5,9 @@ import { signKey, splitKey, signOf } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
 import { minutesOf, type RankedTest } from '../../core/path/nextTest';
 import { repairMinutes } from '../../core/path/repairCost';
-import { smallestExplanations } from '../../core/path/explanations';
 import { outcomeIndex } from '../../core/path/model';
 import { chancesIn } from '../../core/path/situation';
-import { describeEntry } from '../describe';
-import type { Entry } from '../entry';
 import { lowerFirst } from '../words';
-import { proofGrid, testsFor as testsForCell, type Cell } from './grid';
 import { testWords } from './plan';
 import type { Reasoning } from './reasoning';
 import { percentWords } from './percentWords';
@@ -199,93 +195,3 @@ export const mendingSteps = ({
 		];
 	});
 };
-
-/** Explanations less likely than this are not told. */
-const TOLD_FROM = 0.02;
-const READ_SIGNS = /^(wheel-code|own-code|silent|accused|deaf|back|own-back)@/;
-
-/** "One fault alone explains all that was read": the smallest sets of faults for the codes and the silence. */
-export function explanationsShown({ model, observations, belief }: Reasoning): {
-	words: string;
-	sets: { words: string; p: number }[];
-} | null {
-	const epoch = observations.reduce((most, one) => Math.max(most, one.epoch), 0);
-	const read = observations.filter((one) => one.epoch === epoch && READ_SIGNS.test(one.sign));
-	const found = smallestExplanations(model, read, belief);
-	const [first] = found;
-	if (!first) return null;
-	const size = first.faults.length;
-	const words =
-		size === 1
-			? 'One fault alone explains all that was read.'
-			: `No single fault explains all that was read; ${size === 2 ? 'two' : 'three'} do.`;
-	return {
-		words,
-		sets: found
-			.filter(({ p }) => p > TOLD_FROM)
-			.slice(0, 2)
-			.map(({ faults, others, p }) => ({
-				words: `${faultWords(model, faults)}${others > 0 ? `, or ${others} like it` : ''}`,
-				p
-			}))
-	};
-}
-
-export interface ShownCell extends Omit<Cell, 'told'> {
-	told: { entryId: string; title: string; words: string; for: boolean }[];
-	otherwise: string[];
-}
-
-const TOLD: readonly Entry['kind'][] = [
-	'network-scan',
-	'prior-work',
-	'complaint',
-	'lamps-reported',
-	'codes-reported'
-];
-const isTest = ({ kind }: Entry) => !TOLD.includes(kind);
-
-export function shownGrid(reasoning: Reasoning, entries: readonly Entry[]) {
-	// What lights up is what a test proved; what was told or read of all modules speaks of everything.
-	const latestTest = [...entries]
-		.reverse()
-		.find((entry) => isTest(entry) && reasoning.observations.some((one) => one.entry === entry.id));
-	const grid = proofGrid(reasoning, latestTest?.id ?? null);
-	const byId = new Map(entries.map((entry) => [entry.id, entry]));
-	const shown = (cell: Cell): ShownCell => ({
-		...cell,
-		told: cell.told.slice(0, 5).flatMap((at) => {
-			const one = reasoning.observations[at];
-			const entry = one && byId.get(one.entry);
-			if (!one || !entry) return [];
-			const table = reasoning.model.sign(one.sign);
-			return [
-				{
-					entryId: entry.id,
-					title: describeEntry(entry).title,
-					words: `${placeWords(splitKey(one.sign).place, reasoning.model.type)}: ${seenWords(one.sign, one.outcome)}`,
-					for: table !== null && table.outcomes[table.good] === one.outcome
-				}
-			];
-		}),
-		otherwise: testsForCell(reasoning, cell).flatMap((id) => {
-			const test = reasoning.candidates.find((one) => one.id === id);
-			return test ? [testWords(test.kind.name, test.place, reasoning.model.type)] : [];
-		})
-	});
-	const rows = (list: readonly { place: string; words: string; cells: Cell[] }[]) =>
-		list.map(({ place, words, cells }) => ({ place, words, cells: cells.map(shown) }));
-	const roles = new Set<string>(reasoning.model.type.modules.map(({ role }) => role));
-	const shared = rows(grid.shared);
-	return {
-		links: grid.links,
-		rows: rows(grid.rows),
-		modules: shared.filter(({ place }) => roles.has(place)),
-		// Fuses, ground points and splices are named once something but silence speaks of them.
-		feeds: shared.filter(
-			({ place, cells }) =>
-				!roles.has(place) &&
-				cells.some(({ state, fresh }) => state === 'suspect' || state === 'proven-bad' || fresh)
-		)
-	};
-}

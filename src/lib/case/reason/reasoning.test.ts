@@ -10,7 +10,9 @@ import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../threads.fixture';
 import { proofGrid, testsFor } from './grid';
 import { hypothesesOf, planOf } from './plan';
 import { reasonAbout, repairsDone } from './reasoning';
-import { explanationsShown, mendingSteps, shownGrid, shownTest } from './reasonView';
+import { explanationsShown } from './explanationView';
+import { shownGrid } from './gridView';
+import { mendingSteps, shownTest } from './reasonView';
 
 const MINIBUS = vehicleTypes.get('brindle-marlow-16');
 if (!MINIBUS) throw new Error('no minibus in the library');

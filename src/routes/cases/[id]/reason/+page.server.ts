@@ -1,7 +1,9 @@
 import { error, fail } from '@sveltejs/kit';
 import { cascadeOf } from '$lib/case/reason/cascade';
 import { hypothesesOf, testWords } from '$lib/case/reason/plan';
-import { explanationsShown, mendingSteps, shownGrid, shownTest } from '$lib/case/reason/reasonView';
+import { explanationsShown } from '$lib/case/reason/explanationView';
+import { shownGrid } from '$lib/case/reason/gridView';
+import { mendingSteps, shownTest } from '$lib/case/reason/reasonView';
 import { workDone } from '$lib/case/reason/reasoning';
 import { faultWords, seenWords, placeWords, STEP_WORDS } from '$lib/case/reason/words';
 import { describeEntry } from '$lib/case/describe';

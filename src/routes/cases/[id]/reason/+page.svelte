@@ -2,7 +2,8 @@
 	import { invalidate, goto } from '$app/navigation';
 	import { hourWords } from '$lib/case/floorWords';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
-	import type { ShownCell, ShownTest } from '$lib/case/reason/reasonView';
+	import type { ShownCell } from '$lib/case/reason/gridView';
+	import type { ShownTest } from '$lib/case/reason/reasonView';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import CellDetail from './CellDetail.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { LINK_WORDS } from '$lib/case/reason/linkWords';
-	import type { ShownCell } from '$lib/case/reason/reasonView';
+	import type { ShownCell } from '$lib/case/reason/gridView';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import { upperFirst } from '$lib/case/words';
 	import Mark from '$lib/ui/Mark.svelte';

@@ -2,7 +2,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { LINK_WORDS } from '$lib/case/reason/linkWords';
 	import type { CellState } from '$lib/case/reason/grid';
-	import type { ShownCell } from '$lib/case/reason/reasonView';
+	import type { ShownCell } from '$lib/case/reason/gridView';
 	import type { Link } from '$library/links';
 	import { upperFirst } from '$lib/case/words';
 

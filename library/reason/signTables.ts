@@ -1,0 +1,129 @@
+import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
+import { allPlaces } from '../faultPlaces';
+import type { Fault } from '../faults';
+import type { VehicleType } from '../vehicles';
+import type { PlacedFault, ReasonModel } from './model';
+import type { OutcomeBin } from './outcomes';
+import { faultClass, relationOf, type Relation } from './relations';
+import { AFTER_REPLACING, SEARCH_OUTCOMES, searchChance } from './ruledSigns';
+import { outcomesOf, shownBy, soundChances } from './shownBy';
+import { signKey, signOf, splitKey } from './signs';
+
+/** Chances of a sign under every fault of a vehicle; null where the vehicle has no such place. */
+export function signTable(
+	key: string,
+	type: VehicleType,
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows']
+): SignTable | null {
+	const { sign: id, place, before } = splitKey(key);
+	if (before !== null) {
+		const once = signTable(signKey(id, place), type, placedFaults, rows);
+		return once && againTable(once, key, placedFaults, rows);
+	}
+	if (id === 'search' || id.startsWith('replaced:')) return ruledTable(key, placedFaults, rows);
+	const sign = signOf(id);
+	if (!allPlaces(sign.about, type).includes(place)) return null;
+	const outcomes = outcomesOf(sign, type.sensor);
+	const width = outcomes.length;
+	const sound = soundChances(sign, type.sensor, outcomes);
+	const chance = new Float64Array((rows.length + placedFaults.length) * width);
+	const acts = new Uint8Array(rows.length + placedFaults.length);
+	const relations = new Map<string, Relation>();
+	for (const [row, { fault: index, bin }] of rows.entries()) {
+		const { fault, place: at } = placedFaults[index] as PlacedFault;
+		const where = `${fault.at} ${at}`;
+		const relation =
+			relations.get(where) ?? relationOf({ kind: fault.at, place: at }, { kind: sign.about, place }, type);
+		relations.set(where, relation);
+		const shown = shownBy(`${fault.id}/${faultClass(fault.at, at, type)}`, sign, type.sensor, relation)[bin];
+		chance.set(shown ?? sound, row * width);
+		acts[row] = Number(shown !== null);
+	}
+	mixBins(placedFaults.length, rows, width, chance, acts, sound);
+	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
+}
+
+/** Somebody who looks twice at what stays the same sees something else with this chance. */
+const SEES_OTHERWISE = 0.03;
+const BY_EYE = /^(look:|module-plug@)/;
+
+/** A sign once more: what stays shows what it showed, what comes and goes shows what it likes. */
+function againTable(
+	once: SignTable,
+	key: string,
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows']
+): SignTable {
+	const { outcomes } = once;
+	// Eyes miss and imagine anew each time.
+	if (BY_EYE.test(key)) return { ...once, key };
+	const width = outcomes.length;
+	const before = outcomeIndex(once, splitKey(key).before ?? '');
+	const otherwise = Math.max(SEES_OTHERWISE, signOf(splitKey(key).sign).misread);
+	const sound = Float64Array.from(outcomes, (_, o) =>
+		o === before ? 1 - otherwise : otherwise / (width - 1)
+	);
+	const chance = new Float64Array(once.chance.length);
+	const acts = new Uint8Array(once.acts.length);
+	for (const [row, { fault, bin }] of rows.entries()) {
+		const comesAndGoes = once.acts[row] === 1 && isFickle(placedFaults[fault]?.fault, bin);
+		chance.set(comesAndGoes ? once.chance.subarray(row * width, (row + 1) * width) : sound, row * width);
+		acts[row] = Number(comesAndGoes);
+	}
+	mixBins(placedFaults.length, rows, width, chance, acts, sound);
+	return { key, outcomes, good: once.good, sound, chance, acts };
+}
+
+const isFickle = (fault: Fault | undefined, bin: OutcomeBin): boolean =>
+	bin === 'now-and-then' || fault?.when?.shaking !== undefined || fault?.when?.everyKm !== undefined;
+
+/** Of a sign that goes by a rule: the same in every bin. */
+function ruledTable(key: string, placedFaults: readonly PlacedFault[], rows: ReasonModel['rows']): SignTable {
+	const { sign: id, place } = splitKey(key);
+	const [, repair = ''] = id.split(':');
+	const outcomes = id === 'search' ? [...SEARCH_OUTCOMES] : ['helped', 'did-not-help'];
+	const ofFault = (one: PlacedFault | null, outcome: string): number => {
+		if (id === 'search')
+			return searchChance(
+				outcome,
+				one && one.fault.at === 'corner' && one.place === place ? one.fault.link : null
+			);
+		// The wrong part fitted by others is itself a fault, and not one that they cured.
+		const tried = one !== null && one.fault.curedBy.includes(repair) && !one.fault.madeByUs;
+		const stays = tried ? 0.5 * AFTER_REPLACING : 0.5;
+		return outcome === 'did-not-help' ? stays : 1 - stays;
+	};
+	const of = (one: PlacedFault | null) => outcomes.map((outcome) => ofFault(one, outcome));
+	const sound = Float64Array.from(of(null));
+	const all = [...rows.map(({ fault }) => placedFaults[fault] ?? null), ...placedFaults];
+	return {
+		key,
+		outcomes,
+		good: 0,
+		sound,
+		chance: Float64Array.from(all.flatMap(of)),
+		acts: Uint8Array.from(all, (one) => Number(of(one).some((p, o) => p !== sound[o])))
+	};
+}
+
+/** A fault whatever its bin: its rows by their shares. */
+function mixBins(
+	faultCount: number,
+	rows: ReasonModel['rows'],
+	width: number,
+	chance: Float64Array,
+	acts: Uint8Array,
+	sound: Float64Array
+): void {
+	const base = rows.length;
+	for (const [row, { fault, share }] of rows.entries()) {
+		const to = base + fault;
+		if (acts[row]) acts[to] = 1;
+		for (let o = 0; o < width; o++)
+			chance[to * width + o] = (chance[to * width + o] ?? 0) + share * (chance[row * width + o] ?? 0);
+	}
+	for (let fault = 0; fault < faultCount; fault++)
+		if (!acts[base + fault])
+			for (let o = 0; o < width; o++) chance[(base + fault) * width + o] = sound[o] ?? 0;
+}
