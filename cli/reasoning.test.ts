@@ -117,7 +117,9 @@ describe('jaldi trial', () => {
 			}
 		];
 		const { out } = await ran(trial, ['--faults', file('hidden.json', JSON.stringify(hidden)), '--json']);
-		expect(JSON.parse(out)).toMatchObject({ cases: 1, unresolvedRate: 1 });
+		const summary = JSON.parse(out);
+		expect(summary.cases).toBe(1);
+		expect(summary.meanTests).toBeGreaterThan(1);
 	}, 60_000);
 
 	it('replaces by the code where that is asked for', async () => {
