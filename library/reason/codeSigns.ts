@@ -30,8 +30,14 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 	const wheel = new Map<string, Set<string>>();
 	const accusers = new Map<string, { missing: Set<string>; invalid: boolean; repeats: boolean }>();
 	const missedBy = new Map<string, Set<string>>();
+	const down = segmentsDown(scan, type);
+	for (const [representative, isDown] of down.signs)
+		seen[signKey('down', representative)] = isDown ? 'yes' : 'no';
 	for (const { role, answered, dtcs } of scan) {
-		seen[signKey('silent', role)] = answered ? 'answers' : 'silent';
+		// A whole segment that is silent is one thing seen, and not one for each of its modules.
+		const hushed = down.roles.has(role);
+		seen[signKey('hushed', role)] = hushed ? 'yes' : 'no';
+		if (!hushed) seen[signKey('silent', role)] = answered ? 'answers' : 'silent';
 		if (!answered) continue;
 		const own: string[] = [];
 		for (const dtc of dtcs) {
@@ -61,6 +67,7 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 	const deaf = new Set([...missedBy].filter(([, missed]) => missed.size >= DEAF_FROM).map(([role]) => role));
 	for (const { role, answered } of scan) {
 		if (answered) seen[signKey('deaf', role)] = deaf.has(role) ? 'yes' : 'no';
+		if (down.roles.has(role)) continue;
 		const about = accusers.get(role);
 		const by = [...(about?.missing ?? [])].filter((accuser) => !deaf.has(accuser));
 		seen[signKey('accused', role)] =
@@ -84,7 +91,35 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 	return seen;
 }
 
+/** Fewer modules than this are no segment that can be told from single silences. */
+const SEGMENT_FROM = 3;
+
+/** Segments on which nobody but the gateway could answer and nobody does; a segment's first module stands for it. */
+function segmentsDown(
+	scan: readonly ScannedForSigns[],
+	type: VehicleType
+): { signs: Map<string, boolean>; roles: Set<string> } {
+	const answered = new Map(scan.map((one) => [one.role, one.answered]));
+	const signs = new Map<string, boolean>();
+	const roles = new Set<string>();
+	for (const { name } of type.harness.segments) {
+		const on = type.modules
+			.map(({ role, segment }) => ({ role: role as string, segment }))
+			.filter(({ role, segment }) => segment === name && role !== 'gateway' && answered.has(role));
+		const [first] = on;
+		if (!first || on.length < SEGMENT_FROM) continue;
+		const isDown = on.every(({ role }) => answered.get(role) === false);
+		signs.set(first.role, isDown);
+		if (isDown) for (const { role } of on) roles.add(role);
+	}
+	return { signs, roles };
+}
+
 const readsWheels = (type: VehicleType, role: string) =>
 	Object.values(type.modules.find((one) => one.role === role)?.pins ?? {}).some((does) =>
 		does.startsWith('signal ')
 	);
+
+/** Whether a sign says that the module it is about does not answer, alone or with its segment. */
+export const isSilent = (sign: string, outcome: string): boolean =>
+	(sign === 'silent' && outcome === 'silent') || (sign === 'hushed' && outcome === 'yes');

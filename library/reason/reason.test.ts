@@ -4,7 +4,7 @@ import { faults } from '../faults';
 import { allPlaces, placesFor } from '../faultPlaces';
 import { repairs } from '../repairs';
 import { vehicleTypes } from '../vehicles';
-import { codeSigns } from './codeSigns';
+import { codeSigns, isSilent } from './codeSigns';
 import { afterWork, leftBehindBy } from './leftBehind';
 import { reasonModel } from './model';
 import { schoolOf } from './schools';
@@ -123,6 +123,26 @@ describe('signs of a scan', () => {
 		);
 		expect(deaf['deaf@brake']).toBe('yes');
 		expect(deaf['accused@steering-angle']).toBe('none');
+	});
+
+	it('a whole silent segment is one thing seen; single silences stay single', () => {
+		const scan = (silent: (role: string) => boolean) =>
+			codeSigns(
+				minibus.modules.map(({ role }) => ({ role, answered: !silent(role), dtcs: [] })),
+				minibus,
+				shippedBook
+			);
+		const chassis = minibus.modules.find(({ role }) => role === 'brake')?.segment;
+		const on = minibus.modules.filter((one) => one.segment === chassis && one.role !== 'gateway');
+		const down = scan((role) => on.some((one) => one.role === role));
+		expect(Object.values(down).filter((outcome) => outcome === 'silent')).toEqual([]);
+		expect(
+			Object.entries(down).filter(([key, seen]) => key.startsWith('down@') && seen === 'yes')
+		).toHaveLength(1);
+		for (const { role } of on) expect(isSilent('hushed', down[signKey('hushed', role)] ?? '')).toBe(true);
+		const two = scan((role) => ['steering-angle', 'cluster'].includes(role));
+		expect(two['silent@cluster']).toBe('silent');
+		expect(Object.entries(two).some(([key, seen]) => key.startsWith('down@') && seen === 'yes')).toBe(false);
 	});
 
 	it('tells a code of the module itself by what it is about and how it fails', () => {

@@ -45,6 +45,9 @@ const IMAGINED = 0.02;
 /** A gap is measured, with a feeler, and too wide from here against what it should be. */
 const FEELER_MM = 0.1;
 const TOO_WIDE = 1.5;
+/** How well a dial gauge is read, and half of the swing from which a ring is called out of true. */
+const GAUGE_MM = 0.03;
+const OUT_FROM_MM = 0.15;
 const SOFT_FROM = 0.012;
 const OTHER_SIZE_FROM = 0.05;
 const BALD_SHARE = 0.3;
@@ -98,6 +101,18 @@ export class Eye {
 
 	splice(name: string): string {
 		return this.has(name, { 'splice-corroded': 0.97 }) ? 'corroded' : 'clean';
+	}
+
+	/** Play is felt by hand. */
+	rock(position: string): string {
+		return this.has(position, { 'bearing-play': 0.85 }) || this.random() < IMAGINED ? 'play' : 'tight';
+	}
+
+	/** A dial gauge on the ring, over one turn. */
+	runsTrue(position: string): string {
+		const wheel = this.vehicle.world.wheels.find((one) => one.position === position);
+		const swing = (this.random() * 2 - 1) * GAUGE_MM;
+		return (wheel?.ring.runOutMm ?? 0) + swing > OUT_FROM_MM ? 'out' : 'true';
 	}
 
 	middlePlug(position: string): string {

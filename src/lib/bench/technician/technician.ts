@@ -130,6 +130,10 @@ export class Technician {
 				return here(hands.shake(place));
 			case 'bus-fall':
 				return here(busFall(vehicle, place));
+			case 'rock':
+				return here(eye.rock(place));
+			case 'true':
+				return here(eye.runsTrue(place));
 			case 'middle-plug':
 				return here(eye.middlePlug(place));
 			case 'module-plug':

@@ -1,3 +1,4 @@
+import { isSilent } from '../../../../library/reason/codeSigns';
 import { splitKey, type Seen } from '../../../../library/reason/signs';
 import { canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
@@ -29,7 +30,7 @@ function isOpen(bench: Bench, test: PlacedTest): boolean {
 	const silent = new Set(
 		Object.entries(bench.seen).flatMap(([key, outcome]) => {
 			const { sign, place } = splitKey(key);
-			return sign === 'silent' && outcome === 'silent' ? [place] : [];
+			return isSilent(sign, outcome) ? [place] : [];
 		})
 	);
 	return timesDone(bench, test) <= test.kind.repeats && canBeDone(test, bench.model.type, silent);
@@ -76,8 +77,10 @@ const AT_WHEEL = [
 	'scope-sensor',
 	'scope-module',
 	'substitute',
+	'rock',
 	'look:gap',
 	'look:ring',
+	'true',
 	'look:encoder',
 	'look:seating',
 	'look:bracket',
@@ -140,7 +143,7 @@ function inFixedOrder(bench: Bench): PlacedTest | null {
 			if (test) return test;
 		}
 	}
-	const silent = Object.entries(seen).some(([, outcome]) => outcome === 'silent');
+	const silent = Object.entries(seen).some(([key, outcome]) => isSilent(splitKey(key).sign, outcome));
 	if (!silent) return null;
 	return tests.find((test) => SHARED.includes(test.kind.id) && isNew(test)) ?? null;
 }

@@ -4,7 +4,7 @@ import { faultWords } from './words';
 
 /** Explanations less likely than this are not told. */
 const TOLD_FROM = 0.02;
-const READ_SIGNS = /^(wheel-code|own-code|silent|accused|deaf|back|own-back)@/;
+const READ_SIGNS = /^(wheel-code|own-code|silent|down|accused|deaf|back|own-back)@/;
 
 /** "One fault alone explains all that was read": the smallest sets of faults for the codes and the silence. */
 export function explanationsShown({ model, observations, belief }: Reasoning): {

@@ -104,7 +104,7 @@ function scanSeen({ payload }: EntryOf<'network-scan'>, { type, book, ours }: Ar
 	for (const [key, outcome] of Object.entries(all)) {
 		const { sign, place } = splitKey(key);
 		// Who is silent now is silent, whatever was cleared.
-		if (sign === 'silent' || since.asItCame || (since.cleared && since.driven))
+		if (SILENCE.includes(sign) || since.asItCame || (since.cleared && since.driven))
 			seen[key as keyof Seen] = outcome;
 		else if (since.cleared && since.cycled) {
 			// Read again standing, after a clear and a key cycle.
@@ -114,6 +114,9 @@ function scanSeen({ payload }: EntryOf<'network-scan'>, { type, book, ours }: Ar
 	}
 	return seen;
 }
+
+/** Who is silent, alone or with its segment. */
+const SILENCE = ['silent', 'down', 'hushed'];
 
 /** What is stored counts as it came; after a clear only what has failed since. */
 function counts(status: number, since: Since): boolean {

@@ -2,6 +2,7 @@ import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
+import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork } from '../../../../library/reason/leftBehind';
 import { signKey, splitKey } from '../../../../library/reason/signs';
 import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
@@ -67,7 +68,7 @@ export function reasonAbout(
 		const key = signKey(sign, place);
 		seen.set(key, one.outcome);
 		looks.set(key, (looks.get(key) ?? 0) + 1);
-		if (sign === 'silent' && one.outcome === 'silent') silent.add(place);
+		if (isSilent(sign, one.outcome)) silent.add(place);
 	}
 	const paid = reached(entries, type);
 	const candidates = testsFor(type)
