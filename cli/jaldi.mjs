@@ -1,7 +1,6 @@
 #!/usr/bin/env node
 // The `jaldi` command, from the sources as they are: no build comes before it.
-import { register } from 'tsx/esm/api';
+import { freshBundle } from './bundle.mjs';
 
-register();
-const { main } = await import('./main.ts');
+const { main } = await import(await freshBundle());
 process.exitCode = await main(process.argv.slice(2));

@@ -4,6 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, describe, expect, it } from 'vitest';
+import { summarise } from '../src/lib/bench/trial/trial';
+import type { Outcome } from '../src/lib/bench/trial/diagnosis';
+import { PROVE_FIRST } from '../src/lib/core/path/policy';
+import { workOn } from './trialCases';
 import { writeCapture } from '../src/lib/core/scope/captureRows';
 import { captureOf, makeSignal } from '../src/lib/core/scope/signals.fixture';
 
@@ -376,4 +380,19 @@ describe('jaldi scope', () => {
 		for (const wrong of [[], ['a', 'b'], ['a', '--teeth', 'many'], ['a', '--circumference-m', '-2']])
 			expect((await jaldi(['scope', ...wrong])).status).toBe(2);
 	});
+});
+
+describe('jaldi trial', () => {
+	it('comes to the same with helpers side by side as with one after the other', async () => {
+		const args = ['trial', '--cases', '5', '--seed', '3', '--policy', 'parts-first', '--json'];
+		const { status, out, err } = await jaldi(args);
+		expect([status, err]).toEqual([0, '']);
+		const asked = { faults: null, count: 5, seed: 3, way: 'parts-first', policy: PROVE_FIRST } as const;
+		const alone: Outcome[] = [];
+		for (const { outcome } of workOn(asked, 0, 1)) {
+			if (outcome.brought) alone.push(outcome);
+			if (alone.length === 5) break;
+		}
+		expect(JSON.parse(out)).toEqual(summarise(alone));
+	}, 60_000);
 });

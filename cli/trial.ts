@@ -1,7 +1,5 @@
-import type { TrialCase } from '../src/lib/bench/trial/trialCase';
-import type { Outcome } from '../src/lib/bench/trial/diagnosis';
-import { casesOfFile, listFaults } from '../src/lib/bench/trial/faultFile';
-import { summarise, workedOn, workedOnDrawn, type WayName } from '../src/lib/bench/trial/trial';
+import { listFaults } from '../src/lib/bench/trial/faultFile';
+import { summarise, type WayName } from '../src/lib/bench/trial/trial';
 import { WAYS } from '../src/lib/bench/trial/ways';
 import {
 	complain,
@@ -15,6 +13,7 @@ import {
 } from './command';
 import { readWhole, UnreadableInput } from './openInput';
 import { readPolicy } from './policy';
+import { runTrial } from './trialCases';
 
 const USUAL_CASES = 20;
 const MOST_CASES = 100_000;
@@ -43,42 +42,30 @@ export const trial: Command = async (args) => {
 	const count = whole('cases', USUAL_CASES, MOST_CASES);
 	const way = values.policy ?? 'jaldi';
 	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
-	const policy = readPolicy(values.proving);
-	let cases: TrialCase[] | null = null;
+	const asked = { seed, way: way as WayName, policy: readPolicy(values.proving) };
+	let faults: string | null = null;
 	if (values.faults !== undefined) {
-		const read = await readFaults(values.faults, values.cases === undefined ? null : count, seed);
-		if (typeof read === 'string') {
-			complain(`jaldi trial: ${read}`);
+		try {
+			faults = (await readWhole(values.faults)).toString('utf8');
+		} catch (error) {
+			if (!(error instanceof UnreadableInput)) throw error;
+			complain(`jaldi trial: ${error.message}`);
 			return NOT_UNDERSTOOD;
 		}
-		cases = read;
 	}
-	const worked = cases
-		? workedOn(cases, way as WayName, policy)
-		: workedOnDrawn(count, seed, way as WayName, policy);
-	const outcomes: Outcome[] = [];
-	for (const { trial: one, outcome } of worked) {
-		outcomes.push(outcome);
-		if (!values.steps) continue;
-		const what = one.faults.map(
-			({ id, at, everyKm }) => `${id} at ${at}${everyKm ? ` every ${everyKm} km` : ''}`
-		);
-		complain(`${outcomes.length}. ${one.type.id}: ${what.join(' and ')}\n   ${outcome.steps.join('\n   ')}`);
+	const ofFile = faults !== null && values.cases === undefined;
+	const ran = await runTrial({ ...asked, faults, count: ofFile ? null : count });
+	if (!ran.ok) {
+		complain(`jaldi trial: ${values.faults}: ${ran.error}`);
+		return NOT_UNDERSTOOD;
 	}
-	const summary = summarise(outcomes);
+	if (values.steps)
+		for (const [i, { what, outcome }] of ran.value.entries())
+			complain(`${i + 1}. ${what}\n   ${outcome.steps.join('\n   ')}`);
+	const summary = summarise(ran.value.map(({ outcome }) => outcome));
 	await say(values.json ? `${JSON.stringify(summary)}\n` : table(summary, way));
 	return DONE;
 };
-
-async function readFaults(file: string, count: number | null, seed: number): Promise<TrialCase[] | string> {
-	try {
-		const read = casesOfFile((await readWhole(file)).toString('utf8'), count, seed);
-		return read.ok ? read.value : `${file}: ${read.error}`;
-	} catch (error) {
-		if (!(error instanceof UnreadableInput)) throw error;
-		return error.message;
-	}
-}
 
 async function tellFaults(json: boolean): Promise<number> {
 	const list = listFaults();

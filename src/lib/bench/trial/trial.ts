@@ -1,8 +1,6 @@
-import { PROVE_FIRST } from '../../core/path/policy';
-import type { Policy } from '../../core/path/repairCost';
 import { mixedSeed } from '../technician/mixedSeed';
 import { uniform } from '../vehicle';
-import { diagnose, type Outcome } from './diagnosis';
+import type { Outcome } from './diagnosis';
 import { drawCase, type TrialCase } from './trialCase';
 import { WAYS } from './ways';
 
@@ -28,37 +26,6 @@ export function* casesFrom(seed: number): Generator<TrialCase> {
 	for (let i = 0; ; i++) {
 		const own = mixedSeed(seed * 1_000_003 + i);
 		yield drawCase(own, uniform(own));
-	}
-}
-
-export interface Done {
-	trial: TrialCase;
-	outcome: Outcome;
-}
-
-/** Works on every one of a list of vehicles. */
-export function* workedOn(
-	cases: Iterable<TrialCase>,
-	way: WayName,
-	policy: Policy = PROVE_FIRST
-): Generator<Done> {
-	for (const trial of cases) yield { trial, outcome: diagnose(trial, WAYS[way], policy) };
-}
-
-/** Works on the first vehicles of a seed that are brought in: nobody brings one that shows nothing on six drives. */
-export function* workedOnDrawn(
-	count: number,
-	seed: number,
-	way: WayName,
-	policy: Policy = PROVE_FIRST
-): Generator<Done> {
-	let brought = 0;
-	for (const trial of casesFrom(seed)) {
-		if (brought === count) return;
-		const outcome = diagnose(trial, WAYS[way], policy, true);
-		if (!outcome.brought) continue;
-		brought += 1;
-		yield { trial, outcome };
 	}
 }
 

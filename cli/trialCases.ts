@@ -1,0 +1,103 @@
+import { availableParallelism } from 'node:os';
+import { Worker } from 'node:worker_threads';
+import { casesOfFile } from '../src/lib/bench/trial/faultFile';
+import { diagnose, type Outcome } from '../src/lib/bench/trial/diagnosis';
+import { casesFrom, type WayName } from '../src/lib/bench/trial/trial';
+import type { TrialCase } from '../src/lib/bench/trial/trialCase';
+import { WAYS } from '../src/lib/bench/trial/ways';
+import type { Policy } from '../src/lib/core/path/repairCost';
+import type { Result } from '../src/lib/core/result';
+
+/** What `jaldi trial` is asked to run. */
+export interface Trial {
+	/** Text of a file of faults; null draws vehicles. */
+	faults: string | null;
+	/** How many; null = each of the file once. */
+	count: number | null;
+	seed: number;
+	way: WayName;
+	policy: Policy;
+}
+
+/** One vehicle in the order in which the seed gives them. */
+export interface Worked {
+	index: number;
+	/** What was wrong, in words. */
+	what: string;
+	outcome: Outcome;
+}
+
+/** Fewer are done before a helper has started. */
+const ALONE_UP_TO = 4;
+const MOST_HELPERS = 8;
+
+const ofFile = ({ faults, count, seed }: Trial): Result<TrialCase[]> | null =>
+	faults === null ? null : casesOfFile(faults, count, seed);
+
+/** The vehicles of one helper of several: every `of`-th, from `part`. */
+export function* workOn(trial: Trial, part: number, of: number): Generator<Worked> {
+	const read = ofFile(trial);
+	if (read && !read.ok) throw new RangeError(read.error);
+	let index = -1;
+	for (const one of read?.value ?? casesFrom(trial.seed)) {
+		index += 1;
+		if (index % of !== part) continue;
+		const outcome = diagnose(one, WAYS[trial.way], trial.policy, read === null);
+		yield { index, what: `${one.type.id}: ${one.faults.map(faultWords).join(' and ')}`, outcome };
+	}
+}
+
+const faultWords = ({ id, at, everyKm }: TrialCase['faults'][number]) =>
+	`${id} at ${at}${everyKm ? ` every ${everyKm} km` : ''}`;
+
+/** Runs a trial on all cores; the same for any number of them. The error says what is wrong in the file of faults. */
+export async function runTrial(trial: Trial): Promise<Result<Worked[]>> {
+	const read = ofFile(trial);
+	if (read && !read.ok) return read;
+	const count = read ? read.value.length : (trial.count ?? 0);
+	const helpers = Math.min(availableParallelism(), MOST_HELPERS, count);
+	const sorted = new InOrder(count);
+	if (count <= ALONE_UP_TO || helpers < 2) {
+		for (const worked of workOn(trial, 0, 1)) if (sorted.isEnough(worked)) break;
+	} else await byHelpers(trial, helpers, sorted);
+	return { ok: true, value: sorted.worked };
+}
+
+/** Vehicles in the seed's order; those that show their owner nothing are not brought in, unless a file names them. */
+class InOrder {
+	readonly worked: Worked[] = [];
+	private readonly early = new Map<number, Worked>();
+	private next = 0;
+
+	constructor(private readonly count: number) {}
+
+	/** Takes one vehicle; true once all that were asked for are there. */
+	isEnough(one: Worked): boolean {
+		this.early.set(one.index, one);
+		for (let due = this.early.get(this.next); due; due = this.early.get(this.next)) {
+			this.early.delete(this.next);
+			this.next += 1;
+			if (due.outcome.steps.length > 0 && this.worked.length < this.count) this.worked.push(due);
+		}
+		return this.worked.length >= this.count;
+	}
+}
+
+async function byHelpers(trial: Trial, helpers: number, sorted: InOrder): Promise<void> {
+	const workers = Array.from({ length: helpers }, (_, part) => {
+		const workerData = { trial, part, of: helpers };
+		return new Worker(new URL('./trialHelper.js', import.meta.url), { workerData });
+	});
+	try {
+		await new Promise<void>((resolve, reject) => {
+			for (const worker of workers) {
+				worker.on('message', (worked: Worked) => {
+					if (sorted.isEnough(worked)) resolve();
+				});
+				worker.once('error', reject);
+			}
+		});
+	} finally {
+		await Promise.all(workers.map((worker) => worker.terminate()));
+	}
+}
