@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import leftBehindFile from './leftBehind.json' with { type: 'json' };
-import type { ReasonModel } from './model';
+import type { LeftBehind } from '../../src/lib/core/path/believe';
+import type { PlacedRepair, ReasonModel } from './model';
 
 const file = z
 	.object({
 		/** How many times as likely. */
 		times: z.number().min(1),
+		/** That a repair of one's own leaves something behind. */
+		own: z.number().gt(0).lt(1),
 		works: z.array(z.object({ words: z.string(), leaves: z.array(z.string()).min(1) }))
 	})
 	.parse(leftBehindFile);
@@ -28,4 +31,25 @@ export function afterWork(model: ReasonModel, named: readonly string[]): ReasonM
 		left.has(fault.id) ? prior * file.times : prior;
 	const total = model.faults.reduce((sum, one) => sum + weight(one), 0);
 	return { ...model, faults: model.faults.map((one) => ({ ...one, prior: weight(one) / total })) };
+}
+
+/**
+ * What a repair of one's own may have left behind: at its place, or where a fault cannot sit there, anywhere.
+ *
+ * @param from how many repairs had been done, this one counted
+ */
+export function leftBehindByOurs(
+	model: ReasonModel,
+	repair: PlacedRepair,
+	entry: string,
+	from: number
+): Omit<LeftBehind, 'until'>[] {
+	const names = leftBehindBy([repair.name]);
+	const possible = [...model.faults.keys()].filter((at) => names.has(model.faults[at]?.fault.id ?? ''));
+	const here = new Set(possible.filter((at) => model.faults[at]?.place === repair.place));
+	const ids = new Set([...here].map((at) => model.faults[at]?.fault.id));
+	const left = possible.filter((at) => here.has(at) || !ids.has(model.faults[at]?.fault.id));
+	const weight = (at: number) => model.faults[at]?.prior ?? 0;
+	const total = left.reduce((sum, at) => sum + weight(at), 0);
+	return left.map((fault) => ({ fault, entry, from, prior: (file.own * weight(fault)) / total }));
 }

@@ -11,10 +11,13 @@ export const load = async ({ url, depends }) => {
 		floor.rows.map(async (row) => {
 			const outlook = await outlooks.of(row.id, row.length);
 			const { next } = row.summary;
-			const title = outlook?.seq === row.length ? outlook.nextTitle : null;
+			const reasoned =
+				outlook?.seq === row.length && outlook.nextTitle && outlook.nextWhy
+					? { title: outlook.nextTitle, why: outlook.nextWhy }
+					: {};
 			return {
 				...row,
-				summary: { ...row.summary, next: next && title ? { ...next, title } : next },
+				summary: { ...row.summary, next: next && { ...next, ...reasoned } },
 				toGo: toGoWords(outlook, left)
 			};
 		})

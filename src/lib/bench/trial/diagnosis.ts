@@ -29,7 +29,6 @@ export interface Bench {
 	/** Whether what was seen after the last repair still tells of something wrong. */
 	readonly troubled: boolean;
 	belief(): Belief;
-	cured(fault: number): boolean;
 }
 export type Way = (bench: Bench) => Move;
 
@@ -100,10 +99,6 @@ class Diagnosis implements Bench {
 	belief(): Belief {
 		this.known ??= believe(this.model, this.observations, (fault) => this.curedFrom(fault));
 		return this.known;
-	}
-
-	cured(fault: number): boolean {
-		return Number.isFinite(this.curedFrom(fault));
 	}
 
 	private curedFrom(fault: number): number {

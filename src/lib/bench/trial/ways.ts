@@ -14,7 +14,7 @@ const PROVEN_FROM = 0.5;
 /** Less likely than this nobody lays hands on anything. */
 const LEAST_CURE = 0.2;
 
-const situationAt = (bench: Bench) => situationOf(bench.model, bench.belief(), (fault) => bench.cured(fault));
+const situationAt = (bench: Bench) => situationOf(bench.model, bench.belief());
 
 function repairOf({ model }: Bench, index: number | undefined): PlacedRepair | null {
 	return index === undefined ? null : (model.repairs[index] ?? null);

@@ -38,10 +38,12 @@ export function planOf(
 }
 
 /** What can be wrong, the likeliest first; a fault's bins are one. */
-export function hypothesesOf({ model, belief, curedFrom }: Reasoning): Plan['hypotheses'] {
+export function hypothesesOf({ model, belief }: Reasoning): Plan['hypotheses'] {
+	const ours = (fault: number) => (belief.madeByUs[fault] ?? 0) > (belief.present[fault] ?? 0) / 2;
+	const leftWords = (faults: readonly number[]) =>
+		`${faultWords(model, faults)}${faults.some(ours) ? ' (left behind by our own repair)' : ''}`;
 	const byFaults = new Map<string, { faults: readonly number[]; p: number }>();
-	for (const { faults, p } of belief.states) {
-		const left = faults.filter((fault) => !Number.isFinite(curedFrom(fault)));
+	for (const { left, p } of belief.states) {
 		const key = left.join('+');
 		const known = byFaults.get(key);
 		byFaults.set(key, { faults: left, p: p + (known?.p ?? 0) });
@@ -51,7 +53,7 @@ export function hypothesesOf({ model, belief, curedFrom }: Reasoning): Plan['hyp
 		.sort((a, b) => b.p - a.p)
 		.slice(0, MOST_TOLD)
 		.map(({ faults, p }) => ({
-			fault: faults.length === 0 ? 'nothing is wrong now' : faultWords(model, faults),
+			fault: faults.length === 0 ? 'nothing is wrong now' : leftWords(faults),
 			probability: p
 		}));
 }

@@ -202,6 +202,33 @@ describe('what the station says beside the odds', () => {
 		);
 	});
 
+	it('a code that another repair brought is laid at its door', () => {
+		const maker = openLead();
+		maker.add('test-step', step('look:pins', 'rear-left', { 'look:pins@rear-left': 'good' }));
+		maker.add('test-step', step('look:lead', 'rear-left', { 'look:lead@rear-left': 'bad' }));
+		const renewed = (kind: string) =>
+			maker.add('repair', {
+				title: 'Lead renewed',
+				position: 'rear-left',
+				parts: [],
+				does: { kind, place: 'rear-left' }
+			} as never);
+		renewed('renew-lead');
+		maker.add('test-step', step('look:pins', 'rear-left', { 'look:pins@rear-left': 'bad' }));
+		const { belief, model: own } = about(maker);
+		const pin = own.faults.findIndex(({ id }) => id === 'sensor-pin-pushed-back@rear-left');
+		expect(belief.madeByUs[pin]).toBeGreaterThan(0.05);
+		expect(belief.madeByUs[pin]).toBeGreaterThan((belief.present[pin] ?? 1) / 2);
+		const plan = planOf(maker.thread);
+		if (!plan.ok) throw new Error(plan.error);
+		expect(plan.value.hypotheses.map(({ fault }) => fault).join('\n')).toMatch(
+			/pin .*\(left behind by our own repair\)$/m
+		);
+		// Once the plug is mended, the fault of our making is gone too.
+		renewed('clean-sensor-plug');
+		expect(about(maker).leftBehind.find(({ fault, from }) => fault === pin && from === 1)?.until).toBe(2);
+	});
+
 	it('a test about which people quarrel says what the others do, and its minutes', () => {
 		const reasoning = about(openLead());
 		const shown = reasoning.decision.ranked.flatMap((one) => shownTest(reasoning, one) ?? []);

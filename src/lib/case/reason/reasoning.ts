@@ -3,10 +3,10 @@ import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
 import { isSilent } from '../../../../library/reason/codeSigns';
-import { afterWork } from '../../../../library/reason/leftBehind';
+import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
 import { signKey, splitKey } from '../../../../library/reason/signs';
 import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
-import { believe, type Belief } from '../../core/path/believe';
+import { believe, type Belief, type LeftBehind } from '../../core/path/believe';
 import { contradictions, type Contradiction } from '../../core/path/contradiction';
 import type { Observation } from '../../core/path/model';
 import { decide, type Decision } from '../../core/path/nextTest';
@@ -26,6 +26,10 @@ export interface Reasoning {
 	observations: Observation[];
 	belief: Belief;
 	curedFrom: (fault: number) => number;
+	/** How many repairs have been done. */
+	epoch: number;
+	/** What they may have left behind. */
+	leftBehind: LeftBehind[];
 	situation: Situation;
 	/** Tests that can still tell something, with the shop's minutes. */
 	candidates: PlacedTest[];
@@ -54,10 +58,15 @@ export function reasonAbout(
 	const model = afterWork(ofType, workDone(entries));
 	const { type } = model;
 	const observations = observationsOf(entries, type, book, codes);
-	const curedFrom = curing(entries, model);
-	const epoch = ofKind(entries, 'repair').length;
-	const belief = believe(model, observations, curedFrom, epoch);
-	const situation = situationOf(model, belief, (fault) => Number.isFinite(curedFrom(fault)));
+	const done = ofKind(entries, 'repair').map(({ id, payload }) => ({
+		id,
+		done: repairsDone(payload, model)
+	}));
+	const curedFrom = curing(done, model);
+	const epoch = done.length;
+	const leftBehind = leftByOurRepairs(done, model);
+	const belief = believe(model, observations, curedFrom, epoch, leftBehind);
+	const situation = situationOf(model, belief);
 	const setAside = ofKind(entries, 'test-step').filter(({ payload }) => payload.how !== 'done');
 	const aside = new Set(setAside.map(({ payload }) => `${payload.test}@${payload.place}`));
 	const seen = new Map<string, string>();
@@ -92,6 +101,8 @@ export function reasonAbout(
 		observations,
 		belief,
 		curedFrom,
+		epoch,
+		leftBehind,
 		situation,
 		candidates,
 		setAside,
@@ -105,15 +116,34 @@ export function reasonAbout(
 export const workDone = (entries: readonly Entry[]): string[] =>
 	ofKind(entries, 'prior-work').flatMap(({ payload }) => payload.works.map(({ part }) => part));
 
+/** One repair of the thread, as repairs of the library by index. */
+interface Done {
+	id: string;
+	done: ReadonlySet<number>;
+}
+
 /** From which repair on a fault counts as cured. */
-function curing(entries: readonly Entry[], model: ReasonModel): (fault: number) => number {
+function curing(repairs: readonly Done[], model: ReasonModel): (fault: number) => number {
 	const from = new Map<number, number>();
-	for (const [i, { payload }] of ofKind(entries, 'repair').entries()) {
-		const done = repairsDone(payload, model);
+	for (const [i, { done }] of repairs.entries())
 		for (const [fault, { curedBy }] of model.faults.entries())
 			if (!from.has(fault) && curedBy.some((repair) => done.has(repair))) from.set(fault, i + 1);
-	}
 	return (fault) => from.get(fault) ?? Infinity;
+}
+
+/** What each repair may have left behind, until a later one cures it. */
+function leftByOurRepairs(repairs: readonly Done[], model: ReasonModel): LeftBehind[] {
+	return repairs.flatMap(({ id, done }, i) =>
+		[...done].flatMap((index) => {
+			const repair = model.repairs[index];
+			if (!repair) return [];
+			return leftBehindByOurs(model, repair, id, i + 1).map((one): LeftBehind => {
+				const curedBy = model.faults[one.fault]?.curedBy ?? [];
+				const later = repairs.findIndex((next, at) => at > i && curedBy.some((cure) => next.done.has(cure)));
+				return { ...one, until: later < 0 ? Infinity : later + 1 };
+			});
+		})
+	);
 }
 
 const BY_WORDS: readonly [kind: string, words: RegExp][] = [

@@ -6,7 +6,22 @@ export interface State {
 	row: number;
 	/** Faults by index, none to two. */
 	faults: readonly number[];
+	/** Of these, what is there now: no repair has cured it since it came. */
+	left: readonly number[];
 	p: number;
+}
+
+/** A fault that a repair of ours may have left behind. */
+export interface LeftBehind {
+	fault: number;
+	/** Entry of the repair. */
+	entry: string;
+	/** How many repairs had been done when it came, the one itself counted. */
+	from: number;
+	/** The epoch from which another repair has cured it; Infinity where none has. */
+	until: number;
+	/** That such a repair leaves it behind. */
+	prior: number;
 }
 
 export interface Belief {
@@ -14,6 +29,8 @@ export interface Belief {
 	states: State[];
 	/** By fault: the probability that it is there (alone or with another) and not cured. */
 	present: Float64Array;
+	/** By fault: of that, what a repair of ours left behind. */
+	madeByUs: Float64Array;
 	/** That nothing is wrong now: never was, or cured. */
 	nothing: number;
 	/** Natural logarithm of the probability of everything that was seen. */
@@ -24,6 +41,15 @@ export interface Belief {
 
 const SMALLEST = 1e-6;
 
+/** One state before it is weighed against all others. */
+interface Weighed {
+	row: number;
+	faults: readonly number[];
+	log: number;
+	/** The last of the faults came with a repair of ours. */
+	came?: LeftBehind;
+}
+
 interface Known {
 	table: SignTable;
 	outcome: number;
@@ -33,7 +59,7 @@ interface Known {
 
 /**
  * Exact Bayesian updating over nothing wrong, every single fault and every pair of faults. A fault that a repair has cured
- * shows like a sound vehicle from then on.
+ * shows like a sound vehicle from then on; one that a repair of ours may have left behind shows only from then on.
  *
  * @param curedFrom by fault: the epoch from which it is cured; Infinity where it never was
  * @param epochNow how many repairs have been done by now, though nothing may have been seen since the last
@@ -42,7 +68,8 @@ export function believe(
 	model: PathModel,
 	observations: readonly Observation[],
 	curedFrom: (fault: number) => number = () => Infinity,
-	epochNow = 0
+	epochNow = 0,
+	leftBehind: readonly LeftBehind[] = []
 ): Belief {
 	const known = observations.flatMap((seen): Known[] => {
 		const table = model.sign(seen.sign);
@@ -57,16 +84,42 @@ export function believe(
 	const single = rows.map(({ fault }, row) => logRatio(known, row, cured[fault] ?? Infinity));
 	const whole = faults.map((_, fault) => logRatio(known, rows.length + fault, cured[fault] ?? Infinity));
 	const singlesPrior = 1 - model.nothing - model.pairs;
-	const logs: { row: number; faults: number[]; log: number }[] = [
-		{ row: -1, faults: [], log: Math.log(model.nothing) }
-	];
+	const logs: Weighed[] = [{ row: -1, faults: [], log: Math.log(model.nothing) }];
 	for (const [row, { fault, share }] of rows.entries()) {
 		const prior = (faults[fault]?.prior ?? 0) * share * singlesPrior;
 		if (prior > 0) logs.push({ row, faults: [fault], log: Math.log(prior) + (single[row]?.sum ?? 0) });
 	}
 	const most = logs.reduce((max, { log }) => Math.max(max, log), -Infinity);
-	logs.push(...pairLogs(model, known, whole, most + Math.log(SMALLEST) - 2));
-	return normalised(model, known, logs, soundLog, (fault) => (cured[fault] ?? Infinity) <= last);
+	const floor = most + Math.log(SMALLEST) - 2;
+	const came = leftBehindLogs(model, known, logs, single, leftBehind, floor);
+	logs.push(...pairLogs(model, known, whole, floor), ...came);
+	const isThere = (fault: number) => (cured[fault] ?? Infinity) > last;
+	return normalised(model, known, logs, soundLog, isThere, last);
+}
+
+/** Nothing or one fault from the start, and with it what a repair of ours left behind. */
+function leftBehindLogs(
+	model: PathModel,
+	known: readonly Known[],
+	alone: readonly Weighed[],
+	single: readonly RowLog[],
+	leftBehind: readonly LeftBehind[],
+	floor: number
+): Weighed[] {
+	return leftBehind.flatMap((came): Weighed[] => {
+		const row = model.rows.length + came.fault;
+		const own = logRatio(known, row, came.until, came.from);
+		return alone.flatMap((first): Weighed[] => {
+			let log = first.log + Math.log(came.prior) + own.sum;
+			const of = single[first.row];
+			for (const [n, i] of own.at.entries()) {
+				const inFirst = of ? of.at.indexOf(i) : -1;
+				if (!of || inFirst < 0) continue;
+				log += jointLog(known[i], first.row, row) - (of.logs[inFirst] ?? 0) - (own.logs[n] ?? 0);
+			}
+			return log > floor ? [{ row: -1, faults: [...first.faults, came.fault], log, came }] : [];
+		});
+	});
 }
 
 interface RowLog {
@@ -77,10 +130,10 @@ interface RowLog {
 }
 
 /** Logarithm of the likelihood of a row against a sound vehicle. */
-function logRatio(known: readonly Known[], row: number, curedFrom: number): RowLog {
+function logRatio(known: readonly Known[], row: number, curedFrom: number, cameFrom = 0): RowLog {
 	const found: RowLog = { sum: 0, at: [], logs: [] };
 	for (const [i, { table, outcome, sound, epoch }] of known.entries()) {
-		if (epoch >= curedFrom || !table.acts[row]) continue;
+		if (epoch >= curedFrom || epoch < cameFrom || !table.acts[row]) continue;
 		const log = Math.log((table.chance[row * table.outcomes.length + outcome] ?? 0) / sound);
 		found.sum += log;
 		found.at.push(i);
@@ -95,12 +148,13 @@ function pairLogs(
 	known: readonly Known[],
 	whole: readonly RowLog[],
 	floor: number
-): { row: number; faults: number[]; log: number }[] {
+): Weighed[] {
 	const { faults, pairs } = model;
 	const square = faults.reduce((sum, { prior }) => sum + prior * prior, 0);
 	const scale = Math.log(pairs / Math.max(1e-12, (1 - square) / 2));
 	const mark = new Int32Array(known.length).fill(-1);
-	const found: { row: number; faults: number[]; log: number }[] = [];
+	const rows = model.rows.length;
+	const found: Weighed[] = [];
 	for (let a = 0; a < faults.length; a++) {
 		const ofA = whole[a];
 		const priorA = faults[a]?.prior ?? 0;
@@ -115,7 +169,7 @@ function pairLogs(
 			for (const [n, i] of ofB.at.entries()) {
 				const inA = mark[i] ?? -1;
 				if (inA < 0) continue;
-				log += jointLog(known[i], model.rows.length, a, b) - (ofA.logs[inA] ?? 0) - (ofB.logs[n] ?? 0);
+				log += jointLog(known[i], rows + a, rows + b) - (ofA.logs[inA] ?? 0) - (ofB.logs[n] ?? 0);
 			}
 			if (log > floor) found.push({ row: -1, faults: [a, b], log });
 		}
@@ -123,10 +177,11 @@ function pairLogs(
 	return found;
 }
 
-function jointLog(known: Known | undefined, rows: number, a: number, b: number): number {
+/** Logarithm of the chance of what was seen under two rows at once, against a sound vehicle. */
+function jointLog(known: Known | undefined, a: number, b: number): number {
 	if (!known) return 0;
 	const { table, outcome, sound } = known;
-	return Math.log(pairOf(table, outcome, rows + a, rows + b) / sound);
+	return Math.log(pairOf(table, outcome, a, b) / sound);
 }
 
 /** Chance of an outcome under two rows at once. */
@@ -143,29 +198,38 @@ export function pairOf(table: SignTable, outcome: number, a: number, b: number):
 function normalised(
 	model: PathModel,
 	known: readonly Known[],
-	logs: { row: number; faults: number[]; log: number }[],
+	logs: readonly Weighed[],
 	soundLog: number,
-	isCured: (fault: number) => boolean
+	isThere: (fault: number) => boolean,
+	last: number
 ): Belief {
 	const most = logs.reduce((max, { log }) => Math.max(max, log), -Infinity);
 	const total = logs.reduce((sum, { log }) => sum + Math.exp(log - most), 0);
-	const states = logs
-		.map(({ row, faults, log }): State => ({ row, faults, p: Math.exp(log - most) / total }))
+	const weighed = logs
+		.map((one) => ({ ...one, p: Math.exp(one.log - most) / total }))
 		.filter(({ p }) => p > SMALLEST)
 		.sort((x, y) => y.p - x.p);
-	const kept = states.reduce((sum, { p }) => sum + p, 0);
+	const kept = weighed.reduce((sum, { p }) => sum + p, 0);
 	const present = new Float64Array(model.faults.length);
+	const madeByUs = new Float64Array(model.faults.length);
 	let nothing = 0;
-	for (const state of states) {
-		state.p /= kept;
-		const left = state.faults.filter((fault) => !isCured(fault));
-		for (const fault of left) present[fault] = (present[fault] ?? 0) + state.p;
-		if (left.length === 0) nothing += state.p;
-	}
+	const states = weighed.map(({ row, faults, came, p: share }): State => {
+		const p = share / kept;
+		const from = came ? faults.slice(0, -1) : faults;
+		const left = new Set(from.filter(isThere));
+		if (came && came.until > last) {
+			left.add(came.fault);
+			madeByUs[came.fault] = (madeByUs[came.fault] ?? 0) + p;
+		}
+		for (const fault of left) present[fault] = (present[fault] ?? 0) + p;
+		if (left.size === 0) nothing += p;
+		return { row, faults, left: [...left], p };
+	});
 	const [likeliest] = states;
 	return {
 		states,
 		present,
+		madeByUs,
 		nothing,
 		logEvidence: most + Math.log(total) + soundLog,
 		fit: known.map((one) => (likeliest ? stateChance(model, one.table, one.outcome, likeliest) : 1))

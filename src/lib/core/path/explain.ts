@@ -1,4 +1,4 @@
-import { believe } from './believe';
+import { believe, type LeftBehind } from './believe';
 import type { Observation, PathModel } from './model';
 
 /** What one entry of the thread did to the probability of a fault. */
@@ -26,14 +26,20 @@ export function explain(
 	observations: readonly Observation[],
 	fault: number,
 	curedFrom: (fault: number) => number = () => Infinity,
-	odds: ReadonlyMap<string, PathModel> = new Map()
+	odds: ReadonlyMap<string, PathModel> = new Map(),
+	epochNow = 0,
+	leftBehind: readonly LeftBehind[] = []
 ): Moved[] {
-	const now = believe(model, observations, curedFrom).present[fault] ?? 0;
-	const entries = [...new Set([...observations.map(({ entry }) => entry), ...odds.keys()])];
+	const believed = (of: PathModel, seen: readonly Observation[], left: readonly LeftBehind[]) =>
+		believe(of, seen, curedFrom, epochNow, left).present[fault] ?? 0;
+	const now = believed(model, observations, leftBehind);
+	const told = [...observations, ...leftBehind].map(({ entry }) => entry);
+	const entries = [...new Set([...told, ...odds.keys()])];
 	return entries
 		.map((entry): Moved => {
 			const rest = observations.filter((one) => one.entry !== entry);
-			const without = believe(odds.get(entry) ?? model, rest, curedFrom).present[fault] ?? 0;
+			const left = leftBehind.filter((one) => one.entry !== entry);
+			const without = believed(odds.get(entry) ?? model, rest, left);
 			const told = observations.filter((one) => one.entry === entry && acts(model, one.sign, fault));
 			return {
 				entry,

@@ -162,6 +162,27 @@ describe('belief', () => {
 		expect((bad.present[1] ?? 0) + (bad.present[2] ?? 0)).toBeGreaterThan(0.5);
 	});
 
+	it('what a repair of ours may have left behind shows only from then on, worked out by hand', () => {
+		const model = threeFaults();
+		const cured = (fault: number) => (fault === 0 ? 1 : Infinity);
+		// The ring was good; after the repair of the first fault it is bad.
+		const seen = [saw('ring', 'good'), saw('ring', 'bad', 'look again', 1)];
+		const left = { fault: 2, entry: 'repair', from: 1, until: Infinity, prior: 0.03 };
+		const scale = 0.1 / (0.5 * 0.3 + 0.5 * 0.2 + 0.3 * 0.2);
+		const cc = pairChance(0.05, 0.95, { chance: 0.8, good: 0.2 }, { chance: 0.8, good: 0.2 });
+		const [sound, bad, came] = [0.95 * 0.05, 0.2 * 0.8, 0.95 * 0.8];
+		const withoutC = (0.05 + 0.85 * (0.5 + 0.3) + scale * 0.15) * sound;
+		const withC = (0.85 * 0.2 + scale * (0.1 + 0.06)) * bad;
+		const madeByUs = 0.03 * ((0.05 + 0.85 * 0.8) * came + 0.85 * 0.2 * 0.2 * cc);
+		const total = withoutC + withC + madeByUs;
+		const belief = believe(model, seen, cured, 1, [left]);
+		expect(belief.madeByUs[2]).toBeCloseTo(madeByUs / total, 6);
+		expect(belief.present[2]).toBeCloseTo((withC + madeByUs) / total, 6);
+		expect(believe(model, seen, cured, 1).madeByUs[2]).toBe(0);
+		const mended = believe(model, seen, cured, 2, [{ ...left, until: 2 }]);
+		expect(mended.madeByUs[2], 'cured again').toBe(0);
+	});
+
 	it('takes an outcome that nobody has met as the last of an open list', () => {
 		const model = threeFaults();
 		expect(believe(model, [saw('volts', 'sideways')]).present[1]).toBeCloseTo(
@@ -178,6 +199,17 @@ describe('explaining', () => {
 		expect(moved[0]?.bits).toBeGreaterThan(2);
 		expect(moved[0]?.observations).toEqual([{ sign: 'volts', outcome: 'low' }]);
 		expect(moved[0]?.without).toBeLessThan(0.7);
+	});
+
+	it('names the repair that may have left it behind', () => {
+		const model = threeFaults();
+		const cured = (fault: number) => (fault === 0 ? 1 : Infinity);
+		const seen = [saw('volts', 'low'), saw('ring', 'good'), saw('ring', 'bad', 'look again', 1)];
+		const left = [{ fault: 2, entry: 'our repair', from: 1, until: Infinity, prior: 0.03 }];
+		const repair = explain(model, seen, 2, cured, new Map(), 1, left).find(
+			({ entry }) => entry === 'our repair'
+		);
+		expect(repair?.bits).toBeGreaterThan(1);
 	});
 
 	it('names an entry that only changed the odds', () => {

@@ -19,12 +19,8 @@ export interface Situation {
 const ENOUGH = 0.998;
 const MOST_STATES = 200;
 
-/** The situation that a belief leaves. @param cured faults that repairs have already taken away */
-export function situationOf(
-	model: PathModel,
-	belief: Belief,
-	cured: (fault: number) => boolean = () => false
-): Situation {
+/** The situation that a belief leaves. */
+export function situationOf(model: PathModel, belief: Belief): Situation {
 	const kept: Belief['states'] = [];
 	let sum = 0;
 	for (const state of belief.states) {
@@ -33,7 +29,7 @@ export function situationOf(
 		sum += state.p;
 	}
 	const groups = new Map<string, number>();
-	const faults = kept.map((state) => state.faults.filter((fault) => !cured(fault)));
+	const faults = kept.map(({ left }) => left);
 	const group = Int32Array.from(faults, (left) => {
 		const key = left
 			.map((fault) => (model.faults[fault]?.curedBy ?? []).join('.'))

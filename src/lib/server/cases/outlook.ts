@@ -21,7 +21,14 @@ async function toGoOf({ reasoning, entries }: ReasonedCase): Promise<MinutesToGo
 export async function outlookOf(caseId: string): Promise<Outlook> {
 	const loaded: LoadedCase = await loadCase(caseId);
 	const seq = loaded.thread.length;
-	const nothing = { seq, meanMinutes: null, lowMinutes: null, highMinutes: null, nextTitle: null };
+	const nothing = {
+		seq,
+		meanMinutes: null,
+		lowMinutes: null,
+		highMinutes: null,
+		nextTitle: null,
+		nextWhy: null
+	};
 	const { signature, lastScan, next } = loaded.view;
 	if (signature || !lastScan) return nothing;
 	if (!next?.seeks)
@@ -34,11 +41,13 @@ export async function outlookOf(caseId: string): Promise<Outlook> {
 	const reasoned = await reasonOf(loaded);
 	if (!reasoned) return nothing;
 	const { mean, low, high } = await toGoOf(reasoned);
+	const step = await nextStepOf(loaded);
 	return {
 		seq,
 		meanMinutes: Math.round(mean),
 		lowMinutes: Math.round(low),
 		highMinutes: Math.round(high),
-		nextTitle: (await nextStepOf(loaded))?.title ?? null
+		nextTitle: step?.title ?? null,
+		nextWhy: step?.why ?? null
 	};
 }

@@ -309,5 +309,6 @@ export const caseOutlook = sqliteTable('case_outlook', {
 	lowMinutes: integer('low_minutes'),
 	highMinutes: integer('high_minutes'),
 	/** The next step, as the reasoning has it; null = as the thread's order says. */
-	nextTitle: text('next_title')
+	nextTitle: text('next_title'),
+	nextWhy: text('next_why')
 });

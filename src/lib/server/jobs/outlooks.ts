@@ -11,6 +11,7 @@ export interface Outlook {
 	highMinutes: number | null;
 	/** The next step as the reasoning has it; null = as the thread's order says. */
 	nextTitle: string | null;
+	nextWhy: string | null;
 }
 
 type WorkOut = (caseId: string) => Promise<Outlook>;

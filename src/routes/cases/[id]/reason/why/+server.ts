@@ -15,7 +15,7 @@ export async function GET({ params, url }) {
 	const reasoned = await reasonOf(await loadCase(params.id), upTo === null ? null : Number(upTo));
 	if (!reasoned) error(404, 'The vehicle of this case is not described: there is nothing to reason about.');
 	const { reasoning, entries } = reasoned;
-	const { model, belief, observations, curedFrom, withoutWork } = reasoning;
+	const { model, belief, observations, curedFrom, withoutWork, epoch, leftBehind } = reasoning;
 	const [place, link] = [url.searchParams.get('place'), url.searchParams.get('link')];
 	const [fault] = faultsAt(model, place ?? '', link ?? '').sort(
 		(a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0)
@@ -25,7 +25,7 @@ export async function GET({ params, url }) {
 	return json({
 		fault: model.faults[fault]?.fault.name,
 		p: belief.present[fault] ?? 0,
-		moved: explain(model, observations, fault, curedFrom, withoutWork)
+		moved: explain(model, observations, fault, curedFrom, withoutWork, epoch, leftBehind)
 			.slice(0, MOST)
 			.map(({ entry, without, bits, observations: told }) => ({
 				entry,

@@ -1,0 +1,1 @@
+ALTER TABLE `case_outlook` ADD `next_why` text;
