@@ -281,6 +281,32 @@ describe('jaldi prove', () => {
 	});
 });
 
+describe('jaldi lamp', () => {
+	it('splits flashes into groups and folds what is shown again, with the keys of the contract', async () => {
+		const shown = ['0', '0.5', '1', '2.5', '3', '3.5', '4', '8', '8.5', '9', '10.5', '11', '11.5', '12'];
+		const { status, out } = await jaldi(['lamp', ...shown, '--json']);
+		expect(status).toBe(0);
+		const read = JSON.parse(out);
+		expect(read).toMatchObject({ groups: [3, 4], repeats: 2 });
+		expect(read.confidence).toBeGreaterThan(0.95);
+		expect(read.gapS.flash).toBeCloseTo(0.5, 6);
+		expect(read.gapS.group).toBeCloseTo(1.5, 6);
+		expect(read.gapS.cycle).toBeCloseTo(4, 6);
+		expect((await jaldi(['lamp', ...shown])).out).toContain('lamp 3-4  shown 2 times');
+	});
+
+	it('takes lit and out, says which time it cannot read, and what it needs', async () => {
+		const { out } = await jaldi(['lamp', '0:0.2', '0.4:0.6', '1.6:1.8', '--json']);
+		expect(JSON.parse(out)).toMatchObject({ groups: [2, 1], repeats: 1, wantsAnother: true });
+		const wrong = await jaldi(['lamp', '0', 'soon']);
+		expect([wrong.status, wrong.out]).toEqual([1, '']);
+		expect(wrong.err).toContain('time 2, "soon"');
+		expect((await jaldi(['lamp', '1:0.5'])).status).toBe(1);
+		expect((await jaldi(['lamp', '1', '1'])).status).toBe(1);
+		expect((await jaldi(['lamp'])).status).toBe(2);
+	});
+});
+
 describe('jaldi live', () => {
 	const rows = Array.from({ length: 600 }, (_, i) => {
 		const kmh = Math.min(50, i / 4);

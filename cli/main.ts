@@ -1,7 +1,5 @@
 import { WrongUsage, type Command } from './command';
 
-/** Commands of the contract whose core is not there yet: said openly instead of answered wrongly. */
-const LATER = ['lamp'];
 /** Each is read when it is asked for: nobody who decodes a code waits for a bench of vehicles. */
 const COMMANDS: Record<string, () => Promise<Command>> = {
 	decode: async () => (await import('./decode')).decode,
@@ -9,6 +7,7 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
 	live: async () => (await import('./live')).live,
 	scope: async () => (await import('./scope')).scope,
 	tyres: async () => (await import('./tyres')).tyres,
+	lamp: async () => (await import('./lamp')).lamp,
 	plan: async () => (await import('./plan')).plan,
 	trial: async () => (await import('./trial')).trial,
 	prove: async () => (await import('./prove')).prove
@@ -32,6 +31,9 @@ const HELP = `jaldi: the computations of Jaldi on the command line
   jaldi tyres FL FR RL RR [--json] [--threshold-kmh X] [--drive front|rear|all] [--load-factor 0.96]
       Rolling circumferences of four sizes, or of one for all, and what a controller makes of their differences.
 
+  jaldi lamp T1 T2 ... [--json]
+      The code of a flashing lamp, from the seconds at which it lit (or lit:out), however fast it flashes.
+
   jaldi plan CASE.json [--json] [--proving 1]
       What is suspected on a case, what to test next and why, and whether to stop and repair.
 
@@ -40,8 +42,6 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi prove --returns K --before-km D --after-km d [--target 0.05] [--json]
       Whether an intermittent fault is gone: the chance that it is only silent, and how far to drive on.
-
-  ${LATER.join(', ')}: not in this version.
 
   --json   one JSON value on standard output and nothing else
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.
@@ -65,8 +65,7 @@ export async function main(args: string[]): Promise<number> {
 	}
 	const load = COMMANDS[name];
 	if (!load) {
-		const known = LATER.includes(name) ? `"${name}" is not in this version` : `there is no command "${name}"`;
-		process.stderr.write(`jaldi: ${known}; "jaldi --help" lists them\n`);
+		process.stderr.write(`jaldi: there is no command "${name}"; "jaldi --help" lists them\n`);
 		return 2;
 	}
 	try {

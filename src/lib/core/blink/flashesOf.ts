@@ -1,0 +1,31 @@
+import type { Flash } from './readFlashes';
+
+/** How a lamp shows a code: seconds lit, dark within a group, between groups, and between two showings. */
+export interface LampTiming {
+	litS: number;
+	darkS: number;
+	betweenGroupsS: number;
+	betweenCyclesS: number;
+}
+
+export const USUAL_TIMING: LampTiming = { litS: 0.3, darkS: 0.3, betweenGroupsS: 1.5, betweenCyclesS: 3.5 };
+
+/** The flashes of a code, shown `times` over, from second 0. Pauses are dark time, from out to lit. */
+export function flashesOf(
+	groups: readonly number[],
+	times: number,
+	timing: LampTiming = USUAL_TIMING
+): Flash[] {
+	const flashes: Flash[] = [];
+	let now = 0;
+	for (let showing = 0; showing < times; showing++) {
+		for (const [g, count] of groups.entries()) {
+			for (let i = 0; i < count; i++) {
+				flashes.push({ onS: now, offS: now + timing.litS });
+				now += timing.litS + (i + 1 < count ? timing.darkS : 0);
+			}
+			now += g + 1 < groups.length ? timing.betweenGroupsS : timing.betweenCyclesS;
+		}
+	}
+	return flashes;
+}
