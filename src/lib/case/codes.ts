@@ -7,6 +7,7 @@ import { proveCode, type CodeEvent, type CodeProof } from '../core/prove/codeVer
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import type { Entry, ScannedCode, ScannedModule } from './entry';
 import { circuitOpenedBy } from './benchTests';
+import { expectedAfter, restoresCode } from './calibrations';
 import { latest, standing } from './thread';
 
 /** One code in one module over the whole case, with how far it is proven. */
@@ -24,6 +25,8 @@ export interface CaseCode {
 	proof: CodeProof;
 	/** The test of ours that set it, by its entry; null where it was there by itself. */
 	madeByUs: string | null;
+	/** The repair after which it is expected until the module is told or taught; null where it is not. */
+	expected: string | null;
 }
 
 /** Plain words for a code; the title is null where no source describes it for this maker. */
@@ -111,6 +114,8 @@ function storyOf(
 			}
 			case 'repair':
 				return [{ at, kind: 'mended' }];
+			case 'calibration':
+				return restoresCode(entry, address, dtc) ? [{ at, kind: 'mended' }] : [];
 			case 'codes-cleared':
 				return entry.payload.modules.some((m) => m.address === address && m.outcome === 'cleared')
 					? [{ at, kind: 'cleared' }]
@@ -152,6 +157,9 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 					moduleName: module.name,
 					status: code.status,
 					madeByUs: known ? known.madeByUs : test,
+					expected: known
+						? known.expected
+						: expectedAfter(entries.slice(0, atScan), module.address, code.dtc),
 					proof:
 						known?.proof ?? proveCode(storyOf(entries, module.address, code.dtc, test ? { atScan } : null))
 				});

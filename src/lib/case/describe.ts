@@ -218,6 +218,36 @@ export function describeEntry(entry: Entry): EntryLine {
 			const where = position ? positionWords(position) : 'vehicle';
 			return line(title, [where, ...parts.map((p) => p.name)].join(', '), temporary ? 'temporary' : null);
 		}
+		case 'capability-checked': {
+			const { title, answer, missing } = entry.payload;
+			const lacks = missing.map(({ words }) => words).join(', ');
+			return line(
+				answer === 'yes'
+					? 'Can be finished here'
+					: answer === 'partly'
+						? 'Can be begun here'
+						: 'Cannot be begun here',
+				lacks ? `${title}: lacks ${lacks}` : title
+			);
+		}
+		case 'calibration': {
+			const { name, how, state, values, detail } = entry.payload;
+			const shown = values
+				.filter(({ after }) => after !== null)
+				.map(
+					({ name: of, before, after, unit }) =>
+						`${of} ${before ?? 'none'} → ${after}${unit ? ` ${unit}` : ''}`
+				);
+			return line(
+				`${name}: ${state}`,
+				shown.length > 0
+					? shown.join(', ')
+					: detail || (how === 'link' ? 'through the link' : how.replace('-', ' ')),
+				state === 'done' ? null : detail
+			);
+		}
+		case 'calibration-waived':
+			return line(`Waived: ${lowerFirst(entry.payload.name)}`, entry.payload.why);
 		case 'codes-cleared': {
 			const done = entry.payload.modules.filter((m) => m.outcome === 'cleared');
 			const not = entry.payload.modules.filter((m) => m.outcome !== 'cleared');
@@ -261,6 +291,7 @@ const CAN_CHANGE_A_VERDICT: readonly Entry['kind'][] = [
 	'network-scan',
 	'codes-cleared',
 	'repair',
+	'calibration',
 	'key-cycled',
 	'proving-drive'
 ];

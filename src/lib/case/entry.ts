@@ -1,3 +1,4 @@
+import { CalibrationTried, CalibrationWaived, CapabilityChecked } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
 import { Address, Dtc, Hex, Text, Words } from './fields';
@@ -184,6 +185,9 @@ export const PAYLOADS = {
 	'test-step': TestStep,
 	waiting: Waiting,
 	repair: Repair,
+	'capability-checked': CapabilityChecked,
+	calibration: CalibrationTried,
+	'calibration-waived': CalibrationWaived,
 	'codes-cleared': CodesCleared,
 	'key-cycled': KeyCycled,
 	'lamp-check': LampCheck,
@@ -234,6 +238,9 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('test-step'),
 	member('waiting'),
 	member('repair'),
+	member('capability-checked'),
+	member('calibration'),
+	member('calibration-waived'),
 	member('codes-cleared'),
 	member('key-cycled'),
 	member('lamp-check'),

@@ -6,8 +6,10 @@ import { makerOf, typeOf, type CaseCode } from './codes';
 import { suspectCorners } from './measured';
 import { networkFindings } from './networkFindings';
 import type { CaseFacts, StationId } from './stations';
+import { isMending, openCalibrations } from './calibrations';
+import type { Entry } from './entry';
 import { happenedAfter, latest } from './thread';
-import { lowerFirst, positionWords } from './words';
+import { lowerFirst, positionWords, upperFirst } from './words';
 
 /** The one thing to do next, and why. */
 export interface NextStep {
@@ -75,7 +77,7 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 			'scan'
 		);
 	}
-	const mended = latest(entries, 'repair');
+	const mended = lastMending(entries);
 	const returned = codes.filter(
 		(code) => code.proof.verdict.startsWith('back-') || code.proof.verdict === 'new'
 	);
@@ -109,6 +111,7 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 		);
 	}
 	return (
+		calibrationStep(facts) ??
 		proofStep(facts) ??
 		step(
 			'hand-over',
@@ -119,12 +122,30 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 	);
 }
 
+const lastMending = (entries: readonly Entry[]): Entry | null => entries.filter(isMending).at(-1) ?? null;
+
+/** What work calls for comes before proving: a module that was not taught brings codes of its own. */
+function calibrationStep({ entries }: CaseFacts): NextStep | null {
+	const open = openCalibrations(entries);
+	const next = open.find(({ waitsFor }) => waitsFor.length === 0) ?? open[0];
+	if (!next) return null;
+	const { calibration, module } = next.placed;
+	const began =
+		next.state === 'interrupted' ? 'It was cut short. ' : next.state === 'failed' ? 'It failed. ' : '';
+	return step(
+		'mend',
+		`${calibration.name}, ${lowerFirst(module.name)}`,
+		`${began}${upperFirst(next.causes.at(-1)?.because ?? '')}. ${calibration.does}`,
+		'calibrate'
+	);
+}
+
 /** A module that does not answer is a finding of its own, with or without codes. */
 function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep | null {
 	const silent = lastCompleteScan?.payload.modules.filter((module) => !module.answered) ?? [];
 	if (!lastCompleteScan || silent.length === 0) return null;
 	const names = silent.map((module) => module.name.toLowerCase()).join(' and ');
-	const mended = latest(entries, 'repair');
+	const mended = lastMending(entries);
 	if (mended && happenedAfter(entries, mended, lastCompleteScan)) {
 		return step(
 			'read',
@@ -150,7 +171,7 @@ function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep |
 function proofStep(facts: CaseFacts): NextStep | null {
 	const { entries, codes, lastClear, lastCompleteScan, lastScan, open } = facts;
 	if (codes.length === 0) return silenceStep(facts);
-	const mended = latest(entries, 'repair');
+	const mended = lastMending(entries);
 	if (!lastClear || (mended && happenedAfter(entries, mended, lastClear) && open.length > 0)) {
 		return step('prove', 'Clear the codes', 'They are recorded and the repair is written down.', 'clear');
 	}

@@ -2,6 +2,8 @@ import { shippedBook, type CodeBook } from '../../../library/codes';
 import { caseCodes } from './codes';
 import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import type { Entry } from './entry';
+import { openCalibrations } from './calibrations';
+import { lowerFirst } from './words';
 import { nextStep, type NextStep } from './nextStep';
 import { stationLine, type CaseFacts, type StationState } from './stations';
 import { happenedAfter, latest, ofKind, standing } from './thread';
@@ -45,7 +47,7 @@ function whatIsOpen(facts: CaseFacts): string[] {
 			open.push(`${code.text} in ${code.moduleName}: ${VERDICT_WORDS[code.proof.verdict].toLowerCase()}.`);
 		}
 	}
-	if (codes.length === 0) return [...open, ...silentNow(facts)];
+	if (codes.length === 0) return [...open, ...silentNow(facts), ...untaught(facts)];
 	if (lastClear) {
 		const check = latest(entries, 'lamp-check');
 		if (!check || !happenedAfter(entries, check, lastClear)) {
@@ -59,8 +61,15 @@ function whatIsOpen(facts: CaseFacts): string[] {
 			open.push('Not every module has been read since the clear.');
 		}
 	}
-	return [...open, ...silentNow(facts)];
+	return [...open, ...silentNow(facts), ...untaught(facts)];
 }
+
+/** What work calls for and nobody has done or waived. */
+const untaught = ({ entries }: CaseFacts): string[] =>
+	openCalibrations(entries).map(({ placed, causes }) => {
+		const because = causes.at(-1)?.because;
+		return `${placed.calibration.name}, ${lowerFirst(placed.module.name)}, is due${because ? `: ${because}` : ''}.`;
+	});
 
 /** Modules that do not answer, each a finding of its own. */
 function silentNow({ lastCompleteScan }: CaseFacts): string[] {

@@ -3,6 +3,7 @@ import type { CaseCode } from './codes';
 import type { Entry, EntryOf } from './entry';
 import type { RoundResult } from './livePayloads';
 import { isBadBenchTest, isBenchTest } from './benchTests';
+import { isMending, openCalibrations } from './calibrations';
 import { latest, ofKind } from './thread';
 
 export const STATIONS = [
@@ -83,15 +84,17 @@ function measure({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 
 /** Reasoned to an end: a repair was chosen from what is suspected. Until then the tests done are what there is. */
 function reason({ entries, lastCompleteScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
-	if (ofKind(entries, 'repair').length > 0) return { state: 'done', lacks: null };
+	if (entries.some(isMending)) return { state: 'done', lacks: null };
 	const tested = entries.some(isBenchTest) || ofKind(entries, 'test-step').length > 0;
 	return { state: lastCompleteScan && tested ? 'begun' : 'open', lacks: null };
 }
 
 function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
-	if (ofKind(entries, 'repair').length === 0) return { state: 'open', lacks: null };
+	const due = openCalibrations(entries).length;
+	if (!entries.some(isMending)) return { state: 'open', lacks: due > 0 ? `${due} due` : null };
 	const returned = codes.some((code) => code.proof.verdict.startsWith('back-'));
-	return returned ? { state: 'bad', lacks: 'came back' } : { state: 'done', lacks: null };
+	if (returned) return { state: 'bad', lacks: 'came back' };
+	return due > 0 ? { state: 'begun', lacks: `${due} due` } : { state: 'done', lacks: null };
 }
 
 function prove({ codes, open, lastClear, lastScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {

@@ -1,4 +1,5 @@
 import type { ModuleType, VehicleType } from '../../../../library';
+import { cover, isComplete, noCoverage, type DrivePhase } from '../../core/calibrate/learningDrive';
 import type { Wheel, World } from '../world';
 import { rawValue } from './identity';
 import type { Watch } from './module';
@@ -19,6 +20,15 @@ const CONDITIONS_NOT_RIGHT = 0x22;
 /** A zero further off than this is no drift but a broken sensor. */
 const MOST_ZERO_BAR = 25;
 
+const ANY_ANGLE = [-720, 720] as const;
+/** What the module wants to see on a learning drive: a little less than people are asked for. */
+const LEARNING: DrivePhase[] = [
+	{ id: 'band', words: '', speedKmh: [20, 70], steeringDeg: [-30, 30], forS: 12, last: false },
+	{ id: 'left', words: '', speedKmh: [4, 45], steeringDeg: [80, 720], forS: 2, last: false },
+	{ id: 'right', words: '', speedKmh: [4, 45], steeringDeg: [-720, -80], forS: 2, last: false },
+	{ id: 'stop', words: '', speedKmh: [0, 0.5], steeringDeg: ANY_ANGLE, forS: 1, last: true }
+];
+
 /**
  * Brake and stability control: reads its wheel circuits, estimates speeds, judges them against each other, against the
  * steering and the yaw sensor, and tells the vehicle speed to everybody on the bus.
@@ -26,6 +36,7 @@ const MOST_ZERO_BAR = 25;
 export class BrakeControl extends WheelModule {
 	override readonly role = 'brake' as const;
 	private readonly sources: SourceJudge;
+	private learning = noCoverage(LEARNING);
 	/** Drive is cut because the driven wheels seem to spin. */
 	cutsPower = false;
 
@@ -44,7 +55,25 @@ export class BrakeControl extends WheelModule {
 				return Math.abs(raw) < MOST_ZERO_BAR && this.keeping.write('D163', rawValue('D163', raw));
 			}
 		});
+		this.keep('D164', 1, false);
+		this.routines.set('0205', {
+			refuses: () => {
+				this.learning = noCoverage(LEARNING);
+				return this.keeping.has('D150') ? null : CONDITIONS_NOT_RIGHT;
+			},
+			takesS: 0,
+			ready: (world, dtS) => this.learns(world, dtS),
+			done: () => this.keeping.write('D164', rawValue('D164', 1))
+		});
 		this.routines.set('0204', { refuses: stands, takesS: 5, done: (world) => this.lines.pumpFed(world) });
+	}
+
+	/** Gathers a learning drive. True once it has seen all of it. */
+	private learns(world: World, dtS: number): boolean {
+		const steering = world.messages.read('brake', 'steering-angle', world.timeS);
+		const angle = steering?.valid ? steering.said.angleDeg : null;
+		this.learning = cover(LEARNING, this.learning, dtS, this.referenceKmh, angle);
+		return isComplete(LEARNING, this.learning);
 	}
 
 	/** The pump is heard: a tester drives it, or a bleeding routine does, and it has its feed. */

@@ -21,6 +21,8 @@ export interface Routine {
 	refuses?: (world: World) => number | null;
 	/** Seconds it takes. */
 	takesS: number;
+	/** Asked in every cycle once that time is over; until then it goes on. */
+	ready?: (world: World, dtS: number) => boolean;
 	/** Ends it. @returns false where it did not succeed */
 	done: (world: World) => boolean;
 }
@@ -114,8 +116,8 @@ export abstract class Module {
 		if (!this.awake) return;
 		if (this.session === 'extended' && world.timeS - this.lastAskedS > SESSION_TIMEOUT_S) this.endSession();
 		if (this.routine?.result === 'running' && world.timeS >= this.routine.endsAtS) {
-			const good = this.routines.get(this.routine.id)?.done(world) ?? false;
-			this.routine.result = good ? 'good' : 'failed';
+			const { ready, done } = this.routines.get(this.routine.id) ?? {};
+			if (!ready || ready(world, cycleS)) this.routine.result = done?.(world) ? 'good' : 'failed';
 		}
 		this.run(world, cycleS);
 		this.slowOwedS += cycleS;

@@ -1,4 +1,5 @@
 import type { ModuleType, VehicleType } from '../../../../library';
+import { codingOf } from '../../../../library/calibrations';
 import type { Wheel, World } from '../world';
 import { BrakeLines } from './brakeLines';
 import { CORNER_CODES, WHEEL_SPEED_ID } from './corners';
@@ -43,10 +44,7 @@ export abstract class WheelModule extends Module {
 		this.lines = new BrakeLines(type, this.keeping);
 		this.readers = wheels.map((wheel) => new WheelReader(wheel, CORNER_CODES[wheel.position]));
 		this.snapshotIds.push(...wheels.map(({ position }) => WHEEL_SPEED_ID[position]));
-		const first = vehicle.wheels[0];
-		this.keep('D150', (first?.circumferenceM ?? 2) * 1000, true);
-		this.keep('D151', first?.ringTeeth ?? 48, true);
-		this.keep('D152', vehicle.id.slice(-8), true);
+		for (const [id, value] of Object.entries(codingOf(vehicle))) this.keep(id, value, true);
 		this.keep('D163', 0, false);
 		for (const reader of this.readers) {
 			const watches = reader.watches(() => this.now, lamps);
@@ -71,7 +69,7 @@ export abstract class WheelModule extends Module {
 	}
 
 	private codingWatches(vehicle: VehicleType, lamps: Lamp[]): Watch[] {
-		const variant = rawValue('D152', vehicle.id.slice(-8));
+		const variant = rawValue('D152', codingOf(vehicle).D152 ?? null);
 		return [
 			{
 				rule: { dtc: '455055', failS: 0.5, passS: 0.5, lamps },

@@ -9,6 +9,7 @@ import { isRepeated } from '../../../../library/reason/tests';
 import { dtcHex } from '../../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import type { Observation } from '../../core/path/model';
+import { isMending } from '../calibrations';
 import type { CaseCode } from '../codes';
 import type { Entry, EntryOf } from '../entry';
 import { tyreSigns } from './tyreSigns';
@@ -75,7 +76,7 @@ class Since {
 	}
 
 	follow(entry: Entry): void {
-		if (entry.kind === 'repair') {
+		if (isMending(entry)) {
 			this.epoch += 1;
 			this.cleared = this.cycled = this.driven = false;
 		} else if (entry.kind === 'codes-cleared') {

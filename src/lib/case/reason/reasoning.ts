@@ -12,6 +12,7 @@ import type { Observation } from '../../core/path/model';
 import { decide, type Decision } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
 import { situationOf, type Situation } from '../../core/path/situation';
+import { isMending, mendedBy } from '../calibrations';
 import type { CaseCode } from '../codes';
 import type { Entry, EntryOf } from '../entry';
 import { ofKind } from '../thread';
@@ -58,10 +59,9 @@ export function reasonAbout(
 	const model = afterWork(ofType, workDone(entries));
 	const { type } = model;
 	const observations = observationsOf(entries, type, book, codes);
-	const done = ofKind(entries, 'repair').map(({ id, payload }) => ({
-		id,
-		done: repairsDone(payload, model)
-	}));
+	const done = entries
+		.filter(isMending)
+		.map((entry): Done => ({ id: entry.id, done: mendedIn(entry, model) }));
 	const curedFrom = curing(done, model);
 	const epoch = done.length;
 	const leftBehind = leftByOurRepairs(done, model);
@@ -142,6 +142,19 @@ function leftByOurRepairs(repairs: readonly Done[], model: ReasonModel): LeftBeh
 				const later = repairs.findIndex((next, at) => at > i && curedBy.some((cure) => next.done.has(cure)));
 				return { ...one, until: later < 0 ? Infinity : later + 1 };
 			});
+		})
+	);
+}
+
+/** Repairs of the library that an entry comes to. */
+function mendedIn(entry: Entry, model: ReasonModel): ReadonlySet<number> {
+	if (entry.kind === 'repair') return repairsDone(entry.payload, model);
+	if (entry.kind !== 'calibration') return new Set();
+	const { kind, place } = mendedBy(entry);
+	return new Set(
+		[...model.repairs.keys()].filter((index) => {
+			const repair = model.repairs[index];
+			return repair?.kind === kind && repair.place === place;
 		})
 	);
 }

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { Address, Hex, Text, Words } from './fields';
+
+/** Payloads of what modules are told and taught, and of whether the shop can finish what it begins. */
+
+const CalibrationId = z.string().regex(/^[a-z-]+$/);
+const Role = z.string().max(40);
+
+export const CONDITION_STATES = ['met', 'not-met', 'said', 'unknown'] as const;
+
+/** A calibration that was tried: through the link, by hand, or by another workshop. */
+export const CalibrationTried = z.object({
+	calibration: CalibrationId,
+	role: Role,
+	address: Address,
+	name: Words,
+	how: z.enum(['link', 'by-hand', 'sublet']),
+	state: z.enum(['done', 'failed', 'interrupted']),
+	values: z
+		.array(
+			z.object({
+				identifier: Hex,
+				name: z.string(),
+				unit: z.string(),
+				before: z.union([z.number(), z.string()]).nullable(),
+				after: z.union([z.number(), z.string()]).nullable(),
+				/** Whether it is within its limits; null = it has none. */
+				within: z.boolean().nullable()
+			})
+		)
+		.max(20),
+	conditions: z
+		.array(z.object({ id: z.string(), words: z.string(), state: z.enum(CONDITION_STATES), value: Text }))
+		.max(30),
+	/** What happened, in a sentence. */
+	detail: Text
+});
+export type CalibrationTried = z.infer<typeof CalibrationTried>;
+
+/** A calibration that a lead lets go, with the reason. */
+export const CalibrationWaived = z.object({
+	calibration: CalibrationId,
+	role: Role,
+	name: Words,
+	why: Words
+});
+
+/** Whether this shop can finish a repair, looked at before it was begun. */
+export const CapabilityChecked = z.object({
+	repair: z.string().max(40),
+	place: z.string().max(40),
+	title: Words,
+	answer: z.enum(['yes', 'partly', 'sublet']),
+	missing: z.array(z.object({ function: z.string(), words: z.string(), for: z.string() })).max(30),
+	/** What was decided. */
+	note: Text
+});

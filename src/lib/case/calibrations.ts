@@ -1,0 +1,157 @@
+import { vehicleTypes, type VehicleType } from '../../../library';
+import {
+	calibrationOrder,
+	calibrationRules,
+	calibrations,
+	doneByHand,
+	placesOf,
+	type CalibrationRule,
+	type PlacedCalibration
+} from '../../../library/calibrations';
+import { dueWork, unsettled, type Cause, type DueWork, type Tried } from '../core/calibrate/dueWork';
+import { decodeStatus } from '../core/codes/status';
+import { codeWithSuffix } from '../core/codes/dtc';
+import type { Entry, EntryOf } from './entry';
+import { latest } from './thread';
+
+/** A calibration of this vehicle with how it stands. */
+export interface CaseCalibration extends DueWork {
+	placed: PlacedCalibration;
+	/** The last entry about it since it became due. */
+	entry: EntryOf<'calibration' | 'calibration-waived'> | null;
+}
+
+export const calibrationKey = ({ calibration, role }: { calibration: string; role: string }): string =>
+	`${calibration}@${role}`;
+
+/** All calibrations of a vehicle, each after those that it waits for. */
+function placedOn(type: VehicleType): Map<string, PlacedCalibration> {
+	const inOrder = calibrationOrder.flatMap((id) => {
+		const one = calibrations.get(id);
+		return one ? placesOf(one, type) : [];
+	});
+	return new Map(inOrder.map((one) => [one.id, one]));
+}
+
+/**
+ * What has to be told and taught on this case: from repairs, and from codes that say that it never was. In the order in
+ * which it is done.
+ *
+ * @param entries standing entries in order
+ */
+export function caseCalibrations(entries: readonly Entry[]): CaseCalibration[] {
+	const opened = latest(entries, 'case-opened');
+	const type = opened && vehicleTypes.get(opened.payload.typeId);
+	if (!type) return [];
+	const placed = placedOn(type);
+	const tries: (Tried & { entry: CaseCalibration['entry'] })[] = [];
+	const causes: Cause[] = [];
+	for (const [at, entry] of entries.entries()) {
+		if (entry.kind === 'repair') {
+			causes.push(...causesOfRepair(entry, placed, at));
+			tries.push(
+				...byHand(entry, placed).map((id) => ({ id, at: at + 0.5, state: 'done' as const, entry: null }))
+			);
+		} else if (entry.kind === 'network-scan') causes.push(...causesOfScan(entry, placed, at));
+		else if (entry.kind === 'calibration')
+			tries.push({ id: calibrationKey(entry.payload), at, state: entry.payload.state, entry });
+		else if (entry.kind === 'calibration-waived')
+			tries.push({ id: calibrationKey(entry.payload), at, state: 'waived', entry });
+	}
+	const after = (id: string) => {
+		const waits = placed.get(id)?.calibration.after ?? [];
+		return [...placed.values()]
+			.filter(({ calibration }) => waits.includes(calibration.id))
+			.map((one) => one.id);
+	};
+	return dueWork([...placed.keys()], after, causes, tries).flatMap((work): CaseCalibration[] => {
+		const one = placed.get(work.id);
+		const entry = tries.find(({ id, at }) => id === work.id && at === work.tried?.at)?.entry ?? null;
+		return one ? [{ ...work, placed: one, entry }] : [];
+	});
+}
+
+/** What is neither done nor waived. */
+export const openCalibrations = (entries: readonly Entry[]): CaseCalibration[] => {
+	const all = caseCalibrations(entries);
+	const open = new Set(unsettled(all).map(({ id }) => id));
+	return all.filter(({ id }) => open.has(id));
+};
+
+type Placed = ReadonlyMap<string, PlacedCalibration>;
+
+function ruleHolds(rule: CalibrationRule, { payload }: EntryOf<'repair'>, type: Placed): boolean {
+	const { does, title, parts, note } = payload;
+	if (does) {
+		const roles = rule.roles ?? [];
+		return (
+			rule.repairs.includes(does.kind) &&
+			(rule.roles === undefined || roles.some((role) => role === does.place))
+		);
+	}
+	const text = [title, note, ...parts.map(({ name }) => name)].join(' ');
+	return type.size > 0 && rule.words !== null && rule.words.test(text);
+}
+
+/** Calibrations that a repair calls for: of the module it was done on where there is one, else wherever they are. */
+function causesOfRepair(entry: EntryOf<'repair'>, placed: Placed, at: number): Cause[] {
+	return calibrationRules
+		.filter((rule) => ruleHolds(rule, entry, placed))
+		.flatMap(({ due, because }) =>
+			[...placed.values()]
+				.filter(({ calibration }) => due.includes(calibration.id))
+				.map(({ id }): Cause => ({ id, at, because }))
+		);
+}
+
+/** A module that says itself that it was never told or taught. */
+function causesOfScan({ payload }: EntryOf<'network-scan'>, placed: Placed, at: number): Cause[] {
+	return payload.modules.flatMap(({ address, codes }) =>
+		codes
+			// Once it was taught the code stays until it is cleared, but its test does not fail any more.
+			.filter(({ status }) => decodeStatus(status).testFailed)
+			.flatMap(({ dtc }) =>
+				[...placed.values()]
+					.filter(
+						({ module, calibration }) => module.address === address && calibration.restores.includes(dtc)
+					)
+					.map(({ id }): Cause => ({ id, at, because: `${codeWithSuffix(dtc)} says so` }))
+			)
+	);
+}
+
+/** Repairs of the library that are the calibration itself. */
+function byHand({ payload: { does } }: EntryOf<'repair'>, placed: Placed): string[] {
+	const done = (does && doneByHand.get(does.kind)) ?? [];
+	return [...placed.values()]
+		.filter(({ calibration, module }) => done.includes(calibration.id) && module.role === does?.place)
+		.map(({ id }) => id);
+}
+
+/** Whether an entry put something right: a repair, or a calibration that came to its end. */
+export const isMending = (entry: Entry): boolean =>
+	entry.kind === 'repair' || (entry.kind === 'calibration' && entry.payload.state === 'done');
+
+/** The repair of the library that a finished calibration comes to. */
+export function mendedBy({ payload: { calibration, role } }: EntryOf<'calibration'>): {
+	kind: 'code-module' | 'calibrate';
+	place: string;
+} {
+	const written = calibrations.get(calibration)?.way.kind === 'write';
+	return { kind: written ? 'code-module' : 'calibrate', place: role };
+}
+
+/** Whether a finished calibration makes a code go. */
+export const restoresCode = ({ payload }: EntryOf<'calibration'>, address: string, dtc: string): boolean =>
+	payload.state === 'done' &&
+	payload.address === address &&
+	(calibrations.get(payload.calibration)?.restores.includes(dtc) ?? false);
+
+/** Why a code that a scan shows is no new fault: work before it calls for what it asks for. Null where none does. */
+export function expectedAfter(before: readonly Entry[], address: string, dtc: string): string | null {
+	if (!before.some(({ kind }) => kind === 'repair')) return null;
+	const due = openCalibrations(before).find(
+		({ placed }) => placed.module.address === address && placed.calibration.restores.includes(dtc)
+	);
+	return due?.causes.at(-1)?.because ?? null;
+}
