@@ -16,6 +16,7 @@ import { Technician } from '../src/lib/bench/technician/technician';
 /** Seeds apart from those of any trial, which count up from small numbers. */
 const FIRST_SEED = Number(process.env.FIRST_SEED ?? 900_000_000);
 const PARTS = 'data/outcomes';
+const OUTCOMES = 'library/reason/outcomes.json';
 /** To count only some tests anew, by their ids. */
 const ONLY_TESTS = new RegExp(process.env.ONLY_TESTS ?? '');
 
@@ -62,7 +63,11 @@ function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => n
 				]
 			: fault.at === 'corner'
 				? [reader]
-				: [pick(hangs.map(({ role }) => role)), pick(allPlaces('module', type))];
+				: [
+						pick(hangs.map(({ role }) => role)),
+						pick(onSegmentsOf(hangs, type)),
+						pick(allPlaces('module', type))
+					];
 	return testsFor(type).filter(({ kind, place }) => {
 		if (!ONLY_TESTS.test(kind.id)) return false;
 		if (kind.about === 'vehicle') return true;
@@ -71,6 +76,12 @@ function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => n
 		return place === at;
 	});
 }
+
+/** Modules that share a bus segment with one of these. */
+const onSegmentsOf = (modules: VehicleType['modules'], type: VehicleType): string[] =>
+	type.modules
+		.filter((one) => !modules.includes(one) && modules.some(({ segment }) => segment === one.segment))
+		.map(({ role }) => role);
 
 function countOne(
 	counts: Counts,
@@ -142,19 +153,32 @@ if (what === 'count') {
 	writeFileSync(`${PARTS}/part-${FIRST_SEED}-${part}.json`, JSON.stringify(counts));
 } else {
 	const merged: Counts = {};
-	for (const file of readdirSync(PARTS)) {
-		const counts = JSON.parse(readFileSync(`${PARTS}/${file}`, 'utf8')) as Counts;
+	const parts = readdirSync(PARTS).map(
+		(file) => JSON.parse(readFileSync(`${PARTS}/${file}`, 'utf8')) as Counts
+	);
+	// Faults of which nothing was counted anew keep what is known of them.
+	const faultOf = (key: string) => key.split('|')[1]?.split('/')[0] ?? '';
+	const anew = new Set(parts.flatMap((counts) => Object.keys(counts).map(faultOf)));
+	const before = JSON.parse(readFileSync(OUTCOMES, 'utf8')) as { bins: string[]; rows: Counts };
+	parts.push(Object.fromEntries(Object.entries(before.rows).filter(([key]) => !anew.has(faultOf(key)))));
+	for (const counts of parts) {
 		for (const [key, row] of Object.entries(counts))
 			for (const [outcome, n] of Object.entries(row)) {
 				const to = (merged[key] ??= {});
 				to[outcome] = (to[outcome] ?? 0) + n;
 			}
 	}
-	writeFileSync('library/reason/outcomes.json', `${compact(merged)}\n`);
+	writeFileSync(
+		OUTCOMES,
+		`${compact(
+			merged,
+			before.bins.filter((bin) => !anew.has(bin.split('/')[0] ?? ''))
+		)}\n`
+	);
 }
 
 /** Rows that say no more than a sound vehicle's are left out. */
-function compact(counts: Counts): string {
+function compact(counts: Counts, keptBins: readonly string[]): string {
 	const kept = Object.entries(counts).filter(([key, row]) => {
 		const [sensor = '', fault = '', sign = ''] = key.split('|');
 		// A test that the library no longer has.
@@ -172,7 +196,8 @@ function compact(counts: Counts): string {
 		);
 		return apart > 0.05;
 	});
-	const bins = [...new Set(Object.keys(counts).map((key) => key.split('|')[1] ?? ''))].filter(Boolean).sort();
+	const counted = Object.keys(counts).map((key) => key.split('|')[1] ?? '');
+	const bins = [...new Set([...counted, ...keptBins])].filter(Boolean).sort();
 	const lines = kept
 		.sort(([a], [b]) => (a < b ? -1 : 1))
 		.map(([key, row]) => `\t\t${JSON.stringify(key)}: ${JSON.stringify(row)}`);

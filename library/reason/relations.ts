@@ -41,10 +41,13 @@ export function relationOf(
 		return segment(fault.place) === segment(seen.place) ? 'segment' : 'beyond';
 	}
 	// Of what feeds several: who hangs on it.
-	const hangs = (role: string | undefined) =>
-		type.modules.some((one) => one.role === role && one.hangsOn.some(({ name }) => name === fault.place));
-	if (seen.kind === 'corner') return hangs(reader) ? 'read' : 'other';
+	const hanging = type.modules.filter(({ hangsOn }) => hangsOn.some(({ name }) => name === fault.place));
+	const hangs = (role: string | undefined) => hanging.some((one) => one.role === role);
+	// Behind a dead gateway nothing can be asked, whatever its own feed.
+	if (seen.kind === 'corner') return hangs(reader) ? 'read' : hangs('gateway') ? 'behind' : 'other';
 	if (seen.kind !== 'module') return 'other';
 	if (hangs(seen.place)) return 'hangs';
-	return hangs('gateway') ? 'behind' : 'other';
+	if (hangs('gateway')) return 'behind';
+	const segment = type.modules.find(({ role }) => role === seen.place)?.segment;
+	return hanging.some((one) => one.segment === segment) ? 'segment' : 'beyond';
 }

@@ -3,7 +3,7 @@ export interface JobStatus {
 	/** Also the id of the entry it makes. */
 	id: string;
 	caseId: string;
-	kind: 'scan' | 'clear' | 'key' | 'record';
+	kind: 'scan' | 'clear' | 'key' | 'record' | 'calibrate';
 	by: string;
 	/** What is being asked right now. */
 	now: string | null;

@@ -139,7 +139,7 @@ export const linkJob = sqliteTable('link_job', {
 	caseId: text('case_id')
 		.notNull()
 		.references(() => caseRecord.id),
-	kind: text('kind', { enum: ['scan', 'clear'] }).notNull(),
+	kind: text('kind', { enum: ['scan', 'clear', 'calibrate'] }).notNull(),
 	authorId: text('author_id')
 		.notNull()
 		.references(() => user.id),

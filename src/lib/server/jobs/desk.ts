@@ -18,10 +18,12 @@ import type { Author, Threads } from '../db/threads';
 import { Captures } from '../db/captures';
 import { DoipLink } from '../link/doipLink';
 import type { LinkError, VehicleLink } from '../link/vehicleLink';
+import { calibrate } from './calibrate/calibrate';
+import type { CalibrationOrder } from './calibrate/order';
 import { clearModules } from './clear';
 import { JobNotes } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
-import { clearOutcome, codesFound, scanOutcome } from './outcome';
+import { calibrationOutcome, clearOutcome, codesFound, scanOutcome } from './outcome';
 import type { LiveBatch, Recorder } from './recorder';
 import { Recordings } from './recordings';
 import { readIdentity, scanVehicle } from './scan';
@@ -32,6 +34,8 @@ interface Job {
 	address: string;
 	authorId: string;
 	cancelled: boolean;
+	/** Whether it can be cut short without harm. */
+	stoppable: boolean;
 }
 
 type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
@@ -80,8 +84,7 @@ export class LinkDesk {
 	cancel(caseId: string): Result<null> {
 		const job = this.byCase.get(caseId);
 		if (!job || job.status.state !== 'running') return fail('Nothing is running.');
-		if (job.status.kind === 'clear' || job.status.kind === 'key')
-			return fail('A clear that has begun is not stopped half way.');
+		if (!job.stoppable) return fail('What changes a module is not stopped half way.');
 		job.cancelled = true;
 		return ok(null);
 	}
@@ -141,6 +144,35 @@ export class LinkDesk {
 		});
 	}
 
+	/** Has a module told or taught what it needs. What was begun is written down, whatever came of it. */
+	startCalibration(
+		row: CaseRow,
+		author: Author,
+		entryId: string,
+		order: Omit<CalibrationOrder, 'type'>
+	): Result<JobStatus> {
+		const type = vehicleTypes.get(row.vehicle.typeId);
+		if (!type) return fail(NOT_DESCRIBED);
+		const { way } = order.placed.calibration;
+		const steps =
+			way.kind === 'drive' ? way.phases.length : way.kind === 'write' ? way.identifiers.length : 1;
+		return this.begin(row, author, entryId, 'calibrate', steps, async (job, link) => {
+			job.stoppable = way.kind === 'drive';
+			const tried = await calibrate(
+				link,
+				{ ...order, type },
+				{
+					tell: (now, done) => this.tell(job, { now, done }),
+					sofar: (soFar) => this.notes.write(noteOf(job), 'calibrate', soFar),
+					cancelled: () => job.cancelled
+				}
+			);
+			if (!tried.ok) throw new JobTrouble(tried.error);
+			await this.put(row.id, author, entryId, 'calibration', tried.value);
+			return calibrationOutcome(tried.value);
+		});
+	}
+
 	/** Records live data until {@link cancel} or until the line is lost; everything taken by then is kept. */
 	startRecording(
 		row: CaseRow,
@@ -188,7 +220,9 @@ export class LinkDesk {
 		for (const { id, caseId, kind, author, draft } of left) {
 			if (kind === 'clear') {
 				await this.put(caseId, author, id, 'codes-cleared', draft as PayloadOf<'codes-cleared'>);
-			} else {
+			} else if (kind === 'calibrate')
+				await this.put(caseId, author, id, 'calibration', draft as PayloadOf<'calibration'>);
+			else {
 				const scan = draft as NetworkScan;
 				const cut = { ...scan, stoppedBecause: 'The server stopped during the scan.' };
 				if (scan.modules.length > 0) await this.put(caseId, author, id, 'network-scan', cut);
@@ -218,6 +252,7 @@ export class LinkDesk {
 			address,
 			authorId: author.id,
 			cancelled: false,
+			stoppable: kind === 'scan' || kind === 'record',
 			recorder: null,
 			status: {
 				id: entryId,
@@ -317,7 +352,8 @@ const WORDS = {
 	scan: 'reading its modules',
 	clear: 'clearing codes',
 	key: 'checking the key',
-	record: 'recording live data'
+	record: 'recording live data',
+	calibrate: 'teaching a module'
 } as const;
 
 const noteOf = ({ status, authorId }: Job) => ({ id: status.id, caseId: status.caseId, authorId });

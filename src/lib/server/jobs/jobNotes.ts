@@ -3,11 +3,14 @@ import type { Database } from '../db/open';
 import { linkJob, user } from '../db/schema';
 import type { Author } from '../db/threads';
 
+/** Work that changes a vehicle, or takes long. */
+export type NotedKind = 'scan' | 'clear' | 'calibrate';
+
 /** Work that a server had begun and not ended. */
 export interface Unfinished {
 	id: string;
 	caseId: string;
-	kind: 'scan' | 'clear';
+	kind: NotedKind;
 	author: Author;
 	/** The entry's payload as far as it had come. */
 	draft: unknown;
@@ -17,11 +20,7 @@ export interface Unfinished {
 export class JobNotes {
 	constructor(private readonly db: Database) {}
 
-	async write(
-		job: { id: string; caseId: string; authorId: string },
-		kind: 'scan' | 'clear',
-		payload: unknown
-	) {
+	async write(job: { id: string; caseId: string; authorId: string }, kind: NotedKind, payload: unknown) {
 		const draft = JSON.stringify(payload);
 		const moment = new Date().toISOString();
 		await this.db

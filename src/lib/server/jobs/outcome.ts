@@ -19,3 +19,11 @@ export function clearOutcome({ modules }: PayloadOf<'codes-cleared'>): string {
 	const rest = modules.filter((module) => module.outcome !== 'cleared').map((m) => `${m.name}: ${m.detail}`);
 	return [`${done} of ${modules.length} modules cleared; saved on the thread.`, ...rest].join(' ');
 }
+
+export function calibrationOutcome({ name, state, detail, values }: PayloadOf<'calibration'>): string {
+	const shown = values.flatMap(({ name: of, before, after, unit }) =>
+		after === null ? [] : [`${of} ${before ?? 'none'} → ${after}${unit ? ` ${unit}` : ''}`]
+	);
+	const words = { done: 'done', failed: 'failed', interrupted: 'cut short' }[state];
+	return [`${name}: ${words}; saved on the thread.`, detail, shown.join(', ')].filter(Boolean).join(' ');
+}

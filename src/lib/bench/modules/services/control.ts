@@ -1,3 +1,4 @@
+import { securityKey } from '../../../core/uds/securityKey';
 import { Nrc, refuse, sessionRefusal, STANDSTILL_MPS, toHex, type Service } from './service';
 
 const REQUEST_SEED = 0x01;
@@ -23,7 +24,7 @@ export const securityAccess: Service = ([level, ...data], module, world) => {
 	}
 	if (data.length !== 2) return refuse(Nrc.wrongLength);
 	if (lock.seed === null) return refuse(Nrc.sequence);
-	const right = keyFor(lock.seed);
+	const right = securityKey(lock.seed);
 	lock.seed = null;
 	if ((((data[0] ?? 0) << 8) | (data[1] ?? 0)) === right) {
 		module.unlocked = true;
@@ -36,9 +37,6 @@ export const securityAccess: Service = ([level, ...data], module, world) => {
 	lock.waitUntilS = world.timeS + WAIT_S;
 	return refuse(Nrc.tooManyKeys);
 };
-
-/** Two's complement of a two-byte seed. */
-export const keyFor = (seed: number): number => (0x10000 - seed) & 0xffff;
 
 const START = 0x01;
 const STOP = 0x02;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { addressOf, ask, codesOf, MINIBUS, statusOf, valueOf, vehicleOf } from '../../bench.fixture';
 import { benchFault } from '../../faults/benchFault';
 import type { BenchVehicle } from '../../vehicle';
-import { keyFor } from './control';
+import { securityKey } from '../../../core/uds/securityKey';
 
 const BRAKE = 0x1010;
 const STEERING = 0x1020;
@@ -20,12 +20,12 @@ const hex = (value: number, bytes: number) =>
 function unlock(vehicle: BenchVehicle, address = BRAKE): string {
 	ask(vehicle, address, '10 03');
 	const seed = parseInt(ask(vehicle, address, '27 01').replace(/ /g, '').slice(4), 16);
-	return ask(vehicle, address, `27 02 ${hex(keyFor(seed), 2)}`);
+	return ask(vehicle, address, `27 02 ${hex(securityKey(seed), 2)}`);
 }
 
 describe('security access', () => {
 	it('has the key of the standard’s example: seed 36 57, key C9 A9', () => {
-		expect(keyFor(0x3657)).toBe(0xc9a9);
+		expect(securityKey(0x3657)).toBe(0xc9a9);
 	});
 
 	it('opens with the right key, and a second seed is then zero', () => {
