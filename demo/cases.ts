@@ -263,5 +263,52 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			await story.scan(teo);
 			await story.waits('a helper', 'yard, by the ramp', 'Somebody to pull it over the cobbles.', teo);
 		}
+	},
+	{
+		vehicle: 'post',
+		hoursAgo: 2.5,
+		tell: async (story, { teo }) => {
+			await story.open('today 16:30', teo);
+			await story.listen(
+				'Lamps on from one day to the next',
+				[],
+				['at key-on'],
+				bothLamps('stays on from key-on'),
+				'195/75R16C',
+				teo
+			);
+			await story.scan(teo);
+			await story.later(80).mend(
+				{
+					title: 'Brake control module renewed',
+					part: 'brake control module',
+					number: 'VS-9120',
+					note: 'Supply and ground measured under load first: good. The code is of the module itself.',
+					position: null,
+					place: 'brake'
+				},
+				'renew-module',
+				teo
+			);
+			await story.scan(teo);
+		}
+	},
+	{
+		vehicle: 'pilot',
+		hoursAgo: 2,
+		tell: async (story, { ana }) => {
+			story.driveAway();
+			await story.open('tomorrow morning', ana);
+			await story.listen(
+				'The stability lamp comes on in the bends by the slip',
+				['pull to one side'],
+				['when turning'],
+				[{ lamp: 'stability', manner: 'steady', when: 'when turning' }],
+				'185/60R15',
+				ana
+			);
+			await story.priorWork('track rod, right', 'last month', 'a garage on the mainland', ana);
+			await story.scan(ana);
+		}
 	}
 ];

@@ -100,6 +100,25 @@ export const VEHICLES: DemoVehicle[] = [
 		vin: vin('HXDRVLST0N0000219'),
 		odometerKm: 18_730,
 		faults: [benchFault('lead-chafed', 'axle2-left', 0.7)]
+	},
+	{
+		id: 'post',
+		typeId: 'velmora-skiff',
+		nickname: 'post van',
+		plate: 'TPI 12',
+		vin: vin('VLMSKFPS0M0018204'),
+		odometerKm: 73_118,
+		faults: [benchFault('module-internal', 'brake')]
+	},
+	{
+		id: 'pilot',
+		typeId: 'ottaro-pip',
+		nickname: 'harbour pilot',
+		plate: 'TPI 3',
+		vin: vin('TTRPPPLT0P0000907'),
+		odometerKm: 22_540,
+		// A track rod was renewed elsewhere, and the steering angle never reset.
+		faults: [benchFault('steering-angle-off-centre', 'steering-angle', 0.6)]
 	}
 ];
 

@@ -284,11 +284,22 @@ export class Story {
 	}
 
 	async mend(
-		repair: { title: string; part: string; number: string; note: string; position: Position },
+		repair: {
+			title: string;
+			part: string;
+			number: string;
+			note: string;
+			position: Position | null;
+			/** A module, where it is not done at a wheel. */
+			place?: string;
+		},
 		action: string,
 		author: Author
 	): Promise<void> {
-		this.bench.mend(repair.position, action);
+		const place = repair.place ?? repair.position ?? 'vehicle';
+		this.bench.mend(place, action);
+		// What got power anew needs a moment before it answers.
+		this.bench.advance(2);
 		await this.add(
 			'repair',
 			{
@@ -296,7 +307,8 @@ export class Story {
 				position: repair.position,
 				parts: [{ name: repair.part, number: repair.number, grade: 'maker’s own' }],
 				temporary: false,
-				note: repair.note
+				note: repair.note,
+				...(repair.place === undefined ? {} : { does: { kind: action, place } })
 			},
 			author
 		);

@@ -1,7 +1,11 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
+import { ulid } from 'ulid';
 import { vehicleTypes } from '../library';
 import { BenchHost } from '../src/lib/bench/net/host';
 import type { BenchFault } from '../src/lib/bench/faults/benchFault';
+import type { EntryKind, PayloadOf } from '../src/lib/case/entry';
+import { ENTRY_VERSION } from '../src/lib/case/entryVersion';
 import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
 import { SIGNED_IN } from './where';
 
@@ -136,5 +140,28 @@ export async function readAgain(page: Page): Promise<void> {
 /** The verdict beside a code, by module. */
 export const verdictOf = (page: Page, code: string, module: string) =>
 	page.getByRole('article', { name: `${code} in ${module}` }).locator('[data-verdict]');
+
+/** Puts an entry on the case that is open, as its pages do. */
+export async function put<K extends EntryKind>(page: Page, kind: K, payload: PayloadOf<K>): Promise<void> {
+	const { pathname, origin } = new URL(page.url());
+	const response = await page.request.post(`/cases/${pathname.split('/')[2]}/entries`, {
+		headers: { origin },
+		data: {
+			id: ulid(),
+			kind,
+			version: ENTRY_VERSION,
+			observedAt: new Date().toISOString(),
+			payload,
+			supersedes: null
+		}
+	});
+	expect(response.ok(), await response.text()).toBe(true);
+}
+
+/** Nothing on the page keeps anybody out. */
+export const accessible = async (page: Page) =>
+	expect(
+		(await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes[0]?.html])
+	).toEqual([]);
 
 export { expect };

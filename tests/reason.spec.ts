@@ -1,28 +1,9 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { ulid } from 'ulid';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
-import type { EntryKind, PayloadOf } from '../src/lib/case/entry';
-import { ENTRY_VERSION } from '../src/lib/case/entryVersion';
-import { expect, goTo, openCase, scan, test } from './bay';
+import type { PayloadOf } from '../src/lib/case/entry';
+import { accessible, expect, goTo, openCase, put, scan, test } from './bay';
 import { SIGNED_IN } from './where';
 
-/** Puts an entry on the case that is open, as its pages do. */
-async function put<K extends EntryKind>(page: Page, kind: K, payload: PayloadOf<K>): Promise<void> {
-	const { pathname, origin } = new URL(page.url());
-	const response = await page.request.post(`/cases/${pathname.split('/')[2]}/entries`, {
-		headers: { origin },
-		data: {
-			id: ulid(),
-			kind,
-			version: ENTRY_VERSION,
-			observedAt: new Date().toISOString(),
-			payload,
-			supersedes: null
-		}
-	});
-	expect(response.ok(), await response.text()).toBe(true);
-}
 const step = (test_: string, place: string, seen: Record<string, string>): PayloadOf<'test-step'> => ({
 	test: test_,
 	place,
@@ -34,10 +15,6 @@ const step = (test_: string, place: string, seen: Record<string, string>): Paylo
 	because: '',
 	minutes: 4
 });
-const accessible = async (page: Page) =>
-	expect(
-		(await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes[0]?.html])
-	).toEqual([]);
 const left = (page: Page) => page.getByRole('region', { name: /What is left/ });
 const next = (page: Page) => page.locator('#next-test');
 

@@ -18,6 +18,8 @@ export interface NextStep {
 	why: string;
 	/** Place on the station's page to go to. */
 	anchor: string | null;
+	/** Page of the station, below its own; absent = the station’s first. */
+	page?: string;
 	/** The fault is still to be found: what tells most is worked out by Reason. */
 	seeks?: true;
 }
@@ -132,12 +134,15 @@ function calibrationStep({ entries }: CaseFacts): NextStep | null {
 	const { calibration, module } = next.placed;
 	const began =
 		next.state === 'interrupted' ? 'It was cut short. ' : next.state === 'failed' ? 'It failed. ' : '';
-	return step(
-		'mend',
-		`${calibration.name}, ${lowerFirst(module.name)}`,
-		`${began}${upperFirst(next.causes.at(-1)?.because ?? '')}. ${calibration.does}`,
-		'calibrate'
-	);
+	return {
+		...step(
+			'mend',
+			`${calibration.name}, ${lowerFirst(module.name)}`,
+			`${began}${upperFirst(next.causes.at(-1)?.because ?? '')}. ${calibration.does}`,
+			'calibrate'
+		),
+		page: 'calibrate'
+	};
 }
 
 /** A module that does not answer is a finding of its own, with or without codes. */

@@ -47,7 +47,7 @@ type CaseEvent = RequestEvent<{ id: string }>;
 export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 	schema: S,
 	kind: K,
-	toPayload: (data: z.output<S>) => PayloadOf<K> | string,
+	toPayload: (data: z.output<S>) => PayloadOf<K> | string | Promise<PayloadOf<K> | string>,
 	saved: string
 ) {
 	return async (event: CaseEvent) => {
@@ -59,7 +59,7 @@ export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 			form.errors = { why: [WHY_NEEDED] } as never;
 		}
 		if (!form.valid) return fail(400, { form });
-		const payload = toPayload(data);
+		const payload = await toPayload(data);
 		if (typeof payload === 'string') return message(form, payload, { status: 400 });
 		const stored = await addEntry(
 			{

@@ -37,8 +37,9 @@
 	async function doNext() {
 		const next = shown.next;
 		if (!next) return;
-		const there = here === next.station;
-		if (!there) await goto(`/cases/${shown.id}/${next.station}`);
+		const path = `/cases/${shown.id}/${[next.station, next.page].filter(Boolean).join('/')}`;
+		const there = next.page ? page.url.pathname === path : here === next.station;
+		if (!there) await goto(path);
 		await tick();
 		const place = next.anchor ? document.getElementById(next.anchor) : null;
 		place?.scrollIntoView({ block: 'center' });

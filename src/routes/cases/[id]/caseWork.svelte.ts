@@ -8,6 +8,7 @@ type Request =
 	| { do: 'scan' }
 	| { do: 'clear'; only: string | null }
 	| { do: 'key' }
+	| { do: 'calibrate'; calibration: string; said: string[] }
 	| { do: 'record'; signals: string[]; name: string };
 
 const LOST = 'The server stopped in the middle. What it had read by then is on the thread.';

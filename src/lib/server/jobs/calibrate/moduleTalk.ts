@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { identifiers } from '../../../../../library';
 import { hex } from '../../../core/bytes';
 import { decodeIdentifier } from '../../../core/uds/identifierValue';
@@ -5,6 +6,10 @@ import { NEGATIVE, negativeResponseText } from '../../../core/uds/negativeRespon
 import { securityKey } from '../../../core/uds/securityKey';
 import { linkIsLost, type VehicleLink } from '../../link/vehicleLink';
 
+/** Negative response code: busy, repeat the request (ISO 14229-1). */
+const BUSY = 0x21;
+const BUSY_TRIES = 10;
+const BUSY_MS = 200;
 const ROUTINE_OFFSET = { start: 0x01, stop: 0x02, result: 0x03 } as const;
 
 export const numberBytes = (id: string): [number, number] => [
@@ -29,12 +34,17 @@ export class ModuleTalk {
 		private readonly address: number
 	) {}
 
+	/** The module's answer. One that is busy is asked again for a while. */
 	async ask(request: number[]): Promise<Uint8Array> {
-		const answer = await this.link.request(this.address, request);
-		if (!answer.ok) throw new Trouble(answer.error.text, linkIsLost(answer.error));
-		if (answer.value[0] === NEGATIVE)
-			throw new Trouble(`The module refused: ${negativeResponseText(answer.value[2] ?? 0)}.`, false);
-		return answer.value;
+		for (let left = BUSY_TRIES; ; left--) {
+			const answer = await this.link.request(this.address, request);
+			if (!answer.ok) throw new Trouble(answer.error.text, linkIsLost(answer.error));
+			if (answer.value[0] !== NEGATIVE) return answer.value;
+			const nrc = answer.value[2] ?? 0;
+			if (nrc !== BUSY || left === 0)
+				throw new Trouble(`The module refused: ${negativeResponseText(nrc)}.`, false);
+			await pause(BUSY_MS);
+		}
 	}
 
 	/** A value in its unit; null where the module has none. */
@@ -42,7 +52,8 @@ export class ModuleTalk {
 		const rule = identifiers.get(id);
 		const answer = await this.ask([0x22, ...numberBytes(id)]);
 		const value = rule && decodeIdentifier(rule, hex(answer.slice(3)));
-		if (value?.kind === 'number') return value.value;
+		if (value?.kind === 'number')
+			return Number(value.value.toFixed(rule && rule.as !== 'text' ? rule.decimals : 0));
 		return value?.kind === 'text' && value.text !== '' ? value.text : null;
 	}
 

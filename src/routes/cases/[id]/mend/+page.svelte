@@ -8,6 +8,8 @@
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 
+	import MendNav from './MendNav.svelte';
+
 	let { data } = $props();
 	const caseId = untrack(() => data.case.id);
 	const repair = entryForm(() => data.repairForm, {
@@ -34,6 +36,7 @@
 			{[...new Set(data.codes.map((c) => c.text))].join(', ')}: a code names a circuit, never a part.
 		</p>
 	{/if}
+	<MendNav caseId={data.case.id} here="" />
 	<ol class="mt-3">
 		{#each data.repairs as done (done.id)}
 			<li class="hair flex flex-wrap items-baseline justify-between gap-x-4 py-3">

@@ -1,3 +1,4 @@
+import type { CaseCode } from '$lib/case/codes';
 import { LAMPS } from '$lib/case/entry';
 import { proofHeadline } from '$lib/case/headline';
 import { mayClear } from '$lib/case/mayClear';
@@ -8,6 +9,12 @@ import { loadCase } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import { DriveForm, KeyByHandForm, LampCheckForm, NOT_WATCHED } from './forms';
+
+/** Why a verdict stands, with where the code came from. */
+function becauseOf({ madeByUs, expected, proof }: CaseCode): string {
+	if (madeByUs) return `Made by us: our own test opened its circuit. ${proof.because}`;
+	return expected ? `Expected: ${expected}. ${proof.because}` : proof.because;
+}
 
 export const load = async ({ params, depends }) => {
 	depends('jaldi:case');
@@ -39,9 +46,7 @@ export const load = async ({ params, depends }) => {
 			verdict: VERDICT_WORDS[code.proof.verdict],
 			// What is on its way to being proven is not cleared again by a slip of the hand.
 			mayBeCleared: !['proven-clear', 'test-not-run'].includes(code.proof.verdict),
-			because: code.madeByUs
-				? `Made by us: our own test opened its circuit. ${code.proof.because}`
-				: code.proof.because,
+			because: becauseOf(code),
 			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc, view) : null,
 			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
 		})),

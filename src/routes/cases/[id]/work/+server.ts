@@ -1,5 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
+import { caseCalibrations } from '$lib/case/calibrations';
+import { circuitCodesIn } from '$lib/case/circuitCodes';
 import { mayClear } from '$lib/case/mayClear';
 import type { Result } from '$lib/core/result';
 import { loadCase, writerHere } from '$lib/server/cases/access';
@@ -11,6 +13,12 @@ const Work = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('scan'), entryId: z.string() }),
 	z.object({ do: z.literal('clear'), entryId: z.string(), only: z.string().nullable() }),
 	z.object({ do: z.literal('key'), entryId: z.string() }),
+	z.object({
+		do: z.literal('calibrate'),
+		entryId: z.string(),
+		calibration: z.string().max(60),
+		said: z.array(z.string().max(40)).max(30)
+	}),
 	z.object({
 		do: z.literal('record'),
 		entryId: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
@@ -53,6 +61,15 @@ export async function POST(event) {
 		}
 		case 'key':
 			return answer(desk.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null));
+		case 'calibrate': {
+			const { calibration, said } = work.data;
+			const due = caseCalibrations(view.entries).find(({ id }) => id === calibration);
+			if (!due || due.placed.calibration.way.kind === 'hand')
+				return json({ message: 'This is not due on this case, or no link does it.' }, { status: 409 });
+			const circuitCodes = circuitCodesIn(view, due.placed.module.address);
+			const order = { placed: due.placed, said: new Set(said), circuitCodes };
+			return answer(desk.startCalibration(row, member, entryId, order));
+		}
 		case 'clear': {
 			const targets = mayClear(view, work.data.only);
 			return answer(targets.ok ? desk.startClear(row, member, entryId, targets.value) : targets);

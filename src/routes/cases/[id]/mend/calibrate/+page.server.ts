@@ -1,0 +1,104 @@
+import { error } from '@sveltejs/kit';
+import { calibrationCaution, calibrationConditions } from '$library/calibrations';
+import { caseCalibrations, type CaseCalibration } from '$lib/case/calibrations';
+import { lowerFirst, upperFirst } from '$lib/case/words';
+import { maySign } from '$lib/server/accounts/members';
+import { loadCase, memberHere } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
+import { ByHandForm, WaiveForm } from './forms';
+
+/** One calibration as the page shows it. */
+function shown(one: CaseCalibration, all: readonly CaseCalibration[]) {
+	const { calibration, module } = one.placed;
+	const { entry } = one;
+	const nameOf = (id: string) => all.find((other) => other.id === id)?.placed.calibration.name ?? id;
+	return {
+		id: one.id,
+		name: calibration.name,
+		moduleName: module.name,
+		does: calibration.does,
+		state: one.state,
+		because: [...new Set(one.causes.map(({ because }) => upperFirst(because)))],
+		waitsFor: one.waitsFor.map((id) => lowerFirst(nameOf(id))),
+		minutes: calibration.minutes,
+		way: calibration.way.kind,
+		phases: calibration.way.kind === 'drive' ? calibration.way.phases : [],
+		conditions: calibration.conditions.flatMap((id) => calibrationConditions.get(id) ?? []),
+		cautions: calibration.cautions.map(calibrationCaution),
+		values: entry?.kind === 'calibration' ? entry.payload.values : [],
+		detail:
+			entry?.kind === 'calibration'
+				? entry.payload.detail
+				: entry?.kind === 'calibration-waived'
+					? entry.payload.why
+					: '',
+		time: entry ? clock(entry.observedAt) : null,
+		by: entry?.authorName ?? null
+	};
+}
+
+export const load = async ({ params, depends, locals }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const all = caseCalibrations(view.entries);
+	return {
+		calibrations: all.map((one) => shown(one, all)),
+		linkAddress: row.vehicle.linkAddress,
+		mayWaive: locals.member !== null && maySign(locals.member),
+		handForm: await entryFormFor(ByHandForm, { calibration: '', how: 'by-hand', state: 'done', detail: '' }),
+		waiveForm: await entryFormFor(WaiveForm, { calibration: '', reason: '' })
+	};
+};
+
+/** The calibration of a case by its id; throws 404 where the case has none of that name. */
+async function calibrationOf(caseId: string, id: string): Promise<CaseCalibration> {
+	const { view } = await loadCase(caseId);
+	const found = caseCalibrations(view.entries).find((one) => one.id === id);
+	if (!found) error(404, 'This calibration is not due on this case.');
+	return found;
+}
+
+const nameOf = ({ placed }: CaseCalibration) =>
+	`${placed.calibration.name}, ${lowerFirst(placed.module.name)}`;
+
+export const actions = {
+	hand: async (event) =>
+		entryAction(
+			ByHandForm,
+			'calibration',
+			async ({ calibration, how, state, detail }) => {
+				const one = await calibrationOf(event.params.id, calibration);
+				const { placed } = one;
+				return {
+					calibration: placed.calibration.id,
+					role: placed.module.role,
+					address: placed.module.address,
+					name: nameOf(one),
+					how,
+					state,
+					values: [],
+					conditions: [],
+					detail
+				};
+			},
+			'Saved on the thread.'
+		)(event),
+	waive: async (event) => {
+		if (!maySign(memberHere(event))) error(403, 'Only a lead lets a calibration go.');
+		return entryAction(
+			WaiveForm,
+			'calibration-waived',
+			async ({ calibration, reason }) => {
+				const one = await calibrationOf(event.params.id, calibration);
+				return {
+					calibration: one.placed.calibration.id,
+					role: one.placed.module.role,
+					name: nameOf(one),
+					why: reason
+				};
+			},
+			'Waived; it will stand on the report.'
+		)(event);
+	}
+};
