@@ -31,7 +31,6 @@ const ConditionRule = z.discriminatedUnion('how', [
 	/** No code of an electrical kind stands in the module by its last reading. */
 	z.object({ id: z.string(), words: z.string(), how: z.literal('no-codes') })
 ]);
-export type CalibrationCondition = z.infer<typeof ConditionRule>;
 
 const ShopFunction = z.object({
 	id: z.string(),

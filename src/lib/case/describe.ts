@@ -98,6 +98,14 @@ export function describeEntry(entry: Entry): EntryLine {
 				'told, not read by us'
 			);
 		}
+		case 'lamp-read': {
+			const { lamp, groups, repeats, confidence, meaning } = entry.payload;
+			return line(
+				`Lamp code ${groups.join('-')}`,
+				meaning || `${lamp}, no table for it`,
+				repeats < 2 || confidence < 0.9 ? 'seen once only or not sure' : `shown ${repeats} times`
+			);
+		}
 		case 'frame-log': {
 			const { fileName, modules, broadcasts, exchangeCount, problemCount } = entry.payload;
 			const codes = [

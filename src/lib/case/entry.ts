@@ -1,3 +1,4 @@
+import { LampRead } from './lampPayloads';
 import { CalibrationTried, CalibrationWaived, CapabilityChecked } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
@@ -172,6 +173,7 @@ export const PAYLOADS = {
 	'tyres-fitted': TyresFitted,
 	'network-scan': NetworkScan,
 	'codes-reported': CodesReported,
+	'lamp-read': LampRead,
 	'frame-log': FrameLog,
 	'source-judged': SourceJudged,
 	'live-recording': LiveRecording,
@@ -225,6 +227,7 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('tyres-fitted'),
 	member('network-scan'),
 	member('codes-reported'),
+	member('lamp-read'),
 	member('frame-log'),
 	member('source-judged'),
 	member('live-recording'),

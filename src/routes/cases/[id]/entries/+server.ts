@@ -15,6 +15,8 @@ const BY_HAND = [
 	'lamp-check',
 	'proving-drive',
 	'codes-reported',
+	'lamp-read',
+	'capability-checked',
 	'frame-log',
 	'source-judged',
 	'wheel-round',

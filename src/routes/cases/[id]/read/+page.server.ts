@@ -80,6 +80,17 @@ export const load = async ({ params, depends, url }) => {
 			modules: viewScan(chosen, view.book, makerOf(view.entries), madeByUs),
 			findings: networkFindings(chosen.payload, typeOf(view.entries), view.book)
 		},
+		lampCodes: ofKind(view.entries, 'lamp-read')
+			.map(({ id, payload: { groups, meaning, lamp, repeats }, observedAt, authorName }) => ({
+				id,
+				groups,
+				meaning,
+				lamp,
+				repeats,
+				time: clock(observedAt),
+				by: authorName
+			}))
+			.reverse(),
 		reported: reportedGroups(view)
 	};
 };

@@ -81,6 +81,25 @@
 			/>{/each}
 	</div>
 {/if}
+{#if data.lampCodes.length > 0}
+	<section aria-labelledby="lamp-codes" class="mt-6">
+		<h2 id="lamp-codes" class="text-lg font-bold">Told by a lamp</h2>
+		{#each data.lampCodes as { id, groups, meaning, lamp, repeats, time, by } (id)}
+			<p class="hair flex min-h-11 flex-wrap items-baseline gap-x-4 py-2">
+				<span class="num text-xl font-bold">{groups.join('-')}</span>
+				<span class="flex-1">{meaning || `${lamp}: no table says what it means`}</span>
+				<span class="text-sm text-ink-2"
+					>{repeats === 1 ? 'seen once' : `seen ${repeats} times`} <span class="num">{time}</span> {by}</span
+				>
+			</p>
+		{/each}
+	</section>
+{/if}
+{#if data.canWrite && !data.case.signed}
+	<p class="mt-6">
+		<a class="act-quiet" href="/cases/{data.case.id}/read/lamp">Read a lamp that flashes</a>
+	</p>
+{/if}
 {#if data.reported.length > 0}<Reported groups={data.reported} caseId={data.case.id} />{/if}
 {#if data.canWrite && !data.case.signed}{#key data.case.id}<TakeIn caseId={data.case.id} />{/key}{/if}
 {#if data.scans.length > 1}

@@ -1,0 +1,17 @@
+import { LAMPS } from '$lib/case/entry';
+import { latest } from '$lib/case/thread';
+import { lampTableOf, lampTables } from '$library/lampTables';
+import { loadCase } from '$lib/server/cases/access';
+
+export const load = async ({ params, depends }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const reported = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
+	return {
+		lamps: [...LAMPS],
+		/** The lamp that this is most likely about. */
+		likely: reported[0]?.lamp ?? 'anti-lock',
+		tables: [...lampTables.values()],
+		own: lampTableOf(row.vehicle.typeId)?.id ?? null
+	};
+};

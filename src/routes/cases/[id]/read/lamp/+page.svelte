@@ -1,0 +1,183 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { toast } from 'svelte-sonner';
+	import { flashesOf, USUAL_TIMING } from '$lib/core/blink/flashesOf';
+	import { useKeys } from '$lib/ui/keys';
+	import { ulid } from 'ulid';
+	import { lampMeaning } from '$library/lampTables';
+	import { sendEntry } from '../../../../decoderClient';
+	import Lamp from './Lamp.svelte';
+	import { Tapped } from './tapped.svelte';
+
+	let { data } = $props();
+	const tapped = new Tapped();
+	let lamp = $state<string>(untrack(() => data.likely));
+	let tableId = $state<string>(untrack(() => data.own ?? ''));
+	let entryId = $state(ulid());
+	let saving = $state(false);
+	let tapButton = $state<HTMLButtonElement | null>(null);
+	const reading = $derived(tapped.reading);
+	const table = $derived(data.tables.find(({ id }) => id === tableId) ?? null);
+	const meaning = $derived(reading && table ? lampMeaning(table, reading.groups) : null);
+	const sure = $derived(reading ? Math.round(reading.confidence * 100) : 0);
+	const says = $derived.by(() => {
+		if (!reading) return '';
+		if (!table) return 'No table is chosen: the number alone.';
+		return meaning ? meaning.words : 'The table has no such code: count once more, or take another table.';
+	});
+	const advice = $derived.by(() => {
+		if (!reading) return 'Begin at any flash. The pauses tell the rest, however fast the lamp is.';
+		if (!reading.wantsAnother) return 'Seen the same more than once: that will do.';
+		return 'Go on through one more showing: the same again makes it sure.';
+	});
+
+	const down = (event: Event) => {
+		event.preventDefault();
+		tapped.on(event.timeStamp);
+	};
+	const up = (event: Event) => tapped.off(event.timeStamp);
+
+	async function save() {
+		if (!reading || saving) return;
+		saving = true;
+		const done = await sendEntry(
+			data.case.id,
+			'lamp-read',
+			{
+				lamp: `${lamp} lamp`,
+				flashes: tapped.flashes,
+				groups: reading.groups,
+				repeats: reading.repeats,
+				confidence: reading.confidence,
+				table: table?.id ?? null,
+				meaning: meaning?.words ?? ''
+			},
+			entryId
+		);
+		saving = false;
+		if (!done) return;
+		toast.success(`Lamp code ${reading.groups.join('-')} is on the thread.`);
+		entryId = ulid();
+		void goto(`/cases/${data.case.id}/read`, { invalidateAll: true });
+	}
+
+	/** Does something with what was tapped, and gives the space bar back to tapping. */
+	function then(act: () => void) {
+		act();
+		tapButton?.focus();
+	}
+	const undo = () => then(() => tapped.undo());
+	const again = () => then(() => tapped.again());
+	const hold = (holding: boolean) =>
+		then(() => {
+			tapped.again();
+			tapped.holding = holding;
+		});
+
+	useKeys({
+		u: undo,
+		x: again,
+		h: () => hold(!tapped.holding),
+		s: () => void save()
+	});
+</script>
+
+<svelte:window
+	onkeydown={(event) => {
+		// Whatever else is worked with the space bar keeps it.
+		const worked = (event.target as HTMLElement).closest('select, input, textarea, button, a');
+		if (event.code !== 'Space' || event.repeat || (worked && worked !== tapButton)) return;
+		down(event);
+	}}
+	onkeyup={(event) => {
+		if (event.code === 'Space') up(event);
+	}}
+/>
+<svelte:head><title>{data.case.number} Lamp · Jaldi</title></svelte:head>
+<section class="pt-5">
+	<h1 class="text-2xl font-bold">
+		{reading ? 'The lamp says' : tapped.holding ? 'Hold while it is lit' : 'Tap at every flash'}
+	</h1>
+	<p class="mt-1 text-ink-2" aria-live="polite">{advice}</p>
+
+	<div class="mt-4 flex flex-wrap items-end gap-x-8 gap-y-2">
+		<p class="num text-[7.5rem] leading-none font-bold" data-reading>
+			{reading ? reading.groups.join('-') : '–'}
+		</p>
+		{#if reading}
+			<dl class="grid grid-cols-[auto_auto] gap-x-4 pb-3">
+				<dt>shown the same</dt>
+				<dd class="num">{reading.repeats === 1 ? 'once' : `${reading.repeats} times`}</dd>
+				<dt>this and no other</dt>
+				<dd class="num">{sure} %</dd>
+				<dt>flashes</dt>
+				<dd class="num">{tapped.flashes.length}</dd>
+			</dl>
+		{/if}
+	</div>
+	{#if reading}
+		<p class="mt-2 text-xl font-bold">{says}</p>
+		{#if reading.codes.length > 1}
+			<p class="mt-1">
+				One after the other: {reading.codes
+					.map(({ groups, repeats }) => `${groups.join('-')} (${repeats}×)`)
+					.join(', ')}.
+			</p>
+		{/if}
+	{/if}
+
+	<button
+		type="button"
+		bind:this={tapButton}
+		class="mt-5 flex h-56 w-full cursor-pointer touch-none items-center justify-center rounded-lg border-4 border-ink text-2xl font-bold select-none {tapped.lit
+			? 'bg-neutral text-neutral-content'
+			: 'bg-base-200 active:bg-neutral active:text-neutral-content'}"
+		onpointerdown={down}
+		onpointerup={up}
+		onpointerleave={up}
+		>{tapped.holding ? 'Hold while it is lit' : 'Tap'} <span class="key ml-4">space</span></button
+	>
+	<div class="mt-3 flex flex-wrap items-center gap-3">
+		<button class="act-quiet" disabled={tapped.flashes.length === 0} onclick={undo}
+			>Take the last back <span class="key">u</span></button
+		>
+		<button class="act-quiet" disabled={tapped.flashes.length === 0} onclick={again}
+			>Start over <span class="key">x</span></button
+		>
+		<label class="flex min-h-11 cursor-pointer items-center gap-3"
+			><input
+				type="checkbox"
+				class="checkbox"
+				checked={tapped.holding}
+				onchange={(event) => hold(event.currentTarget.checked)}
+			/>
+			hold for as long as it is lit <span class="key">h</span></label
+		>
+	</div>
+</section>
+
+<section class="mt-6 grid gap-x-6 gap-y-4 border-t border-rule pt-5 sm:grid-cols-2">
+	<label class="block"
+		><span class="mb-1 block font-semibold">Which lamp</span>
+		<select class="field" bind:value={lamp}>
+			{#each data.lamps as one (one)}<option value={one}>{one}</option>{/each}
+		</select></label
+	>
+	<label class="block"
+		><span class="mb-1 block font-semibold">Table</span>
+		<select class="field" bind:value={tableId}>
+			<option value="">none: the number alone</option>
+			{#each data.tables as { id, name } (id)}<option value={id}>{name}</option>{/each}
+		</select></label
+	>
+	{#if table}<p class="text-ink-2 sm:col-span-2">{table.how}</p>{/if}
+	{#if reading}
+		<Lamp flashes={flashesOf(reading.groups, 2, USUAL_TIMING)} />
+		{#if data.canWrite && !data.case.signed}
+			<button class="act self-center justify-self-start" disabled={saving} onclick={save}
+				>Put it on the thread <span class="key">s</span></button
+			>
+		{/if}
+	{/if}
+</section>

@@ -1,0 +1,80 @@
+import type { Page } from '@playwright/test';
+import { flashesOf } from '../src/lib/core/blink/flashesOf';
+import { accessible, expect, openCase, test } from './bay';
+
+/** Taps the space bar at these seconds, whatever the machine is doing meanwhile. */
+const tapAt = (page: Page, flashes: { onS: number; offS: number | null }[]) =>
+	page.evaluate((times) => {
+		const press = (type: string, seconds: number) => {
+			const event = new KeyboardEvent(type, { code: 'Space', key: ' ', bubbles: true, cancelable: true });
+			Object.defineProperty(event, 'timeStamp', { value: 100_000 + seconds * 1000 });
+			document.body.dispatchEvent(event);
+		};
+		for (const { onS, offS } of times) {
+			press('keydown', onS);
+			press('keyup', offS ?? onS + 0.05);
+		}
+	}, flashes);
+const reading = (page: Page) => page.locator('[data-reading]');
+
+test('a trailer lamp is tapped along, read by its table, checked as a lamp and put on the thread', async ({
+	page,
+	trailer
+}) => {
+	const { link, panel } = await trailer();
+	await openCase(page, 'cattle trailer', link, panel, 'hexley-drover');
+	await page.goto(`${page.url().replace(/\/listen.*/, '')}/read`);
+	await page.getByRole('link', { name: 'Read a lamp that flashes' }).click();
+	await expect(page.getByRole('heading', { name: 'Tap at every flash' })).toBeVisible();
+	await expect(page.getByText(/valves do not click at key-on/)).toBeVisible();
+	await accessible(page);
+
+	const once = flashesOf([3, 2], 1);
+	await tapAt(page, once);
+	await expect(reading(page)).toHaveText('3-2');
+	await expect(page.getByText(/one more showing/)).toBeVisible();
+	await page.getByRole('button', { name: /Start over/ }).click();
+	await expect(reading(page)).toHaveText('–');
+
+	const twice = flashesOf([3, 2], 2);
+	await tapAt(page, twice);
+	await expect(reading(page)).toHaveText('3-2');
+	await expect(page.getByText('axle 2 left: no signal when it rolls')).toBeVisible();
+	await expect(page.getByText(/Seen the same more than once/)).toBeVisible();
+	// A slip of the finger is taken back.
+	await tapAt(page, [{ onS: 40, offS: null }]);
+	await page.getByRole('button', { name: /Take the last back/ }).click();
+	await page.getByRole('button', { name: 'Show it as a lamp' }).click();
+	await expect(page.getByRole('img', { name: 'Lamp lit' })).toBeVisible();
+	await page.getByRole('button', { name: 'Stop' }).click();
+	await expect(page.getByRole('img', { name: 'Lamp dark' })).toBeVisible();
+
+	await page.getByRole('button', { name: /Put it on the thread/ }).click();
+	await expect(page.getByRole('region', { name: 'Told by a lamp' })).toContainText(
+		'3-2 axle 2 left: no signal when it rolls seen 2 times'
+	);
+	await expect(page.getByRole('button', { name: /^Lamp code 3-2/ })).toBeVisible();
+});
+
+test('held for as long as it is lit, and read by a table that is chosen by hand', async ({ page, bay }) => {
+	const { link } = await bay();
+	await openCase(page, 'old van', link);
+	await page.goto(`${page.url().replace(/\/listen.*/, '')}/read/lamp`);
+	await page.getByLabel(/hold for as long as it is lit/).check();
+	await expect(page.getByRole('heading', { name: 'Hold while it is lit' })).toBeVisible();
+	// A long beginning before each showing is no flash.
+	const showing = (from: number) => [
+		{ onS: from, offS: from + 2.2 },
+		...flashesOf([2, 4], 1).map(({ onS, offS }) => ({
+			onS: onS + from + 3.2,
+			offS: (offS ?? 0) + from + 3.2
+		}))
+	];
+	await tapAt(page, [...showing(0), ...showing(12)]);
+	await expect(reading(page)).toHaveText('2-4');
+	await expect(page.getByText('No table is chosen: the number alone.')).toBeVisible();
+	await page.getByLabel('Table').selectOption('norvane-pedal');
+	await expect(page.getByText('front right sensor, no or weak signal')).toBeVisible();
+	await page.keyboard.press('x');
+	await expect(reading(page)).toHaveText('–');
+});
