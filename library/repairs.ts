@@ -14,7 +14,17 @@ const Repair = z.object({
 	/** Of parts and material, in the shop's money. */
 	price: z.number().nonnegative(),
 	/** Whether a part is thrown away for a new one: the wrong one is money lost. */
-	part: z.boolean()
+	part: z.boolean(),
+	/** What has to be got to. */
+	access: z.array(z.enum(['lifted', 'wheel', 'module'])).default([]),
+	/** Share that is back within a year on a vehicle that is new and dry. */
+	comesBack: z.number().min(0).max(1).default(0.03),
+	/** Good for a while, and to be done again for good. */
+	temporary: z.boolean().default(false),
+	/** Functions of the shop without which it may not be begun. */
+	needs: z.array(z.string()).default([]),
+	/** What speaks for or against it. */
+	why: z.string().default('')
 });
 export type Repair = z.infer<typeof Repair>;
 

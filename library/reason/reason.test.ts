@@ -97,7 +97,12 @@ describe('relations', () => {
 		[at('module', 'brake'), at('corner', 'rear-left'), 'read'],
 		[at('module', 'cluster'), at('module', 'brake'), 'segment'],
 		[at('fuse', 'F14'), at('module', 'cluster'), 'hangs'],
-		[at('fuse', 'F14'), at('module', 'engine'), 'other'],
+		[at('fuse', 'F14'), at('module', 'brake'), 'segment'],
+		[at('fuse', 'F14'), at('module', 'engine'), 'beyond'],
+		[at('fuse', 'F12'), at('module', 'engine'), 'behind'],
+		[at('fuse', 'F12'), at('corner', 'rear-left'), 'behind'],
+		[at('fuse', 'F31'), at('corner', 'rear-left'), 'read'],
+		[at('fuse', 'F14'), at('corner', 'rear-left'), 'other'],
 		[at('vehicle', 'vehicle'), at('module', 'brake'), 'whole']
 	] as const)('%o seen at %o: %s', (fault, seen, relation) => {
 		expect(relationOf(fault, seen, minibus)).toBe(relation);

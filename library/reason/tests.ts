@@ -112,7 +112,8 @@ function suits(kind: TestKind, type: VehicleType): boolean {
 	return !one || one.families.includes(type.sensor);
 }
 
-function accessOf(kind: TestKind, type: VehicleType, place: string): Access[] {
+/** What getting to a place costs, each thing that is paid for once. */
+export function accessMinutesFor(access: TestKind['access'], type: VehicleType, place: string): Access[] {
 	const middle = () => {
 		const plugs = middlePlugsOf(type, place);
 		const nearest = plugs.reduce((least, one) => Math.min(least, one.accessMin), Infinity);
@@ -122,8 +123,8 @@ function accessOf(kind: TestKind, type: VehicleType, place: string): Access[] {
 		const found = type.modules.find((one) => one.role === role);
 		return found ? [{ id: `module:${found.role}`, minutes: found.accessMin }] : [];
 	};
-	return kind.access.flatMap((access): Access[] => {
-		switch (access) {
+	return access.flatMap((one): Access[] => {
+		switch (one) {
 			case 'lifted':
 				return [{ id: 'lifted', minutes: accessMin.lifted }];
 			case 'down':
@@ -174,7 +175,7 @@ export function placedTest(kind: TestKind, type: VehicleType, place: string): Pl
 		kind,
 		place,
 		minutes: kind.minutes,
-		access: accessOf(kind, type, place),
+		access: accessMinutesFor(kind.access, type, place),
 		signs: kind.signs.flatMap(([sign, at]) => {
 			signOf(sign);
 			if (at === 'here') return [signKey(sign, place)];

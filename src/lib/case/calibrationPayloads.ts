@@ -45,13 +45,18 @@ export const CalibrationWaived = z.object({
 	why: Words
 });
 
-/** Whether this shop can finish a repair, looked at before it was begun. */
-export const CapabilityChecked = z.object({
+/** A repair that was decided on before it was begun: whether this shop can finish it, and what it was chosen over. */
+export const RepairPlanned = z.object({
 	repair: z.string().max(40),
 	place: z.string().max(40),
 	title: Words,
 	answer: z.enum(['yes', 'partly', 'sublet']),
 	missing: z.array(z.object({ function: z.string(), words: z.string(), for: z.string() })).max(30),
-	/** What was decided. */
-	note: Text
+	/** The other ways that were looked at, each with its expected minutes. */
+	instead: z
+		.array(z.object({ repair: z.string().max(40), title: Words, expectedMinutes: z.number().min(0) }))
+		.max(20),
+	expectedMinutes: z.number().min(0),
+	/** Why this one. */
+	because: Text
 });

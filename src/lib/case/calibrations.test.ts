@@ -97,6 +97,31 @@ describe('work and the calibrations that it calls for, in order', () => {
 		expect(due(maker)).toEqual(['coding@trailer-brake']);
 	});
 
+	it('a calibration that was chosen as the repair is to be done, and is the repair once it is', () => {
+		const maker = minibus();
+		const planned = { repair: 'calibrate', place: 'steering-angle', title: 'Calibrate' } as const;
+		maker.add('repair-planned', {
+			...planned,
+			answer: 'yes',
+			missing: [],
+			instead: [],
+			expectedMinutes: 30,
+			because: ''
+		});
+		expect(due(maker)).toEqual(['steering-zero@steering-angle']);
+		maker.add('calibration', calibrated('steering-zero', 'steering-angle'));
+		expect(due(maker)).toEqual([]);
+		expect(projectCase(maker.thread).stations.find(({ id }) => id === 'mend')?.state).toBe('done');
+		// The same told as a repair counts as done by hand.
+		maker.add('repair', repair({ title: 'Track rod right' }));
+		expect(due(maker)).toContain('steering-zero@steering-angle');
+		maker.add(
+			'repair',
+			repair({ title: 'Calibrated', does: { kind: 'calibrate', place: 'steering-angle' } })
+		);
+		expect(due(maker)).not.toContain('steering-zero@steering-angle');
+	});
+
 	it('a module that says so itself calls for it too, until its test does not fail any more', () => {
 		const maker = minibus();
 		maker.scan([

@@ -48,11 +48,12 @@ export function caseCalibrations(entries: readonly Entry[]): CaseCalibration[] {
 	const causes: Cause[] = [];
 	for (const [at, entry] of entries.entries()) {
 		if (entry.kind === 'repair') {
-			causes.push(...causesOfRepair(entry, placed, at));
+			causes.push(...causesOfRepair(entry.payload, placed, at));
 			tries.push(
 				...byHand(entry, placed).map((id) => ({ id, at: at + 0.5, state: 'done' as const, entry: null }))
 			);
-		} else if (entry.kind === 'network-scan') causes.push(...causesOfScan(entry, placed, at));
+		} else if (entry.kind === 'repair-planned') causes.push(...causesOfPlan(entry, placed, at));
+		else if (entry.kind === 'network-scan') causes.push(...causesOfScan(entry, placed, at));
 		else if (entry.kind === 'calibration')
 			tries.push({ id: calibrationKey(entry.payload), at, state: entry.payload.state, entry });
 		else if (entry.kind === 'calibration-waived')
@@ -78,10 +79,16 @@ export const openCalibrations = (entries: readonly Entry[]): CaseCalibration[] =
 	return all.filter(({ id }) => open.has(id));
 };
 
+/** What calls for a calibration, in a few words. */
+export const whyDue = ({ causes }: Pick<CaseCalibration, 'causes'>): string =>
+	[...new Set(causes.map(({ because }) => because))].join(', ');
+
 type Placed = ReadonlyMap<string, PlacedCalibration>;
 
-function ruleHolds(rule: CalibrationRule, { payload }: EntryOf<'repair'>, type: Placed): boolean {
-	const { does, title, parts, note } = payload;
+/** What of a repair the rules look at. */
+type Work = Pick<EntryOf<'repair'>['payload'], 'does' | 'title' | 'parts' | 'note'>;
+
+function ruleHolds(rule: CalibrationRule, { does, title, parts, note }: Work, type: Placed): boolean {
 	if (does) {
 		const roles = rule.roles ?? [];
 		return (
@@ -94,9 +101,9 @@ function ruleHolds(rule: CalibrationRule, { payload }: EntryOf<'repair'>, type: 
 }
 
 /** Calibrations that a repair calls for: of the module it was done on where there is one, else wherever they are. */
-function causesOfRepair(entry: EntryOf<'repair'>, placed: Placed, at: number): Cause[] {
+function causesOfRepair(work: Work, placed: Placed, at: number): Cause[] {
 	return calibrationRules
-		.filter((rule) => ruleHolds(rule, entry, placed))
+		.filter((rule) => ruleHolds(rule, work, placed))
 		.flatMap(({ due, because }) =>
 			[...placed.values()]
 				.filter(({ calibration }) => due.includes(calibration.id))
@@ -120,13 +127,29 @@ function causesOfScan({ payload }: EntryOf<'network-scan'>, placed: Placed, at: 
 	);
 }
 
-/** Repairs of the library that are the calibration itself. */
-function byHand({ payload: { does } }: EntryOf<'repair'>, placed: Placed): string[] {
-	const done = (does && doneByHand.get(does.kind)) ?? [];
-	return [...placed.values()]
-		.filter(({ calibration, module }) => done.includes(calibration.id) && module.role === does?.place)
-		.map(({ id }) => id);
-}
+/** Calibrations that a repair of the library is itself, at a module. */
+const sameAs = (kind: string, place: string, placed: Placed): PlacedCalibration[] =>
+	[...placed.values()].filter(
+		({ calibration, module }) =>
+			module.role === place && (doneByHand.get(kind) ?? []).includes(calibration.id)
+	);
+
+/** Where the repair that was chosen is a calibration, it is to be done through the link. */
+const causesOfPlan = (
+	{ payload: { repair, place } }: EntryOf<'repair-planned'>,
+	placed: Placed,
+	at: number
+): Cause[] =>
+	sameAs(repair, place, placed)
+		.filter(({ calibration }) => calibration.way.kind !== 'drive')
+		.map(({ id }) => ({ id, at, because: 'it was chosen as the repair' }));
+
+/** Calibrations that were done without the link, told as a repair. */
+const byHand = ({ payload: { does } }: EntryOf<'repair'>, placed: Placed): string[] =>
+	does ? sameAs(does.kind, does.place, placed).map(({ id }) => id) : [];
+
+/** Whether a repair of the library is done on Calibrate. */
+export const isCalibrating = (kind: string): boolean => doneByHand.has(kind);
 
 /** Whether an entry put something right: a repair, or a calibration that came to its end. */
 export const isMending = (entry: Entry): boolean =>
@@ -154,4 +177,12 @@ export function expectedAfter(before: readonly Entry[], address: string, dtc: st
 		({ placed }) => placed.module.address === address && placed.calibration.restores.includes(dtc)
 	);
 	return due?.causes.at(-1)?.because ?? null;
+}
+
+/** The calibrations that a repair of the library will call for on a type of vehicle, in their order. */
+export function calibrationsAfter(kind: string, place: string, type: VehicleType): PlacedCalibration[] {
+	const placed = placedOn(type);
+	const work: Work = { does: { kind, place }, title: '', parts: [], note: '' };
+	const due = new Set(causesOfRepair(work, placed, 0).map(({ id }) => id));
+	return [...placed.values()].filter(({ id }) => due.has(id));
 }

@@ -226,16 +226,13 @@ export function describeEntry(entry: Entry): EntryLine {
 			const where = position ? positionWords(position) : 'vehicle';
 			return line(title, [where, ...parts.map((p) => p.name)].join(', '), temporary ? 'temporary' : null);
 		}
-		case 'capability-checked': {
-			const { title, answer, missing } = entry.payload;
+		case 'repair-planned': {
+			const { title, answer, missing, because } = entry.payload;
 			const lacks = missing.map(({ words }) => words).join(', ');
 			return line(
-				answer === 'yes'
-					? 'Can be finished here'
-					: answer === 'partly'
-						? 'Can be begun here'
-						: 'Cannot be begun here',
-				lacks ? `${title}: lacks ${lacks}` : title
+				`Chosen: ${lowerFirst(title)}`,
+				because || (answer === 'yes' ? 'can be finished here' : `lacks ${lacks}`),
+				answer === 'yes' ? null : answer === 'partly' ? 'only partly here' : 'not to be begun here'
 			);
 		}
 		case 'calibration': {

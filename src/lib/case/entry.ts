@@ -1,5 +1,5 @@
 import { LampRead } from './lampPayloads';
-import { CalibrationTried, CalibrationWaived, CapabilityChecked } from './calibrationPayloads';
+import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
 import { Address, Dtc, Hex, Text, Words } from './fields';
@@ -187,7 +187,7 @@ export const PAYLOADS = {
 	'test-step': TestStep,
 	waiting: Waiting,
 	repair: Repair,
-	'capability-checked': CapabilityChecked,
+	'repair-planned': RepairPlanned,
 	calibration: CalibrationTried,
 	'calibration-waived': CalibrationWaived,
 	'codes-cleared': CodesCleared,
@@ -241,7 +241,7 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('test-step'),
 	member('waiting'),
 	member('repair'),
-	member('capability-checked'),
+	member('repair-planned'),
 	member('calibration'),
 	member('calibration-waived'),
 	member('codes-cleared'),

@@ -6,7 +6,7 @@ import { makerOf, typeOf, type CaseCode } from './codes';
 import { suspectCorners } from './measured';
 import { networkFindings } from './networkFindings';
 import type { CaseFacts, StationId } from './stations';
-import { isMending, openCalibrations } from './calibrations';
+import { isMending, openCalibrations, whyDue } from './calibrations';
 import type { Entry } from './entry';
 import { happenedAfter, latest } from './thread';
 import { lowerFirst, positionWords, upperFirst } from './words';
@@ -138,7 +138,7 @@ function calibrationStep({ entries }: CaseFacts): NextStep | null {
 		...step(
 			'mend',
 			`${calibration.name}, ${lowerFirst(module.name)}`,
-			`${began}${upperFirst(next.causes.at(-1)?.because ?? '')}. ${calibration.does}`,
+			`${began}${upperFirst(whyDue(next))}. ${calibration.does}`,
 			'calibrate'
 		),
 		page: 'calibrate'

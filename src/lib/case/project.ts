@@ -2,7 +2,7 @@ import { shippedBook, type CodeBook } from '../../../library/codes';
 import { caseCodes } from './codes';
 import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import type { Entry } from './entry';
-import { openCalibrations } from './calibrations';
+import { openCalibrations, whyDue } from './calibrations';
 import { lowerFirst } from './words';
 import { nextStep, type NextStep } from './nextStep';
 import { stationLine, type CaseFacts, type StationState } from './stations';
@@ -66,9 +66,9 @@ function whatIsOpen(facts: CaseFacts): string[] {
 
 /** What work calls for and nobody has done or waived. */
 const untaught = ({ entries }: CaseFacts): string[] =>
-	openCalibrations(entries).map(({ placed, causes }) => {
-		const because = causes.at(-1)?.because;
-		return `${placed.calibration.name}, ${lowerFirst(placed.module.name)}, is due${because ? `: ${because}` : ''}.`;
+	openCalibrations(entries).map((one) => {
+		const { calibration, module } = one.placed;
+		return `${calibration.name}, ${lowerFirst(module.name)}, is due: ${whyDue(one)}.`;
 	});
 
 /** Modules that do not answer, each a finding of its own. */

@@ -163,7 +163,7 @@ export interface ShownRepair {
 const COMES_TO_IT_FROM = 0.005;
 
 /** A module is renewed whole, though only its input of one wheel is at fault. */
-function repairWords({ kind, name, place }: PlacedRepair, { type }: Reasoning['model']): string {
+export function repairWords({ kind, name, place }: PlacedRepair, { type }: Reasoning['model']): string {
 	const reader = wheelReaderOf(type);
 	const wheel = type.wheels.some(({ position }) => position === place);
 	return `${name}, ${kind === 'renew-module' && wheel && reader ? lowerFirst(reader.name) : placeWords(place, type)}`;

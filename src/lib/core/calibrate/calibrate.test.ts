@@ -4,6 +4,7 @@ import { canFinish } from './canFinish';
 import { dueWork, unsettled, type Cause, type Tried } from './dueWork';
 import { inOrder } from './inOrder';
 import { cover, isComplete, isCovered, noCoverage, type DrivePhase } from './learningDrive';
+import { repairWorth, type RepairOption } from './repairWorth';
 
 describe('an order of work', () => {
 	it('puts each after those that it waits for, on any graph without a circle', () => {
@@ -121,5 +122,42 @@ describe('whether a shop can finish', () => {
 	])('owning %j: %s', (owned, answer, missing) => {
 		const told = canFinish(needs, new Set(owned));
 		expect([told.answer, told.missing.map((one) => one.function)]).toEqual([answer, missing]);
+	});
+});
+
+describe('what a repair is worth', () => {
+	const ring: RepairOption = { minutes: 60, accessMinutes: 15, accessLeft: 15, price: 5, comesBack: 0.3 };
+	const hub: RepairOption = { minutes: 85, accessMinutes: 15, accessLeft: 15, price: 240, comesBack: 0.02 };
+	const young = { odometerKm: 0, harsh: false };
+
+	it('is work, price and the second visit as often as it comes, worked out by hand', () => {
+		// 60 + 15 now; 5 of money at 2 min each; 30 % of another 60 + 60 + 15 + 10.
+		const worth = repairWorth(ring, young, 2);
+		expect(worth).toEqual({
+			minutesNow: 75,
+			comesBack: expect.closeTo(0.3, 12),
+			expectedMinutes: expect.closeTo(75 + 10 + 0.3 * 145, 9)
+		});
+		// Two chances instead of one after 150,000 km, three in salt.
+		expect(repairWorth(ring, { odometerKm: 150_000, harsh: false }, 2).comesBack).toBeCloseTo(
+			1 - 0.7 ** 2,
+			12
+		);
+		expect(repairWorth(ring, { odometerKm: 150_000, harsh: true }, 2).comesBack).toBeCloseTo(
+			1 - 0.7 ** 3,
+			12
+		);
+	});
+
+	it('what is already apart need not be paid again', () => {
+		const apart = repairWorth({ ...ring, accessLeft: 0 }, young, 2);
+		expect(repairWorth(ring, young, 2).expectedMinutes - apart.expectedMinutes).toBeCloseTo(15, 9);
+	});
+
+	it('the cheap way is worth less the more the vehicle goes through', () => {
+		const lead = (duty: { odometerKm: number; harsh: boolean }) =>
+			repairWorth(hub, duty, 0.7).expectedMinutes - repairWorth(ring, duty, 0.7).expectedMinutes;
+		expect(lead(young)).toBeGreaterThan(0);
+		expect(lead({ odometerKm: 200_000, harsh: true })).toBeLessThan(lead(young));
 	});
 });

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { shopFunctions } from '../../../../library/calibrations';
 import type { Database } from './open';
 import { shopSetting } from './schema';
 
@@ -8,20 +9,25 @@ const SETTINGS = {
 	/** From track record (0) to prove first (1). */
 	proving: z.number().min(0).max(1).catch(0.8),
 	/** Hour of the day at which work ends. */
-	closesAtHour: z.number().min(0).max(24).catch(17)
+	closesAtHour: z.number().min(0).max(24).catch(17),
+	/** Functions that this shop can do itself. */
+	equipment: z
+		.array(z.string().refine((id) => shopFunctions.has(id), 'no such function'))
+		.catch(['routines', 'coding', 'charger', 'pump-bleed', 'closed-area', 'tyre-monitoring'])
 } as const;
-type Name = keyof typeof SETTINGS;
+type Settings = { [N in keyof typeof SETTINGS]: z.output<(typeof SETTINGS)[N]> };
+type Name = keyof Settings;
 
 export class ShopSettings {
 	constructor(private readonly db: Database) {}
 
-	async read(name: Name): Promise<number> {
+	async read<N extends Name>(name: N): Promise<Settings[N]> {
 		const [row] = await this.db.select().from(shopSetting).where(eq(shopSetting.name, name));
-		return SETTINGS[name].parse(row?.value);
+		return SETTINGS[name].parse(row?.value) as Settings[N];
 	}
 
 	/** Throws a ZodError for a value that the setting cannot have. */
-	async write(name: Name, value: number, by: string, now = new Date()): Promise<void> {
+	async write<N extends Name>(name: N, value: Settings[N], by: string, now = new Date()): Promise<void> {
 		const kept = {
 			value: SETTINGS[name].unwrap().parse(value),
 			changedBy: by,

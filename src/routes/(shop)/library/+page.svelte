@@ -20,6 +20,9 @@
 	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/library/reasoning"
 		>Minutes, prices and odds that Reason goes by</a
 	>
+	<a class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/library/equipment"
+		>What this shop can do</a
+	>
 </p>
 <div class="mt-5 overflow-x-auto">
 	<table class="w-full min-w-[700px] border-collapse text-left">

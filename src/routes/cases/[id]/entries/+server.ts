@@ -16,7 +16,7 @@ const BY_HAND = [
 	'proving-drive',
 	'codes-reported',
 	'lamp-read',
-	'capability-checked',
+	'repair-planned',
 	'frame-log',
 	'source-judged',
 	'wheel-round',

@@ -1,3 +1,4 @@
+import { isCalibrating } from '$lib/case/calibrations';
 import { ofKind } from '$lib/case/thread';
 import { upperFirst } from '$lib/case/words';
 import { repairs } from '$library/repairs';
@@ -35,7 +36,9 @@ export const load = async ({ params, depends, url }) => {
 					: ''
 			}
 		: chosen(url.searchParams.get('does'), url.searchParams.get('place'));
+	const [kind, place] = [url.searchParams.get('does'), url.searchParams.get('place')];
 	return {
+		chosen: kind !== null && place !== null ? { kind, place, calibrates: isCalibrating(kind) } : null,
 		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [
 			...CAR_POSITIONS
 		],

@@ -131,6 +131,17 @@
 					again</label
 				>
 			</div>
+			{#if $form.does && data.chosen}
+				<p>
+					<a
+						class="inline-flex min-h-11 items-center underline underline-offset-4"
+						href="/cases/{data.case.id}/mend/plan?does={data.chosen.kind}&place={data.chosen.place}"
+						>{data.chosen.calibrates
+							? 'It can be done through the link: look before it begins'
+							: 'Can this shop finish it, and is there a better way? Look before it begins'}</a
+					>
+				</p>
+			{/if}
 			{#if $form.does}
 				<p class="text-ink-2">
 					As chosen on Reason, so that it counts in what is believed.

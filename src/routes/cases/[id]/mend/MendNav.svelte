@@ -5,6 +5,7 @@
 	/** What there is to do at this station, each with its key. */
 	let { caseId, here }: { caseId: string; here: string } = $props();
 	const WAYS = [
+		{ path: '/plan', name: 'Before it begins', key: 'b' },
 		{ path: '', name: 'Repair', key: 'm' },
 		{ path: '/calibrate', name: 'Calibrate', key: 'c' }
 	];
