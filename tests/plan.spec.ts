@@ -34,7 +34,7 @@ test('before it begins: what is missing is said, another way takes a reason, and
 		);
 		await lead.getByLabel(/closed area/).check();
 		await lead.getByRole('button', { name: 'Save the list' }).click();
-		await expect(lead.getByRole('heading', { name: /can do 6 of 8/ })).toBeVisible();
+		await expect(lead.getByRole('heading', { name: /can do 7 of 8/ })).toBeVisible();
 		await lead.close();
 	});
 

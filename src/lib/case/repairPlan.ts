@@ -23,6 +23,9 @@ export interface RepairWay {
 	finish: CanFinish;
 }
 
+/** Below this nobody thinks of a fault. */
+const SUSPECTED_FROM = 0.02;
+
 const cures = ({ belief, model }: Reasoning, repair: number): number =>
 	Math.min(
 		1,
@@ -63,9 +66,14 @@ export function waysToMend(
 	const { model, belief, policy, paid } = reasoning;
 	const chosen = model.repairs.findIndex((one) => one.kind === kind && one.place === place);
 	if (chosen < 0) return null;
+	// Where nothing is suspected yet, what is met most often.
+	const weight = (index: number) => {
+		const p = belief.present[index] ?? 0;
+		return p >= SUSPECTED_FROM ? 1 + p : (model.faults[index]?.prior ?? 0);
+	};
 	const [fault] = [...model.faults.keys()]
 		.filter((index) => model.faults[index]?.curedBy.includes(chosen))
-		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));
+		.sort((a, b) => weight(b) - weight(a));
 	const ways = new Set([chosen, ...(fault === undefined ? [] : (model.faults[fault]?.curedBy ?? []))]);
 	return [...ways]
 		.flatMap((index): RepairWay[] => {

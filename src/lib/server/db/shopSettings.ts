@@ -13,7 +13,7 @@ const SETTINGS = {
 	/** Functions that this shop can do itself. */
 	equipment: z
 		.array(z.string().refine((id) => shopFunctions.has(id), 'no such function'))
-		.catch(['routines', 'coding', 'charger', 'pump-bleed', 'closed-area', 'tyre-monitoring'])
+		.catch(['routines', 'coding', 'charger', 'pump-bleed', 'closed-area', 'tyre-monitoring', 'press'])
 } as const;
 type Settings = { [N in keyof typeof SETTINGS]: z.output<(typeof SETTINGS)[N]> };
 type Name = keyof Settings;

@@ -84,6 +84,11 @@
 				/></span
 			>{ANSWER[chosen.answer]}.
 		</p>
+		<p class="mt-1 text-ink-2">
+			By what is known it helps in <span class="num">{percent(chosen.cures)}</span>{chosen.cures < 0.5
+				? ': a test first may be cheaper than the part.'
+				: '.'}
+		</p>
 	{:else}
 		<p class="mt-1 text-ink-2">
 			Choose a repair on Reason, or test on: what a repair needs is held against what this shop owns.
