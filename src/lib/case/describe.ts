@@ -1,3 +1,4 @@
+import { fittingLacks } from './fittings';
 import { FAMILY_WORDS } from '../../../library/sensorFamilies';
 import { formatSpelling } from '../core/codes/spelling';
 import { VERDICT_WORDS } from '../core/prove/codeVerdict';
@@ -233,6 +234,17 @@ export function describeEntry(entry: Entry): EntryLine {
 				`Chosen: ${lowerFirst(title)}`,
 				because || (answer === 'yes' ? 'can be finished here' : `lacks ${lacks}`),
 				answer === 'yes' ? null : answer === 'partly' ? 'only partly here' : 'not to be begun here'
+			);
+		}
+		case 'fitting': {
+			const { name, place, steps } = entry.payload;
+			const lacks = fittingLacks(entry.payload);
+			const where = place ? `${positionWords(place)}: ` : '';
+			const done = steps.filter(({ state }) => state === 'done').length;
+			return line(
+				`${where}${lowerFirst(name)} fitted`,
+				`${done} of ${count(steps.length, 'step')}`,
+				lacks.length > 0 ? lacks.slice(0, 3).join('; ') : null
 			);
 		}
 		case 'calibration': {

@@ -1,3 +1,4 @@
+import { Fitting } from './fittingPayloads';
 import { LampRead } from './lampPayloads';
 import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
@@ -188,6 +189,7 @@ export const PAYLOADS = {
 	waiting: Waiting,
 	repair: Repair,
 	'repair-planned': RepairPlanned,
+	fitting: Fitting,
 	calibration: CalibrationTried,
 	'calibration-waived': CalibrationWaived,
 	'codes-cleared': CodesCleared,
@@ -242,6 +244,7 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('waiting'),
 	member('repair'),
 	member('repair-planned'),
+	member('fitting'),
 	member('calibration'),
 	member('calibration-waived'),
 	member('codes-cleared'),

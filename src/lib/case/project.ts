@@ -4,6 +4,7 @@ import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import type { Entry } from './entry';
 import { openCalibrations, whyDue } from './calibrations';
 import { lowerFirst } from './words';
+import { fittingLacks, lastFittings } from './fittings';
 import { nextStep, type NextStep } from './nextStep';
 import { stationLine, type CaseFacts, type StationState } from './stations';
 import { happenedAfter, latest, ofKind, standing } from './thread';
@@ -47,7 +48,7 @@ function whatIsOpen(facts: CaseFacts): string[] {
 			open.push(`${code.text} in ${code.moduleName}: ${VERDICT_WORDS[code.proof.verdict].toLowerCase()}.`);
 		}
 	}
-	if (codes.length === 0) return [...open, ...silentNow(facts), ...untaught(facts)];
+	if (codes.length === 0) return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
 	if (lastClear) {
 		const check = latest(entries, 'lamp-check');
 		if (!check || !happenedAfter(entries, check, lastClear)) {
@@ -61,8 +62,14 @@ function whatIsOpen(facts: CaseFacts): string[] {
 			open.push('Not every module has been read since the clear.');
 		}
 	}
-	return [...open, ...silentNow(facts), ...untaught(facts)];
+	return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
 }
+
+/** What a sheet shows to be not right. */
+const illFitted = ({ entries }: CaseFacts): string[] =>
+	lastFittings(entries).flatMap(({ payload }) =>
+		fittingLacks(payload).map((lack) => `${payload.name}: ${lack}.`)
+	);
 
 /** What work calls for and nobody has done or waived. */
 const untaught = ({ entries }: CaseFacts): string[] =>

@@ -6,6 +6,8 @@ import { inOrder } from './inOrder';
 import { cover, isComplete, isCovered, noCoverage, type DrivePhase } from './learningDrive';
 import { repairWorth, type RepairOption } from './repairWorth';
 
+import { newtonMetres, poundFeet, torqueIsRight, torqueWords } from './torque';
+
 describe('an order of work', () => {
 	it('puts each after those that it waits for, on any graph without a circle', () => {
 		const graph = fc.array(fc.array(fc.nat(11), { maxLength: 4 }), { minLength: 1, maxLength: 12 });
@@ -159,5 +161,36 @@ describe('what a repair is worth', () => {
 			repairWorth(hub, duty, 0.7).expectedMinutes - repairWorth(ring, duty, 0.7).expectedMinutes;
 		expect(lead(young)).toBeGreaterThan(0);
 		expect(lead({ odometerKm: 200_000, harsh: true })).toBeLessThan(lead(young));
+	});
+});
+
+describe('torque', () => {
+	it('goes to pound-feet and back', () => {
+		expect(poundFeet(100)).toBeCloseTo(73.756, 3);
+		fc.assert(
+			fc.property(fc.double({ min: 0.1, max: 1000, noNaN: true }), (torque) => {
+				expect(newtonMetres(poundFeet(torque))).toBeCloseTo(torque, 9);
+			})
+		);
+	});
+
+	it('is right within what a hand wrench is good for', () => {
+		for (const [drawn, right] of [
+			[100, true],
+			[92, true],
+			[108, true],
+			[91, false],
+			[109, false]
+		] as const)
+			expect(torqueIsRight(100, drawn), String(drawn)).toBe(right);
+	});
+
+	it('is told stage by stage, backed off after the first, turned on after the last', () => {
+		expect(torqueWords({ newtonMetres: [70, 200], backOffDeg: 180 })).toBe(
+			'70 N·m (52 lb·ft), back off 180°, 200 N·m (148 lb·ft)'
+		);
+		expect(torqueWords({ newtonMetres: [40, 90], angleDeg: 45 })).toBe(
+			'40 N·m (30 lb·ft), 90 N·m (66 lb·ft), then 45° on'
+		);
 	});
 });

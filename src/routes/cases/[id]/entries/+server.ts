@@ -17,6 +17,7 @@ const BY_HAND = [
 	'codes-reported',
 	'lamp-read',
 	'repair-planned',
+	'fitting',
 	'frame-log',
 	'source-judged',
 	'wheel-round',

@@ -1,0 +1,54 @@
+import { bleedOrder, fittingCaution, fittingSheets, sheetFor } from '$library/fittingSheets';
+import { vehicleTypes } from '$library/index';
+import { torqueWords } from '$lib/core/calibrate/torque';
+import { fittingLacks, lastFittings } from '$lib/case/fittings';
+import { latest } from '$lib/case/thread';
+import { positionWords } from '$lib/case/words';
+import { loadCase } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+
+export const load = async ({ params, depends, url }) => {
+	depends('jaldi:case');
+	const { row, view } = await loadCase(params.id);
+	const type = vehicleTypes.get(row.vehicle.typeId) ?? null;
+	const planned = latest(view.entries, 'repair-planned')?.payload ?? null;
+	const done = latest(view.entries, 'repair')?.payload.does ?? null;
+	const work = planned ? { kind: planned.repair, place: planned.place } : done;
+	const sheet =
+		fittingSheets.get(url.searchParams.get('sheet') ?? '') ??
+		(work && sheetFor(work.kind)) ??
+		[...fittingSheets.values()][0] ??
+		null;
+	const wheels = type?.wheels.map(({ position }) => position as string) ?? [];
+	const modules = type?.modules.map(({ role, name }) => ({ id: role as string, words: name })) ?? [];
+	const places =
+		sheet?.at === 'corner' || sheet?.at === 'any'
+			? wheels.map((position) => ({ id: position, words: positionWords(position) }))
+			: sheet?.at === 'module'
+				? modules
+				: [];
+	const asked = url.searchParams.get('place') ?? work?.place ?? '';
+	return {
+		sheets: [...fittingSheets.values()].map(({ id, name }) => ({ id, name })),
+		sheet: sheet && {
+			...sheet,
+			cautions: sheet.cautions.map((id) => ({ id, words: fittingCaution(id) })),
+			steps: sheet.steps.map((step) => ({
+				...step,
+				torque: step.do === 'torque' ? torqueWords(step) : null
+			}))
+		},
+		places,
+		place: places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null,
+		bleed: type ? bleedOrder(type).map((position) => ({ id: position, words: positionWords(position) })) : [],
+		plate: row.vehicle.plate,
+		done: lastFittings(view.entries).map(({ id, payload, observedAt, authorName }) => ({
+			id,
+			name: payload.name,
+			place: payload.place,
+			lacks: fittingLacks(payload),
+			time: clock(observedAt),
+			by: authorName
+		}))
+	};
+};

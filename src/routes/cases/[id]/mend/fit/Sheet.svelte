@@ -1,0 +1,153 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { ulid } from 'ulid';
+	import Field from '$lib/ui/Field.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
+	import OneOf from '$lib/ui/OneOf.svelte';
+	import { fittingSheets, type FittingSheet } from '$library/fittingSheets';
+	import { sendEntry } from '../../../../decoderClient';
+	import { Fit } from './fit.svelte';
+	import StepRow from './StepRow.svelte';
+	import type { PageData } from './$types';
+
+	/** One sheet: cautions by name, then the part, then step by step. */
+	let {
+		data,
+		sheet,
+		onsaved
+	}: { data: PageData; sheet: NonNullable<PageData['sheet']>; onsaved: () => void } = $props();
+	const fit = new Fit(untrack(() => `jaldi:fit:${data.case.id}:${sheet.id}:${data.place ?? ''}`));
+	const whole = untrack(() => fittingSheets.get(sheet.id)) as FittingSheet;
+	let entryId = ulid();
+	let saving = $state(false);
+	const unread = $derived(sheet.cautions.filter(({ id }) => !fit.draft.acknowledged.includes(id)));
+	const steps = $derived(whole.steps.map((one) => fit.step(one, data.bleed)));
+	const left = $derived(steps.filter(({ state }) => state === 'open').length);
+	const wrong = $derived(steps.filter(({ within }) => within === false).length);
+	const hasTorque = whole.steps.some((one) => one.do === 'torque');
+	$effect(() => {
+		JSON.stringify(fit.draft);
+		fit.keep();
+	});
+
+	async function save() {
+		if (saving) return;
+		saving = true;
+		const done = await sendEntry(
+			data.case.id,
+			'fitting',
+			fit.payload(whole, data.place, data.bleed),
+			entryId
+		);
+		saving = false;
+		if (!done) return;
+		toast.success('The sheet is on the thread.');
+		entryId = ulid();
+		fit.forget();
+		onsaved();
+	}
+</script>
+
+<section class="mt-5" aria-labelledby="cautions">
+	<h2 id="cautions" class="text-lg font-bold">
+		{unread.length > 0 ? 'First: read, and tick each off by name' : 'Read and ticked off'}
+	</h2>
+	<div class="mt-2 border-y-2 border-ink py-1">
+		{#each sheet.cautions as { id, words } (id)}
+			<label class="flex min-h-12 cursor-pointer items-center gap-3 py-1">
+				<input
+					type="checkbox"
+					class="checkbox"
+					checked={fit.draft.acknowledged.includes(id)}
+					onchange={(event) => fit.toggle('acknowledged', id, event.currentTarget.checked)}
+				/>
+				{words}
+			</label>
+		{/each}
+	</div>
+</section>
+{#if unread.length > 0}
+	<p class="mt-3">The steps open once all {sheet.cautions.length} are read.</p>
+{:else}
+	<section class="mt-5" aria-labelledby="part">
+		<h2 id="part" class="text-lg font-bold">The {sheet.part.name}, before it goes on</h2>
+		<p class="text-ink-2">{sheet.part.look}</p>
+		<div class="mt-2 grid gap-4 sm:grid-cols-[1fr_auto]">
+			<Field label="Number on the part"
+				><input class="field num" maxlength="100" bind:value={fit.draft.number} /></Field
+			>
+			<div>
+				<span class="mb-1 block font-semibold">Right for {data.plate || 'this vehicle'}</span>
+				<OneOf
+					label="Right for this vehicle"
+					name="fits"
+					options={['yes', 'no', 'not looked'] as const}
+					bind:value={fit.draft.fits}
+				/>
+			</div>
+		</div>
+		<p class="mt-3 font-semibold">Not in the box</p>
+		<div class="flex flex-wrap gap-x-6">
+			{#each sheet.part.complete as [id, words] (id)}
+				<label class="flex min-h-11 cursor-pointer items-center gap-3">
+					<input
+						type="checkbox"
+						class="checkbox"
+						checked={fit.draft.missing.includes(id)}
+						onchange={(event) => fit.toggle('missing', id, event.currentTarget.checked)}
+					/>
+					{words}
+				</label>
+			{/each}
+		</div>
+		<Field label="Damage, if there is any"
+			><input class="field" maxlength="500" bind:value={fit.draft.damage} /></Field
+		>
+	</section>
+	<section class="mt-6" aria-labelledby="steps">
+		<div class="flex flex-wrap items-end justify-between gap-3">
+			<h2 id="steps" class="text-lg font-bold">
+				{left === 0 ? 'Every step is done' : left === 1 ? 'One step is left' : `${left} steps are left`}
+			</h2>
+			{#if hasTorque}
+				<OneOf
+					label="Torque in"
+					name="torque-unit"
+					options={['N·m', 'lb·ft'] as const}
+					bind:value={
+						() => (fit.draft.inPounds ? 'lb·ft' : 'N·m'), (unit) => (fit.draft.inPounds = unit === 'lb·ft')
+					}
+				/>
+			{/if}
+		</div>
+		<ol class="mt-2">
+			{#each sheet.steps as one, i (one.id)}
+				{@const now = steps[i]}
+				<li class="hair grid grid-cols-[auto_minmax(0,1fr)] items-start gap-x-3 py-3">
+					<span class="mt-1"
+						><Mark
+							state={now?.within === false
+								? 'bad'
+								: now?.state === 'done'
+									? 'good'
+									: now?.state === 'left-out' && !one.optional
+										? 'suspect'
+										: 'open'}
+							size={20}
+						/></span
+					>
+					<StepRow {one} {fit} bleed={data.bleed} within={now?.within ?? null} />
+				</li>
+			{/each}
+		</ol>
+		<div class="mt-4 flex flex-wrap items-center gap-4">
+			<button class="act" disabled={saving} onclick={save}
+				>{left === 0 ? 'Put the sheet on the thread' : 'Put it on the thread as it stands'}</button
+			>
+			{#if wrong > 0}<span class="font-semibold"
+					>{wrong === 1 ? 'One value is' : `${wrong} values are`} not right</span
+				>{/if}
+		</div>
+	</section>
+{/if}

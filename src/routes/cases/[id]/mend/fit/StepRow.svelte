@@ -1,0 +1,106 @@
+<script lang="ts">
+	import { upperFirst } from '$lib/case/words';
+	import type { Fit } from './fit.svelte';
+	import type { PageData } from './$types';
+
+	/** One step of a sheet: ticked, counted, measured or drawn tight; or left out, with why. */
+	type Step = NonNullable<PageData['sheet']>['steps'][number];
+	let { one, fit, bleed, within }: { one: Step; fit: Fit; bleed: PageData['bleed']; within: boolean | null } =
+		$props();
+	const entered = $derived(fit.of(one.id));
+	const numberOf = (event: Event & { currentTarget: HTMLInputElement }) => {
+		const { value } = event.currentTarget;
+		fit.set(one.id, { value: value === '' ? null : Number(value) });
+	};
+	const bled = (id: string, on: boolean) =>
+		fit.set(one.id, { bled: on ? [...entered.bled, id] : entered.bled.filter((other) => other !== id) });
+</script>
+
+<div>
+	{#if one.do === 'tick'}
+		<label class="flex min-h-11 cursor-pointer items-center gap-3">
+			<input
+				type="checkbox"
+				class="checkbox"
+				checked={entered.done}
+				disabled={entered.leftOut !== null}
+				onchange={(event) => fit.set(one.id, { done: event.currentTarget.checked })}
+			/>
+			{one.words}
+		</label>
+	{:else if one.do === 'clips'}
+		<div class="flex flex-wrap items-center gap-4">
+			<span class="flex-1">{one.words}</span>
+			<span class="num text-xl font-bold">{entered.clips} of {one.count}</span>
+			<button
+				class="act-quiet"
+				disabled={entered.clips >= one.count}
+				onclick={() => fit.set(one.id, { clips: entered.clips + 1 })}>One more clip</button
+			>
+			{#if entered.clips > 0}<button
+					class="act-quiet"
+					onclick={() => fit.set(one.id, { clips: entered.clips - 1 })}>One less</button
+				>{/if}
+		</div>
+	{:else if one.do === 'bleed'}
+		<p>{one.words}</p>
+		<ol class="flex flex-wrap gap-x-6">
+			{#each bleed as { id, words }, i (id)}
+				<li>
+					<label class="flex min-h-11 cursor-pointer items-center gap-3">
+						<input
+							type="checkbox"
+							class="checkbox"
+							checked={entered.bled.includes(id)}
+							disabled={i > 0 && !entered.bled.includes(bleed[i - 1]?.id ?? '')}
+							onchange={(event) => bled(id, event.currentTarget.checked)}
+						/>
+						{i + 1}. {upperFirst(words)}
+					</label>
+				</li>
+			{/each}
+		</ol>
+	{:else}
+		<label class="flex flex-wrap items-center gap-x-4 gap-y-1">
+			<span class="min-w-0 flex-1"
+				>{one.words}{one.optional ? ', if it can be' : ''}
+				<span class="block text-ink-2"
+					>{#if one.do === 'torque'}{one.torque}{one.singleUse ? '; new fastener' : ''}{:else}<span
+							class="num">{one.low} to {one.high} {one.unit}</span
+						>{/if}</span
+				></span
+			>
+			<input
+				class="field num w-32! text-right"
+				type="number"
+				step="any"
+				value={entered.value ?? ''}
+				aria-label={one.words}
+				aria-invalid={within === false ? 'true' : undefined}
+				oninput={numberOf}
+			/>
+			<span class="w-12">{one.do === 'torque' ? (fit.draft.inPounds ? 'lb·ft' : 'N·m') : one.unit}</span>
+		</label>
+		{#if within === false}<p role="alert" class="mt-1 font-semibold">
+				That is not what was asked: do it again, or write down why.
+			</p>{/if}
+	{/if}
+	{#if entered.leftOut !== null}
+		<div class="mt-2 flex flex-wrap items-center gap-3">
+			<input
+				class="field flex-1"
+				aria-label="Why it is left out"
+				placeholder="why it is left out"
+				maxlength="500"
+				value={entered.leftOut}
+				oninput={(event) => fit.set(one.id, { leftOut: event.currentTarget.value })}
+			/>
+			<button class="act-quiet" onclick={() => fit.set(one.id, { leftOut: null })}>Do it after all</button>
+		</div>
+	{:else if !one.optional && !(one.do === 'tick' && entered.done)}
+		<button
+			class="min-h-11 cursor-pointer text-sm text-ink-2 underline underline-offset-4"
+			onclick={() => fit.set(one.id, { leftOut: '' })}>leave it out</button
+		>
+	{/if}
+</div>

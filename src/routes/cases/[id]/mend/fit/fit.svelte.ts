@@ -1,0 +1,137 @@
+import { newtonMetres, torqueIsRight } from '$lib/core/calibrate/torque';
+import type { Fitting } from '$lib/case/fittingPayloads';
+import type { FittingSheet, FittingStep } from '$library/fittingSheets';
+
+/** What a hand has entered for one step. */
+export interface Entered {
+	done: boolean;
+	/** As typed, in the unit that is chosen. */
+	value: number | null;
+	clips: number;
+	bled: string[];
+	/** Why it was left out; null = it was not. */
+	leftOut: string | null;
+}
+
+export interface FitDraft {
+	acknowledged: string[];
+	number: string;
+	fits: 'yes' | 'no' | 'not looked';
+	missing: string[];
+	damage: string;
+	inPounds: boolean;
+	steps: Record<string, Entered>;
+}
+
+const EMPTY: Entered = { done: false, value: null, clips: 0, bled: [], leftOut: null };
+const fresh = (): FitDraft => ({
+	acknowledged: [],
+	number: '',
+	fits: 'not looked',
+	missing: [],
+	damage: '',
+	inPounds: false,
+	steps: {}
+});
+
+/** A sheet while it is worked through: kept in this browser until it is on the thread, through reload and lost server. */
+export class Fit {
+	draft = $state<FitDraft>(fresh());
+
+	constructor(private readonly key: string) {
+		try {
+			const kept = localStorage.getItem(key);
+			if (kept) this.draft = { ...fresh(), ...(JSON.parse(kept) as Partial<FitDraft>) };
+		} catch {
+			localStorage.removeItem(key);
+		}
+	}
+
+	keep(): void {
+		localStorage.setItem(this.key, JSON.stringify(this.draft));
+	}
+
+	forget(): void {
+		localStorage.removeItem(this.key);
+		this.draft = fresh();
+	}
+
+	of(id: string): Entered {
+		return this.draft.steps[id] ?? EMPTY;
+	}
+
+	set(id: string, change: Partial<Entered>): void {
+		this.draft.steps = { ...this.draft.steps, [id]: { ...this.of(id), ...change } };
+	}
+
+	toggle(list: 'acknowledged' | 'missing', id: string, on: boolean): void {
+		const others = this.draft[list].filter((one) => one !== id);
+		this.draft[list] = on ? [...others, id] : others;
+	}
+
+	/** One step as it goes onto the thread. */
+	step(one: FittingStep, wheels: readonly { id: string; words: string }[]): Fitting['steps'][number] {
+		const entered = this.of(one.id);
+		const base = { id: one.id, words: one.words, value: null, unit: '', within: null, note: '' };
+		// Left out is only what has a reason.
+		if (entered.leftOut !== null)
+			return { ...base, state: entered.leftOut.trim() ? 'left-out' : 'open', note: entered.leftOut.trim() };
+		const state = (done: boolean) =>
+			done ? ('done' as const) : one.optional ? ('left-out' as const) : ('open' as const);
+		switch (one.do) {
+			case 'tick':
+				return { ...base, state: state(entered.done) };
+			case 'clips':
+				return {
+					...base,
+					state: state(entered.clips >= one.count),
+					note: `${entered.clips} of ${one.count} clips`
+				};
+			case 'bleed': {
+				const done = wheels.filter(({ id }) => entered.bled.includes(id)).map(({ words }) => words);
+				return { ...base, state: state(done.length === wheels.length), note: done.join(', ') };
+			}
+			case 'measure': {
+				const { value } = entered;
+				const within = value === null ? null : value >= one.low && value <= one.high;
+				return { ...base, state: state(value !== null), value, unit: one.unit, within };
+			}
+			case 'torque': {
+				const asked = one.newtonMetres.at(-1) ?? 0;
+				const { value } = entered;
+				const drawn = value === null ? null : this.draft.inPounds ? newtonMetres(value) : value;
+				return {
+					...base,
+					state: state(drawn !== null),
+					value: drawn === null ? null : Math.round(drawn * 10) / 10,
+					unit: 'N·m',
+					within: drawn === null ? null : torqueIsRight(asked, drawn),
+					note: one.singleUse ? 'new fastener' : ''
+				};
+			}
+		}
+	}
+
+	/** The whole sheet as it goes onto the thread. */
+	payload(
+		sheet: FittingSheet,
+		place: string | null,
+		wheels: readonly { id: string; words: string }[]
+	): Fitting {
+		const { acknowledged, number, fits, missing, damage } = this.draft;
+		const words = new Map(sheet.part.complete);
+		return {
+			sheet: sheet.id,
+			name: sheet.name,
+			place,
+			acknowledged,
+			part: {
+				number: number.trim(),
+				fits,
+				missing: missing.map((id) => words.get(id) ?? id),
+				damage: damage.trim()
+			},
+			steps: sheet.steps.map((one) => this.step(one, wheels))
+		};
+	}
+}

@@ -1,0 +1,52 @@
+import { accessible, expect, openCase, test } from './bay';
+
+test('a sensor is fitted by its sheet: cautions first, torque in either unit, and a wrong one stands on the case', async ({
+	page,
+	bay
+}) => {
+	const { link } = await bay();
+	await openCase(page, 'new sensor', link);
+	await page.goto(`${page.url().replace(/\/listen.*/, '')}/mend/fit?sheet=sensor&place=rear-left`);
+	await expect(page.getByText('The steps open once all 4 are read.')).toBeVisible();
+	await expect(page.getByRole('heading', { name: /steps are left/ })).toHaveCount(0);
+	for (const box of await page
+		.getByRole('region', { name: /^First: read/ })
+		.getByRole('checkbox')
+		.all())
+		await box.check();
+	await expect(page.getByRole('heading', { name: '6 steps are left' })).toBeVisible();
+	await accessible(page);
+
+	await page.getByLabel('Number on the part').fill('BM-7301');
+	await page.getByRole('radiogroup', { name: 'Right for this vehicle' }).getByText('yes').click();
+	for (const words of [/Bore and face/, /goes home by finger/, /Steering turned/])
+		await page.getByLabel(words).check();
+	for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'One more clip' }).click();
+	await expect(page.getByText('5 of 5')).toBeVisible();
+	const bolt = page.getByLabel('Sensor bolt');
+	await bolt.fill('25');
+	await expect(page.getByRole('alert')).toContainText('not what was asked');
+
+	await test.step('a reload keeps what was ticked; in pound-feet it is the same bolt', async () => {
+		await page.reload();
+		await expect(page.getByLabel('Number on the part')).toHaveValue('BM-7301');
+		await expect(page.getByText('5 of 5')).toBeVisible();
+		await page.getByRole('radiogroup', { name: 'Torque in' }).getByText('lb·ft').click();
+		await bolt.fill('5.9');
+		await expect(page.getByRole('alert')).toHaveCount(0);
+		await bolt.fill('25');
+	});
+
+	await test.step('what is left out needs a reason, and the wrong torque keeps the case open', async () => {
+		const plug = page.getByRole('listitem').filter({ hasText: 'Plug locked' });
+		await plug.getByRole('button', { name: 'leave it out' }).click();
+		await expect(page.getByRole('heading', { name: 'One step is left' })).toBeVisible();
+		await plug.getByLabel('Why it is left out').fill('plug is moulded on');
+		await expect(page.getByRole('heading', { name: 'Every step is done' })).toBeVisible();
+		await page.getByRole('button', { name: 'Put the sheet on the thread' }).click();
+		await expect(page.getByRole('region', { name: 'Fitted' })).toContainText(
+			'Sensor bolt: 33.9 N·m is not right'
+		);
+		await expect(page.getByText('The steps open once all 4 are read.')).toBeVisible();
+	});
+});
