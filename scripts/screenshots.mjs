@@ -72,31 +72,48 @@ async function takeCapture(page) {
 	await page.locator('#picture').evaluate((picture) => picture.scrollIntoView());
 }
 /** @type {(page: Page) => Promise<void>} */
-async function halveTwice(page) {
-	await page.getByRole('button', { name: 'Set it up (stand-in)' }).click();
-	await page.getByRole('button', { name: 'Put everything back (stand-in)' }).waitFor();
-	for (const next of ['wheel side', 'at the sensor']) {
-		await page.getByRole('button', { name: /Read the meter/ }).click();
-		await page.getByText(/V: voltage as/).waitFor();
-		await page.getByRole('button', { name: 'voltage as at the fed end' }).click();
-		await page.getByRole('heading', { name: new RegExp(`^Measure at .*${next}`) }).waitFor();
-	}
-	await page.getByRole('button', { name: 'Put everything back (stand-in)' }).click();
-	await page.locator('#here').evaluate((heading) => heading.scrollIntoView());
-}
-/** @type {(page: Page) => Promise<void>} */
 async function openCell(page) {
 	await page.getByRole('button', { name: /^Rear left, lead: suspect/ }).click();
 	await page.getByText(/What moved/).waitFor();
 	await page.getByRole('table', { name: /Proof grid/ }).evaluate((table) => table.scrollIntoView());
 }
-/** @type {(page: Page) => Promise<void>} */
-async function writeSizes(page) {
-	for (const wheel of ['front left', 'front right', 'rear left'])
-		await page.getByLabel(`Size ${wheel}`).fill('205/75R16C');
-	await page.getByLabel('Size rear right').fill('T125/70D16');
-	await page.getByLabel('driven').selectOption('rear axle');
-	await page.getByLabel('a code allows, km/h').fill('6');
+/** Cautions read, the first steps ticked, and a nut drawn too little. @param {Page} page */
+async function fitHub(page) {
+	for (const box of await page
+		.getByRole('region', { name: /^First: read/ })
+		.getByRole('checkbox')
+		.all())
+		await box.check();
+	await page.getByLabel('Number on the part').fill('NH-2044');
+	await page.getByLabel(/Magnetic side of/).check();
+	await page.getByLabel(/Face of the knuckle/).check();
+	await page.getByLabel('Hub bolts, crosswise').fill('90');
+	await page.getByLabel('Axle nut, on the ground').fill('150');
+	await page
+		.getByRole('heading', { name: /before it goes on/ })
+		.evaluate((heading) => heading.scrollIntoView());
+}
+
+/** The new module is coded; the first sensor is next. @param {Page} page */
+async function codeModule(page) {
+	await page.getByLabel('A charger holds the battery').check();
+	await page.getByRole('button', { name: 'Write it into the module' }).click();
+	await page.getByText(/Coding, .*: done; saved on the thread/).waitFor();
+	await page.getByRole('navigation', { name: 'Mending' }).evaluate((nav) => nav.scrollIntoView());
+}
+
+/** A lamp tapped along through two showings. @param {Page} page */
+async function tapLamp(page) {
+	await page.evaluate(() => {
+		for (const seconds of [0, 0.6, 1.2, 2.9, 3.5, 7.2, 7.8, 8.4, 10.1, 10.7]) {
+			for (const type of ['keydown', 'keyup']) {
+				const event = new KeyboardEvent(type, { code: 'Space', bubbles: true, cancelable: true });
+				Object.defineProperty(event, 'timeStamp', { value: 100_000 + seconds * 1000 });
+				document.body.dispatchEvent(event);
+			}
+		}
+	});
+	await page.getByText(/Seen the same more than once/).waitFor();
 }
 
 /** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number }, act?: (page: Page) => Promise<void> }[]} */
@@ -106,12 +123,11 @@ const PICTURES = [
 	{ name: 'read', vehicle: 'school minibus', at: 'read' },
 	{ name: 'decoder', vehicle: 'school minibus', at: 'read', act: typeIntoDecoder },
 	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
+	{ name: 'lamp', vehicle: 'livestock trailer', at: 'read/lamp', act: tapLamp },
 	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
-	{ name: 'library', at: '/library' },
 	{ name: 'watch', vehicle: 'island vet', at: 'watch' },
 	{ name: 'recording', vehicle: 'island vet', at: 'watch', act: openRecording },
 	{ name: 'across-the-bay', vehicle: 'ferry crew bus', at: 'watch/bay?round=hand', act: spinTwo },
-	{ name: 'tyres', at: '/tyres', act: writeSizes },
 	{ name: 'measure', vehicle: 'school minibus', at: 'measure', act: readMeter },
 	{
 		name: 'ring-map',
@@ -120,10 +136,11 @@ const PICTURES = [
 		size: { width: 820, height: 1180 },
 		act: takeCapture
 	},
-	{ name: 'halve', vehicle: 'school minibus', at: 'measure/halve?at=rear-left', act: halveTwice },
 	{ name: 'reason', vehicle: 'dairy', at: 'reason' },
 	{ name: 'reason-why', vehicle: 'school minibus', at: 'reason', theme: 'bay', act: openCell },
-	{ name: 'mend', vehicle: 'volunteer ambulance', at: 'mend' },
+	{ name: 'mend', vehicle: 'island vet', at: 'mend/plan?does=refit-ring&place=front-right' },
+	{ name: 'fit', vehicle: 'volunteer ambulance', at: 'mend/fit?sheet=hub&place=front-left', act: fitHub },
+	{ name: 'calibrate', vehicle: 'post van', at: 'mend/calibrate', act: codeModule },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
 	{ name: 'hand-over', vehicle: 'ferry crew bus', at: 'hand-over' }
 ];
