@@ -119,7 +119,7 @@ export class Fit {
 		wheels: readonly { id: string; words: string }[]
 	): Fitting {
 		const { acknowledged, number, fits, missing, damage } = this.draft;
-		const words = new Map(sheet.part.complete);
+		const wordsOf = (id: string) => sheet.part.complete.find(([one]) => one === id)?.[1] ?? id;
 		return {
 			sheet: sheet.id,
 			name: sheet.name,
@@ -128,7 +128,7 @@ export class Fit {
 			part: {
 				number: number.trim(),
 				fits,
-				missing: missing.map((id) => words.get(id) ?? id),
+				missing: missing.map(wordsOf),
 				damage: damage.trim()
 			},
 			steps: sheet.steps.map((one) => this.step(one, wheels))
