@@ -191,12 +191,6 @@ describe('jaldi bus', () => {
 			{ requestId: '641', responseId: '651', codes: [{ code: 'C0035' }] }
 		]);
 	});
-
-	it('says openly which commands are not there yet', async () => {
-		const { status, err } = await jaldi(['lamp', '1', '2']);
-		expect(status).toBe(2);
-		expect(err).toContain('"lamp" is not in this version');
-	});
 });
 
 describe('jaldi tyres', () => {

@@ -10,13 +10,32 @@ const Meaning = z.object({
 	/** It says that nothing is wrong. */
 	none: z.boolean().default(false)
 });
+const Step = z.discriminatedUnion('do', [
+	z.object({ do: z.literal('say'), words: z.string() }),
+	z.object({
+		do: z.literal('press'),
+		words: z.string(),
+		times: z.number().int().positive(),
+		withinS: z.number().positive()
+	}),
+	z.object({
+		do: z.literal('hold'),
+		words: z.string(),
+		atLeastS: z.number().positive(),
+		atMostS: z.number().positive().nullable()
+	})
+]);
 const base = {
 	id: z.string(),
 	name: z.string(),
 	/** Types of vehicle that it belongs to; empty = chosen by hand. */
 	types: z.array(z.string()),
-	/** How the lamp is brought to tell. */
-	how: z.string()
+	/** What has to be known about it. */
+	how: z.string(),
+	/** How the lamp is brought to tell, to forget, and to check the sensors. */
+	begin: z.array(Step).min(1),
+	reset: z.array(Step).min(1),
+	check: z.array(Step).min(1).optional()
 };
 const Table = z.discriminatedUnion('kind', [
 	/** Each code has its own words. */

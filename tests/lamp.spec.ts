@@ -78,3 +78,31 @@ test('held for as long as it is lit, and read by a table that is chosen by hand'
 	await page.keyboard.press('x');
 	await expect(reading(page)).toHaveText('–');
 });
+
+test('pedal and bridge by the clock: too short begins the step again, right goes on', async ({
+	page,
+	trailer
+}) => {
+	const { link } = await trailer();
+	await openCase(page, 'bridged trailer', link, '', 'hexley-drover');
+	await page.goto(`${page.url().replace(/\/listen.*/, '')}/read/lamp`);
+	await page.getByText('Make it tell, step by step').click();
+	const button = page.getByRole('button', { name: /^(Done|Hold|Press) enter/ });
+	const press = (type: 'keydown' | 'keyup', seconds: number) =>
+		button.evaluate(
+			(element, [what, at]) => {
+				const event = new KeyboardEvent(what as string, { code: 'Enter', bubbles: true, cancelable: true });
+				Object.defineProperty(event, 'timeStamp', { value: performance.now() + 1000 * Number(at) });
+				element.dispatchEvent(event);
+			},
+			[type, seconds] as const
+		);
+	await press('keydown', 0);
+	await expect(button).toHaveText(/Hold/);
+	await press('keydown', 0);
+	await press('keyup', 0.3);
+	await expect(page.getByRole('alert')).toContainText(/Let go after 0\.\d s: hold it for 1\.5 s/);
+	await press('keydown', 60);
+	await press('keyup', 62);
+	await expect(page.getByText('All done.')).toBeVisible();
+});

@@ -4,6 +4,7 @@ import type { Module } from './modules/module';
 import { BENCH_LAMPS, type Lamp } from './modules/monitor';
 import { Cluster } from './modules/cluster';
 import { PowerSteering } from './modules/drivetrain';
+import { TrailerBrake } from './modules/trailerBrake';
 import { WheelModule } from './modules/wheelModule';
 import { railsOf, type World } from './world';
 
@@ -71,7 +72,10 @@ function lampsOf(
 	else if (world.keyOn && !cluster && works(gateway)) {
 		// A trailer has one lamp, at the drawbar, driven by its gateway.
 		const trailer = world.messages.read('gateway', 'trailer-brake', world.timeS);
-		lit = new Set(trailer ? trailer.lamps : ['brake']);
+		const own = module('trailer-brake');
+		const flash = works(own) && own instanceof TrailerBrake ? own.flash(world) : null;
+		if (flash !== null) lit = new Set(flash ? ['brake'] : []);
+		else lit = new Set(trailer ? trailer.lamps : ['brake']);
 	}
 	return Object.fromEntries(BENCH_LAMPS.map((lamp) => [lamp, lit.has(lamp)])) as Record<Lamp, boolean>;
 }

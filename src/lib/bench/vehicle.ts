@@ -8,6 +8,7 @@ import { applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
 import { makeModules } from './modules/makeModules';
 import { Messages } from './modules/messages';
 import type { Module } from './modules/module';
+import { TrailerBrake } from './modules/trailerBrake';
 import { answer, type Answer } from './modules/services/answer';
 import type { VehicleMemory } from './memory';
 import { Motion, type DriveLeg } from './motion';
@@ -244,6 +245,14 @@ export class BenchVehicle {
 	/** Sprays water on a place; it dries within minutes. */
 	spray(at: string): void {
 		this.teasing.sprayed.set(at, this.world.timeS + WET_S);
+	}
+
+	/** Bridges the test plug of an older brake module, or opens it. False where there is none. */
+	bridge(closed: boolean): boolean {
+		const module = this.byRole.get('trailer-brake');
+		if (!(module instanceof TrailerBrake)) return false;
+		module.bridge(closed, this.world);
+		return true;
 	}
 
 	/** Blows a place dry again. */

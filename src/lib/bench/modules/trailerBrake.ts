@@ -1,7 +1,27 @@
 import type { ModuleType, VehicleType } from '../../../../library';
+import { flashesOf } from '../../core/blink/flashesOf';
+import { decodeStatus } from '../../core/codes/status';
 import type { Wheel, World } from '../world';
 import { rawValue } from './identity';
+import type { Monitor } from './monitor';
 import { WheelModule } from './wheelModule';
+
+/** A bridge of the test plug this long makes the lamp tell; longer than the other, it forgets what it told. */
+const TELLS_S = [1.5, 3] as const;
+const FORGETS_FROM_S = 4.5;
+/** Dark, before the first showing. */
+const LEAD_S = 1.5;
+const SHOWINGS = 40;
+/** What the second group of flashes says, by the kind of failure. */
+const WHAT: readonly [flashes: number, types: RegExp][] = [
+	[1, /^1[1-5]$/],
+	[2, /^31$/],
+	[3, /^2F$/],
+	[5, /^(36|37|38|5[456])$/],
+	[6, /^16$/],
+	[7, /^04$/]
+];
+const NO_FAULT = [1, 1];
 
 /** A trailer has no pedal: it feels the pressure. */
 const APPLIED_BAR = 3;
@@ -12,6 +32,56 @@ export class TrailerBrake extends WheelModule {
 
 	constructor(type: ModuleType, vehicle: VehicleType, wheels: readonly Wheel[]) {
 		super(type, vehicle, wheels, 'TB-1.22', ['brake']);
+	}
+
+	private bridgedFromS: number | null = null;
+	/** What the lamp tells, the code it tells of, and since when; null while it tells nothing. */
+	private telling: { groups: number[]; monitor: Monitor | null; fromS: number } | null = null;
+
+	/** Two pins of the test plug are bridged, or no longer. */
+	bridge(closed: boolean, world: World): void {
+		if (closed) {
+			this.bridgedFromS ??= world.timeS;
+			return;
+		}
+		if (this.bridgedFromS === null) return;
+		const heldS = world.timeS - this.bridgedFromS;
+		this.bridgedFromS = null;
+		if (heldS >= FORGETS_FROM_S) {
+			this.telling?.monitor?.clear();
+			this.telling = null;
+		} else if (heldS >= TELLS_S[0] && heldS <= TELLS_S[1]) {
+			const monitor = this.monitors.find(({ statusByte }) => decodeStatus(statusByte).confirmed) ?? null;
+			this.telling = {
+				groups: monitor ? this.groupsOf(monitor) : NO_FAULT,
+				monitor,
+				fromS: world.timeS + LEAD_S
+			};
+		}
+	}
+
+	/** Whether its lamp is lit by a code at this moment; null while it tells none. */
+	flash(world: World): boolean | null {
+		if (!this.telling) return null;
+		const atS = world.timeS - this.telling.fromS;
+		const flashes = flashesOf(this.telling.groups, SHOWINGS);
+		if (atS > (flashes.at(-1)?.offS ?? 0)) {
+			this.telling = null;
+			return null;
+		}
+		return flashes.some(({ onS, offS }) => atS >= onS && atS < (offS ?? onS));
+	}
+
+	/** Where and what, as the maker's table has it. */
+	private groupsOf({ rule: { dtc } }: Monitor): number[] {
+		const wheel = this.readers.findIndex(
+			({ codes }) => dtc.startsWith(codes.circuit) || dtc.startsWith(codes.ring)
+		);
+		const type = dtc.slice(4);
+		const what = WHAT.find(([, types]) => types.test(type))?.[0] ?? 7;
+		const SUPPLY = 5;
+		const MODULE = 7;
+		return [wheel >= 0 ? wheel + 1 : what === 6 ? SUPPLY : MODULE, what];
 	}
 
 	protected override braking(world: World): boolean {

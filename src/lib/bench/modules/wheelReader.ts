@@ -62,7 +62,7 @@ export class WheelReader {
 
 	constructor(
 		readonly wheel: Wheel,
-		private readonly codes: CornerCodes
+		readonly codes: CornerCodes
 	) {}
 
 	get fault() {

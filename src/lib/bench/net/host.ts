@@ -42,6 +42,8 @@ export const HandAction = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('connector'), name: z.string(), closed: z.boolean() }),
 	z.object({ do: z.literal('wiggle'), at: z.string() }),
 	z.object({ do: z.literal('spray'), at: z.string() }),
+	/** Bridges the two pins of a test plug, or opens them again. */
+	z.object({ do: z.literal('bridge'), closed: z.boolean() }),
 	/** Passes a piece of steel before the sensor of a wheel, as many times as said. */
 	z.object({ do: z.literal('wave-steel'), position: Position, times: z.number().int().min(1).max(50) }),
 	z.object({ do: z.literal('source'), source: SignalSourceShape.nullable() }),
@@ -197,6 +199,8 @@ export class BenchHost {
 			case 'spray':
 				vehicle.spray(action.at);
 				return null;
+			case 'bridge':
+				return vehicle.bridge(action.closed) ? null : 'This vehicle has no test plug to bridge.';
 			case 'wave-steel':
 				if (vehicle.moves) return driving;
 				return vehicle.waveSteel(action.position, action.times)

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Wrench from '@lucide/svelte/icons/wrench';
+	import { page } from '$app/state';
 	import { positionWords } from '$lib/case/words';
 	import type { Position } from '$library/positions';
 	import { repairs, type PlaceKind } from '$library/repairs';
@@ -47,9 +48,12 @@
 	const SPIN_KMH = 12;
 	const DRIVE_RATE = 60;
 	const POLL_MS = 700;
+	/** Where somebody counts the flashes of a lamp. */
+	const LAMP_POLL_MS = 60;
 
 	let inGear = $state(false);
 	let pedal = $state(false);
+	let bridged = $state(false);
 	let open = $state(false);
 	let panel = $state<Panel | null>(null);
 	let trouble = $state<string | null>(null);
@@ -67,6 +71,8 @@
 	const chosen = $derived(possible.some(({ id }) => id === repair) ? repair : (possible[0]?.id ?? ''));
 	const turns = $derived(kind === 'corner' && Math.abs(panel?.wheelsKmh[at] ?? 0) > 0 && !panel?.driving);
 	const hasPlug = $derived(kind === 'corner' || kind === 'module' || kind === 'plug');
+	const counts = $derived(page.url.pathname.endsWith('/lamp'));
+	const hasBridge = $derived(panel?.places.module.includes('trailer-brake') ?? false);
 	const placeWords = (name: string) =>
 		/-(left|right)$/.test(name) ? positionWords(name as Position) : name.replace('-', ' ');
 
@@ -98,8 +104,17 @@
 	$effect(() => {
 		if (!open) return;
 		void look();
-		const timer = setInterval(look, POLL_MS);
-		return () => clearInterval(timer);
+		let over = false;
+		let timer: ReturnType<typeof setTimeout>;
+		const again = async () => {
+			await look();
+			if (!over) timer = setTimeout(again, counts ? LAMP_POLL_MS : POLL_MS);
+		};
+		timer = setTimeout(again, POLL_MS);
+		return () => {
+			over = true;
+			clearTimeout(timer);
+		};
 	});
 </script>
 
@@ -175,6 +190,22 @@
 					>
 						{pedal ? 'Release the pedal' : 'Press the pedal'}
 					</button>
+					{#if hasBridge}
+						<button
+							class="act-quiet"
+							onclick={() => {
+								bridged = !bridged;
+								void act({ do: 'bridge', closed: bridged }, bridged ? 'Bridged.' : 'Opened.');
+							}}
+						>
+							{bridged ? 'Open the bridge' : 'Bridge the test plug'}
+						</button>
+						<span
+							role="img"
+							aria-label={panel.lamps.brake ? 'Lamp on the drawbar lit' : 'Lamp on the drawbar dark'}
+							class="size-9 rounded-full border-3 border-ink {panel.lamps.brake ? 'bg-ink' : ''}"
+						></span>
+					{/if}
 					<span>
 						Lamps: {Object.entries(panel.lamps)
 							.filter(([, lit]) => lit)

@@ -8,6 +8,7 @@
 	import { lampMeaning } from '$library/lampTables';
 	import { sendEntry } from '../../../../decoderClient';
 	import Lamp from './Lamp.svelte';
+	import Procedure from './Procedure.svelte';
 	import { Tapped } from './tapped.svelte';
 
 	let { data } = $props();
@@ -15,6 +16,11 @@
 	let lamp = $state<string>(untrack(() => data.likely));
 	let tableId = $state<string>(untrack(() => data.own ?? ''));
 	let entryId = $state(ulid());
+	const PROCEDURES = [
+		{ id: 'begin', name: 'Make it tell, step by step' },
+		{ id: 'check', name: 'Sensor check by speed' },
+		{ id: 'reset', name: 'Make it forget, once it is repaired' }
+	] as const;
 	let saving = $state(false);
 	let tapButton = $state<HTMLButtonElement | null>(null);
 	const reading = $derived(tapped.reading);
@@ -171,7 +177,22 @@
 			{#each data.tables as { id, name } (id)}<option value={id}>{name}</option>{/each}
 		</select></label
 	>
-	{#if table}<p class="text-ink-2 sm:col-span-2">{table.how}</p>{/if}
+	{#if table}
+		<p class="text-ink-2 sm:col-span-2">{table.how}</p>
+		{#key table.id}
+			<div class="sm:col-span-2">
+				{#each PROCEDURES as { id, name } (id)}
+					{@const steps = table[id]}
+					{#if steps}
+						<details class="hair">
+							<summary class="min-h-11 cursor-pointer py-2 font-semibold">{name}</summary>
+							<div class="pb-4"><Procedure {steps} onend={id === 'begin' ? again : undefined} /></div>
+						</details>
+					{/if}
+				{/each}
+			</div>
+		{/key}
+	{/if}
 	{#if reading}
 		<Lamp flashes={flashesOf(reading.groups, 2, USUAL_TIMING)} />
 		{#if data.canWrite && !data.case.signed}
