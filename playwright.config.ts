@@ -4,7 +4,8 @@ import { ORIGIN } from './tests/where';
 export default defineConfig({
 	testDir: 'tests',
 	globalSetup: './tests/startShop.ts',
-	timeout: 60_000,
+	// Whole jobs on a slow machine; each wait within them has its own, shorter one.
+	timeout: 120_000,
 	expect: { timeout: 15_000 },
 	fullyParallel: true,
 	workers: 2,

@@ -20,7 +20,7 @@ const LEARNING_DRIVE = [
 	{ toKmh: 20, overS: 7, steeringDeg: 200 },
 	{ toKmh: 20, overS: 7, steeringDeg: -200 },
 	{ toKmh: 45, overS: 8, steeringDeg: 0 },
-	{ toKmh: 45, overS: 30 },
+	{ toKmh: 45, overS: 18 },
 	{ toKmh: 0, overS: 8 },
 	{ toKmh: 0, overS: 60 }
 ];
@@ -100,7 +100,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 			await expect(page.getByText(new RegExp(`${name}, .*: done; saved on the thread`))).toBeVisible();
 		}
 		await begin(page, 'Learning drive', 'Begin the drive');
-		host.act({ do: 'drive', rate: 6, legs: LEARNING_DRIVE });
+		host.act({ do: 'drive', rate: 8, legs: LEARNING_DRIVE });
 		await expect(stepOf(page, 'Learning drive')).toContainText(/\d+ of \d+ s|done/);
 		await expect(page.getByRole('heading', { name: 'All is told and taught' })).toBeVisible({
 			timeout: 45_000

@@ -22,5 +22,5 @@ export const load = async ({ url, depends }) => {
 			};
 		})
 	);
-	return { floor: { ...floor, rows }, page, closesAtHour };
+	return { floor: { ...floor, rows }, page: floor.page, closesAtHour };
 };

@@ -115,29 +115,31 @@ export class Cases {
 		return (row && vehicleTypes.get(row.typeId)?.maker) ?? null;
 	}
 
-	/** Open cases, oldest number first, a page at a time; `signed` gives the closed ones, newest first. */
-	async page(signed: boolean, page: number): Promise<{ rows: CaseRow[]; total: number; pages: number }> {
+	/**
+	 * Open cases, oldest number first, a page at a time; `signed` gives the closed ones, newest first. A page beyond the last
+	 * is the last.
+	 */
+	async page(
+		signed: boolean,
+		wantedPage: number
+	): Promise<{ rows: CaseRow[]; total: number; page: number; pages: number }> {
 		const wanted = eq(caseRecord.signed, signed);
-		const [rows, [count]] = await Promise.all([
-			this.db
-				.select()
-				.from(caseRecord)
-				.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-				.where(and(wanted))
-				.orderBy(signed ? desc(caseRecord.number) : caseRecord.number)
-				.limit(PAGE)
-				.offset(Math.max(0, page - 1) * PAGE),
-			this.db
-				.select({ n: sql<number>`count(*)` })
-				.from(caseRecord)
-				.where(wanted)
-		]);
+		const [count] = await this.db
+			.select({ n: sql<number>`count(*)` })
+			.from(caseRecord)
+			.where(wanted);
 		const total = count?.n ?? 0;
-		return {
-			rows: await Promise.all(rows.map((row) => this.toRow(row))),
-			total,
-			pages: Math.max(1, Math.ceil(total / PAGE))
-		};
+		const pages = Math.max(1, Math.ceil(total / PAGE));
+		const page = Math.min(pages, Math.max(1, wantedPage));
+		const rows = await this.db
+			.select()
+			.from(caseRecord)
+			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
+			.where(wanted)
+			.orderBy(signed ? desc(caseRecord.number) : caseRecord.number)
+			.limit(PAGE)
+			.offset((page - 1) * PAGE);
+		return { rows: await Promise.all(rows.map((row) => this.toRow(row))), total, page, pages };
 	}
 
 	/** Brings what the floor shows up to the thread. Harmless to repeat; run after every append. */
