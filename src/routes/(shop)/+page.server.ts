@@ -3,7 +3,7 @@ import { services } from '$lib/server/running';
 
 export const load = async ({ url, depends }) => {
 	depends('jaldi:floor');
-	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
+	const page = Number(url.searchParams.get('page')) || 1;
 	const { cases, outlooks, settings } = services();
 	const [floor, closesAtHour] = await Promise.all([cases.page(false, page), settings.read('closesAtHour')]);
 	const left = minutesLeft(new Date(), closesAtHour);
