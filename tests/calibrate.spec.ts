@@ -153,4 +153,16 @@ test('a steering angle that was never reset is taught; a lead may leave out what
 	await expect(stepOf(page, 'Steering angle zero')).toContainText(
 		/steering wheel angle: -?\d\d\.\d → -?0(\.\d)? °/
 	);
+
+	await test.step('the report tells what was taught, with values, and what was left out, by whom', async () => {
+		await goTo(page, 'Hand over');
+		const taught = page.getByRole('region', { name: 'What its modules were told and taught' });
+		await expect(taught).toContainText(
+			'Wheel alignment, steering angle: left out by a lead. Measured and set'
+		);
+		await expect(taught).toContainText(/\(Marit\)/);
+		await expect(taught).toContainText(
+			/Steering angle zero, steering angle: done – steering angle zero 0 → /
+		);
+	});
 });

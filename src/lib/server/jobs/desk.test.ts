@@ -10,6 +10,7 @@ import { linkJob } from '../db/schema';
 import type { Threads, Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
 import { LinkDesk } from './desk';
+import { JobNotes } from './jobNotes';
 
 let shop: TestShop;
 let db: Database;
@@ -216,5 +217,25 @@ describe('work on a vehicle', () => {
 		expect(await db.select().from(linkJob)).toHaveLength(0);
 		expect(await deskFor(new Scripted(willing)).recover()).toBe(0);
 		expect(checkChain(await threads.read(row.id))).toEqual({ intact: true });
+	});
+
+	it('a calibration that had begun is on the thread as cut short, so that it is done again', async () => {
+		const tried = {
+			calibration: 'steering-zero',
+			role: 'steering-angle',
+			address: '1020',
+			name: 'Steering angle zero',
+			how: 'link',
+			state: 'interrupted',
+			values: [],
+			conditions: [],
+			detail: 'The server stopped while it ran.'
+		} as const;
+		const id = ulid();
+		await new JobNotes(db).write({ id, caseId: row.id, authorId: ana.id }, 'calibrate', tried);
+		expect(await deskFor(new Scripted(willing)).recover()).toBe(1);
+		const entries = await threads.read(row.id);
+		expect(entries.at(-1)).toMatchObject({ id, kind: 'calibration', payload: tried });
+		expect(await deskFor(new Scripted(willing)).recover()).toBe(0);
 	});
 });

@@ -1,14 +1,23 @@
 import { error } from '@sveltejs/kit';
+import { caseCalibrations, whyDue } from '$lib/case/calibrations';
 import { describeEntry } from '$lib/case/describe';
 import { checkChain } from '$lib/case/hashChain';
 import { latest, ofKind, standing } from '$lib/case/thread';
-import { positionWords } from '$lib/case/words';
+import { lowerFirst, positionWords } from '$lib/case/words';
 import { VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
 import { SignForm } from './forms';
+
+const STATE_WORDS = {
+	due: 'not done',
+	done: 'done',
+	waived: 'left out by a lead',
+	failed: 'failed',
+	interrupted: 'cut short'
+} as const;
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
@@ -34,6 +43,23 @@ export const load = async ({ params, depends, locals }) => {
 		repairs: ofKind(entries, 'repair').map(({ payload }) => ({
 			...payload,
 			where: payload.position ? positionWords(payload.position) : null
+		})),
+		calibrations: caseCalibrations(entries).map((one) => ({
+			id: one.id,
+			name: `${one.placed.calibration.name}, ${lowerFirst(one.placed.module.name)}`,
+			state: STATE_WORDS[one.state],
+			values:
+				one.entry?.kind === 'calibration'
+					? one.entry.payload.values
+							.filter(({ after }) => after !== null)
+							.map(({ name, before, after, unit }) => `${name} ${before ?? 'none'} → ${after} ${unit}`.trim())
+					: [],
+			words:
+				one.entry?.kind === 'calibration-waived'
+					? `${one.entry.payload.why} (${one.entry.authorName})`
+					: one.entry?.kind === 'calibration'
+						? one.entry.payload.detail
+						: whyDue(one)
 		})),
 		drivenKm: drives.reduce((sum, drive) => sum + drive.payload.distanceKm, 0),
 		lampCheck: latest(entries, 'lamp-check')?.payload.lamps ?? [],

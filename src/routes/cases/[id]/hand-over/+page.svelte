@@ -65,6 +65,19 @@
 		{:else}<p class="mt-1">No repair is written down.</p>{/each}
 	</section>
 
+	{#if data.calibrations.length > 0}
+		<section class="hair py-3" aria-labelledby="taught">
+			<h2 id="taught" class="font-bold">What its modules were told and taught</h2>
+			{#each data.calibrations as { id, name, state, values, words } (id)}
+				<p class="mt-1">
+					{name}: <strong>{state}</strong>{values.length > 0 ? ` – ${values.join(', ')}` : ''}{words
+						? `. ${words}`
+						: ''}
+				</p>
+			{/each}
+		</section>
+	{/if}
+
 	<section class="hair py-3">
 		<h2 class="font-bold">Codes, and how far each is proven</h2>
 		<table class="mt-1 w-full text-left">
