@@ -138,6 +138,19 @@ describe('work and the calibrations that it calls for, in order', () => {
 	});
 });
 
+describe('a module that was just taught', () => {
+	it('may say for a while that it was not: only after a clear or a key cycle that counts again', () => {
+		const maker = minibus();
+		maker.scan([[BRAKE, NOT_CODED, 0x2f]]);
+		maker.add('calibration', calibrated('coding', 'brake'));
+		maker.scan([[BRAKE, NOT_CODED, 0x2f]]);
+		expect(due(maker)).toEqual([]);
+		maker.add('key-cycled', { confirmedBy: 'person', countBefore: null, countAfter: null });
+		maker.scan([[BRAKE, NOT_CODED, 0x2f]]);
+		expect(due(maker)).toEqual(['coding@brake']);
+	});
+});
+
 describe('a case with calibrations due', () => {
 	const replaced = () => {
 		const maker = minibus();

@@ -46,17 +46,23 @@ export function caseCalibrations(entries: readonly Entry[]): CaseCalibration[] {
 	const placed = placedOn(type);
 	const tries: (Tried & { entry: CaseCalibration['entry'] })[] = [];
 	const causes: Cause[] = [];
+	const done = new Map<string, number>();
+	let reset = -1;
 	for (const [at, entry] of entries.entries()) {
+		if (entry.kind === 'codes-cleared' || entry.kind === 'key-cycled') reset = at;
 		if (entry.kind === 'repair') {
 			causes.push(...causesOfRepair(entry.payload, placed, at));
 			tries.push(
 				...byHand(entry, placed).map((id) => ({ id, at: at + 0.5, state: 'done' as const, entry: null }))
 			);
 		} else if (entry.kind === 'repair-planned') causes.push(...causesOfPlan(entry, placed, at));
-		else if (entry.kind === 'network-scan') causes.push(...causesOfScan(entry, placed, at));
-		else if (entry.kind === 'calibration')
+		else if (entry.kind === 'network-scan')
+			// A module that was just taught may judge itself anew only after a key cycle or a clear.
+			causes.push(...causesOfScan(entry, placed, at).filter(({ id }) => (done.get(id) ?? -1) <= reset));
+		else if (entry.kind === 'calibration') {
 			tries.push({ id: calibrationKey(entry.payload), at, state: entry.payload.state, entry });
-		else if (entry.kind === 'calibration-waived')
+			if (entry.payload.state === 'done') done.set(calibrationKey(entry.payload), at);
+		} else if (entry.kind === 'calibration-waived')
 			tries.push({ id: calibrationKey(entry.payload), at, state: 'waived', entry });
 	}
 	const after = (id: string) => {
