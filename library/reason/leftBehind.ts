@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import leftBehindFile from './leftBehind.json' with { type: 'json' };
 import type { LeftBehind } from '../../src/lib/core/path/believe';
+import { repairs } from '../repairs';
 import type { PlacedRepair, ReasonModel } from './model';
 
 const file = z
@@ -9,10 +10,18 @@ const file = z
 		times: z.number().min(1),
 		/** That a repair of one's own leaves something behind. */
 		own: z.number().gt(0).lt(1),
-		works: z.array(z.object({ words: z.string(), leaves: z.array(z.string()).min(1) }))
+		works: z.array(
+			z.object({
+				/** What others call such work. */
+				words: z.string(),
+				/** Repairs of the library that are such work. */
+				repairs: z.array(z.string().refine((id) => repairs.has(id), 'no such repair')).default([]),
+				leaves: z.array(z.string()).min(1)
+			})
+		)
 	})
 	.parse(leftBehindFile);
-const works = file.works.map(({ words, leaves }) => ({ words: new RegExp(words, 'i'), leaves }));
+const works = file.works.map(({ words, ...rest }) => ({ words: new RegExp(words, 'i'), ...rest }));
 
 /** Faults that work of these names leaves behind now and then, by the work that was named. */
 export function leftBehindBy(named: readonly string[]): Map<string, string> {
@@ -44,11 +53,13 @@ export function leftBehindByOurs(
 	entry: string,
 	from: number
 ): Omit<LeftBehind, 'until'>[] {
-	const names = leftBehindBy([repair.name]);
-	const possible = [...model.faults.keys()].filter((at) => names.has(model.faults[at]?.fault.id ?? ''));
+	const ids = new Set(
+		works.filter((work) => work.repairs.includes(repair.kind)).flatMap(({ leaves }) => leaves)
+	);
+	const possible = [...model.faults.keys()].filter((at) => ids.has(model.faults[at]?.fault.id ?? ''));
 	const here = new Set(possible.filter((at) => model.faults[at]?.place === repair.place));
-	const ids = new Set([...here].map((at) => model.faults[at]?.fault.id));
-	const left = possible.filter((at) => here.has(at) || !ids.has(model.faults[at]?.fault.id));
+	const atPlace = new Set([...here].map((at) => model.faults[at]?.fault.id));
+	const left = possible.filter((at) => here.has(at) || !atPlace.has(model.faults[at]?.fault.id));
 	const weight = (at: number) => model.faults[at]?.prior ?? 0;
 	const total = left.reduce((sum, at) => sum + weight(at), 0);
 	return left.map((fault) => ({ fault, entry, from, prior: (file.own * weight(fault)) / total }));

@@ -5,7 +5,7 @@ import { allPlaces, placesFor } from '../faultPlaces';
 import { repairs } from '../repairs';
 import { vehicleTypes } from '../vehicles';
 import { codeSigns, isSilent } from './codeSigns';
-import { afterWork, leftBehindBy } from './leftBehind';
+import { afterWork, leftBehindBy, leftBehindByOurs } from './leftBehind';
 import { reasonModel } from './model';
 import { schoolOf } from './schools';
 import priors from './priors.json' with { type: 'json' };
@@ -265,6 +265,26 @@ describe('what work leaves behind', () => {
 		const left = leftBehindBy([work]);
 		expect(left.get(leaves)).toBe(work);
 		expect(left.has(not)).toBe(false);
+	});
+
+	it('of our own repairs goes by the repair: cleaning a module’s plug codes nothing wrong', () => {
+		const model = reasonModel(minibus);
+		const leftBy = (kind: string, place: string) => {
+			const repair = model.repairs.find((one) => one.kind === kind && one.place === place);
+			if (!repair) throw new Error(`no ${kind} at ${place}`);
+			return leftBehindByOurs(model, repair, 'entry', 1);
+		};
+		for (const kind of ['clean-module-plug', 'code-module', 'calibrate'])
+			expect(leftBy(kind, 'brake'), kind).toEqual([]);
+		const sensor = leftBy('renew-sensor', 'rear-left');
+		const ids = sensor.map(({ fault }) => model.faults[fault]?.id);
+		expect(ids).toContain('sensor-pin-pushed-back@rear-left');
+		expect(ids.every((id) => id?.endsWith('@rear-left'))).toBe(true);
+		expect(sensor.reduce((sum, { prior }) => sum + prior, 0)).toBeCloseTo(0.03, 9);
+		// A zero that is kept elsewhere is left behind there.
+		const module = leftBy('renew-module', 'brake').map(({ fault }) => model.faults[fault]?.id);
+		expect(module).toContain('module-not-coded@brake');
+		expect(module).toContain('steering-angle-not-learned@steering-angle');
 	});
 
 	it('names only faults that work by a person puts there, or that it can disturb', () => {

@@ -92,24 +92,20 @@ export const whyDue = ({ causes }: Pick<CaseCalibration, 'causes'>): string =>
 type Placed = ReadonlyMap<string, PlacedCalibration>;
 
 /** What of a repair the rules look at. */
-type Work = Pick<EntryOf<'repair'>['payload'], 'does' | 'title' | 'parts' | 'note'>;
+type Work = Pick<EntryOf<'repair'>['payload'], 'does' | 'title' | 'parts'>;
 
-function ruleHolds(rule: CalibrationRule, { does, title, parts, note }: Work, type: Placed): boolean {
-	if (does) {
-		const roles = rule.roles ?? [];
-		return (
-			rule.repairs.includes(does.kind) &&
-			(rule.roles === undefined || roles.some((role) => role === does.place))
-		);
-	}
-	const text = [title, note, ...parts.map(({ name }) => name)].join(' ');
-	return type.size > 0 && rule.words !== null && rule.words.test(text);
+/** A note tells of much that was only looked at: what was done is in the title, and in the parts, which are fitted new. */
+function ruleHolds({ repairs, roles, words }: CalibrationRule, { does, title, parts }: Work): boolean {
+	if (does)
+		return repairs.includes(does.kind) && (roles === undefined || roles.some((role) => role === does.place));
+	const done = [title, ...parts.map(({ name }) => `new ${name}`)];
+	return words !== null && done.some((text) => words.test(text));
 }
 
 /** Calibrations that a repair calls for: of the module it was done on where there is one, else wherever they are. */
 function causesOfRepair(work: Work, placed: Placed, at: number): Cause[] {
 	return calibrationRules
-		.filter((rule) => ruleHolds(rule, work, placed))
+		.filter((rule) => ruleHolds(rule, work))
 		.flatMap(({ due, because }) =>
 			[...placed.values()]
 				.filter(({ calibration }) => due.includes(calibration.id))
@@ -188,7 +184,7 @@ export function expectedAfter(before: readonly Entry[], address: string, dtc: st
 /** The calibrations that a repair of the library will call for on a type of vehicle, in their order. */
 export function calibrationsAfter(kind: string, place: string, type: VehicleType): PlacedCalibration[] {
 	const placed = placedOn(type);
-	const work: Work = { does: { kind, place }, title: '', parts: [], note: '' };
+	const work: Work = { does: { kind, place }, title: '', parts: [] };
 	const due = new Set(causesOfRepair(work, placed, 0).map(({ id }) => id));
 	return [...placed.values()].filter(({ id }) => due.has(id));
 }
