@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { accessible, expect, openCase, test } from './bay';
 
 test('a sensor is fitted by its sheet: cautions first, torque in either unit, and a wrong one stands on the case', async ({
@@ -18,6 +19,14 @@ test('a sensor is fitted by its sheet: cautions first, torque in either unit, an
 	await accessible(page);
 
 	await page.getByLabel('Number on the part').fill('BM-7301');
+	const box = page.getByLabel('Add photos');
+	await box.setInputFiles({ name: 'no-photo.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('') });
+	await expect(page.getByRole('alert')).toContainText('This is no photo that can be read');
+	const photo = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#785' } })
+		.jpeg()
+		.toBuffer();
+	await box.setInputFiles({ name: 'part.jpg', mimeType: 'image/jpeg', buffer: photo });
+	await expect(page.getByAltText('of the part, to be kept with the sheet')).toBeVisible();
 	await page.getByRole('radiogroup', { name: 'Right for this vehicle' }).getByText('yes').click();
 	for (const words of [/Bore and face/, /goes home by finger/, /Steering turned/])
 		await page.getByLabel(words).check();
@@ -31,6 +40,7 @@ test('a sensor is fitted by its sheet: cautions first, torque in either unit, an
 		await page.reload();
 		await expect(page.getByLabel('Number on the part')).toHaveValue('BM-7301');
 		await expect(page.getByText('5 of 5')).toBeVisible();
+		await expect(page.getByAltText('of the part, to be kept with the sheet')).toBeVisible();
 		await page.getByRole('radiogroup', { name: 'Torque in' }).getByText('lb·ft').click();
 		await bolt.fill('5.9');
 		await expect(page.getByRole('alert')).toHaveCount(0);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Text, Words } from './fields';
+import { Photos } from './measurePayloads';
 
 /** A sheet that was worked through while something was fitted. */
 export const Fitting = z.object({
@@ -15,7 +16,8 @@ export const Fitting = z.object({
 		fits: z.enum(['yes', 'no', 'not looked']),
 		/** What was not in the box. */
 		missing: z.array(Words).max(20),
-		damage: Text
+		damage: Text,
+		photos: Photos
 	}),
 	steps: z
 		.array(

@@ -23,7 +23,7 @@ const fitting = (
 	name: 'Wheel speed sensor',
 	place: 'rear-left',
 	acknowledged: ['stands'],
-	part: { number: '1', fits: 'yes', missing: [], damage: '', ...part },
+	part: { number: '1', fits: 'yes', missing: [], damage: '', photos: [], ...part },
 	steps
 });
 

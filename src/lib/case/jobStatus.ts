@@ -4,6 +4,8 @@ export interface JobStatus {
 	id: string;
 	caseId: string;
 	kind: 'scan' | 'clear' | 'key' | 'record' | 'calibrate';
+	/** What of several it is about: the id of a calibration; null where its kind says all. */
+	subject: string | null;
 	by: string;
 	/** What is being asked right now. */
 	now: string | null;

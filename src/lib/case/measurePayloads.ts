@@ -161,6 +161,11 @@ export const HarnessSearch = z.object({
 export type HarnessSearch = z.infer<typeof HarnessSearch>;
 
 export const MOST_PHOTOS = 8;
+
+/** Photos that were kept beside the thread, by hash. */
+export const Photos = z
+	.array(z.object({ id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/), sha256: z.string().length(64) }))
+	.max(MOST_PHOTOS);
 export const InspectionDone = z.object({
 	position: Position,
 	inspection: Id,
@@ -169,9 +174,7 @@ export const InspectionDone = z.object({
 	found: z.array(Words).max(12),
 	gapMm: z.number().min(0).max(20).nullable(),
 	note: Text,
-	photos: z
-		.array(z.object({ id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/), sha256: z.string().length(64) }))
-		.max(MOST_PHOTOS),
+	photos: Photos,
 	...says
 });
 export type InspectionDone = z.infer<typeof InspectionDone>;

@@ -72,7 +72,7 @@ const illFitted = ({ entries }: CaseFacts): string[] =>
 	);
 
 /** What work calls for and nobody has done or waived. */
-const untaught = ({ entries }: CaseFacts): string[] =>
+export const untaught = ({ entries }: Pick<CaseFacts, 'entries'>): string[] =>
 	openCalibrations(entries).map((one) => {
 		const { calibration, module } = one.placed;
 		return `${calibration.name}, ${lowerFirst(module.name)}, is due: ${whyDue(one)}.`;

@@ -110,7 +110,7 @@ function handOver({ signature, open, lastScan, codes }: CaseFacts): Omit<Station
 	if (signature) return { state: 'done', lacks: null };
 	if (lastScan && open.length === 0) return { state: 'begun', lacks: 'a lead signs' };
 	const waiting = codes.filter((code) => code.proof.verdict !== 'proven-clear').length;
-	return { state: 'open', lacks: waiting > 0 ? `waits for ${plural(waiting, 'code')}` : null };
+	return { state: 'open', lacks: waiting > 0 ? `${plural(waiting, 'code')} to go` : null };
 }
 
 const JUDGE: Record<StationId, (facts: CaseFacts) => Omit<StationState, 'id' | 'name'>> = {

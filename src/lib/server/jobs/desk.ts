@@ -158,6 +158,7 @@ export class LinkDesk {
 			way.kind === 'drive' ? way.phases.length : way.kind === 'write' ? way.identifiers.length : 1;
 		return this.begin(row, author, entryId, 'calibrate', steps, async (job, link) => {
 			job.stoppable = way.kind === 'drive';
+			this.tell(job, { subject: order.placed.id });
 			const tried = await calibrate(
 				link,
 				{ ...order, type },
@@ -258,6 +259,7 @@ export class LinkDesk {
 				id: entryId,
 				caseId: row.id,
 				kind,
+				subject: null,
 				by: author.name,
 				now: null,
 				done: [],

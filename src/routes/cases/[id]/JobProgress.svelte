@@ -16,17 +16,19 @@
 	{#if job?.state === 'running' && job.kind !== 'record'}
 		<div class="my-3 flex flex-wrap items-center gap-x-4 gap-y-2">
 			<p class="font-semibold">
-				{job.now ? `Asking ${job.now}` : 'Connecting'} · {job.done.length} of {job.total}
+				{#if job.kind === 'calibrate'}{job.now ? `Now: ${job.now}` : 'Connecting'}{:else}{job.now
+						? `Asking ${job.now}`
+						: 'Connecting'} · {job.done.length} of {job.total}{/if}
 			</p>
 			{#if job.kind === 'scan'}<button class="act-quiet" onclick={() => work.cancel()}>Cancel</button>{/if}
-			<ol class="flex w-full flex-wrap gap-x-5 gap-y-1">
-				{#each job.done as { name, note } (name)}
-					<li class="flex items-center gap-2">
-						<Mark state={note === 'silent' ? 'suspect' : 'good'} size={16} />
-						{name}: {note}
-					</li>
-				{/each}
-			</ol>
+			{#if job.kind !== 'calibrate'}<ol class="flex w-full flex-wrap gap-x-5 gap-y-1">
+					{#each job.done as { name, note } (name)}
+						<li class="flex items-center gap-2">
+							<Mark state={note === 'silent' ? 'suspect' : 'good'} size={16} />
+							{name}: {note}
+						</li>
+					{/each}
+				</ol>{/if}
 		</div>
 	{:else if job && job.outcome}
 		<p class="my-3 {job.state === 'failed' ? 'border-l-4 border-ink pl-3 font-semibold' : 'text-ink-2'}">

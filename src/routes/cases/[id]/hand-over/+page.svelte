@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
 	import { untrack } from 'svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
@@ -71,7 +72,7 @@
 			{#each data.calibrations as { id, name, state, values, words } (id)}
 				<p class="mt-1">
 					{name}: <strong>{state}</strong>{values.length > 0 ? ` – ${values.join(', ')}` : ''}{words
-						? `. ${words}`
+						? `. ${upperFirst(words)}`
 						: ''}
 				</p>
 			{/each}

@@ -1,7 +1,6 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { useKeys } from '$lib/ui/keys';
+	import WaysNav from '$lib/ui/WaysNav.svelte';
 
 	/** Which wheel the bench is about, and the five ways to work there, each with its key. */
 	let {
@@ -23,7 +22,6 @@
 		{ path: '/look', name: 'Look', key: 'l' }
 	];
 	const hrefOf = (path: string) => `/cases/${data.case.id}/measure${path}?at=${data.at}`;
-	useKeys(Object.fromEntries(WAYS.map(({ path, key }) => [key, () => void goto(hrefOf(path))])));
 </script>
 
 <nav class="mt-4 flex flex-wrap gap-2" aria-label="Wheel">
@@ -40,15 +38,4 @@
 		</a>
 	{/each}
 </nav>
-<nav class="mt-4 flex flex-wrap gap-x-6 gap-y-1 border-b border-rule" aria-label="At the bench">
-	{#each WAYS as { path, name, key } (path)}
-		<a
-			class="flex min-h-11 items-center gap-2 border-b-3 {path === here
-				? 'border-ink font-bold'
-				: 'border-transparent text-ink-2 hover:text-ink'}"
-			aria-current={path === here ? 'page' : undefined}
-			href={hrefOf(path)}
-			>{name}{#if path !== here}<span class="key">{key}</span>{/if}</a
-		>
-	{/each}
-</nav>
+<WaysNav label="At the bench" ways={WAYS} {here} {hrefOf} />

@@ -37,7 +37,7 @@
 		</p>
 	{/if}
 	<MendNav caseId={data.case.id} here="" />
-	<ol class="mt-3">
+	<ol class="mt-2 [&>li:first-child]:border-t-0">
 		{#each data.repairs as done (done.id)}
 			<li class="hair flex flex-wrap items-baseline justify-between gap-x-4 py-3">
 				<div>

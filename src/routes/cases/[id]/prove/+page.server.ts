@@ -1,5 +1,8 @@
 import type { CaseCode } from '$lib/case/codes';
 import { LAMPS } from '$lib/case/entry';
+import { openCalibrations } from '$lib/case/calibrations';
+import { untaught } from '$lib/case/project';
+import { lowerFirst } from '$lib/case/words';
 import { proofHeadline } from '$lib/case/headline';
 import { mayClear } from '$lib/case/mayClear';
 import { testNeeds } from '$lib/case/nextStep';
@@ -51,7 +54,8 @@ export const load = async ({ params, depends }) => {
 			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
 		})),
 		headline: proofHeadline(view.codes),
-		open: view.open,
+		open: view.open.filter((reason) => !untaught(view).includes(reason)),
+		due: openCalibrations(view.entries).map(({ placed }) => lowerFirst(placed.calibration.name)),
 		scanned: view.lastScan !== null,
 		clear: clearable.ok
 			? { modules: clearable.value, refusal: null }

@@ -23,6 +23,15 @@
 	<p class="mt-1 text-ink-2">
 		A cleared code is not a fixed fault. It is proven when its test has run since and it stayed away.
 	</p>
+	{#if data.due.length > 0}
+		<p class="mt-1">
+			Nothing is proven before <a
+				class="underline underline-offset-4"
+				href="/cases/{data.case.id}/mend/calibrate"
+				>{data.due.length === 1 ? 'one calibration is' : `${data.due.length} calibrations are`} done</a
+			>: {data.due.join(', ')}.
+		</p>
+	{/if}
 	{#each rest as reason (reason)}<p class="mt-1">{reason}</p>{/each}
 	<JobProgress kinds={['scan', 'clear', 'key']} />
 </section>

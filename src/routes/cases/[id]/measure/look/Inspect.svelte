@@ -9,7 +9,8 @@
 	import type { Inspection } from '$library/measure';
 	import type { Position } from '$library/positions';
 	import { sendEntry } from '../../../../decoderClient';
-	import { PhotoBox } from './photos.svelte';
+	import { PhotoBox } from '../../photos.svelte';
+	import PhotoStrip from '../../PhotoStrip.svelte';
 
 	/** One look at one part of one wheel: where, why, what is to be seen, and what was seen. */
 	let {
@@ -115,40 +116,11 @@
 				<span class="text-sm text-ink-2">In a word</span>
 				<input class="field" bind:value={note} maxlength="400" />
 			</label>
-			<label class="act-quiet">
-				{photos.sending > 0 ? 'Sending …' : 'Add photos'}
-				<input
-					type="file"
-					class="sr-only"
-					accept="image/*"
-					capture="environment"
-					multiple
-					onchange={(event) => {
-						const { files } = event.currentTarget;
-						if (files) void photos.add(Array.from(files));
-						event.currentTarget.value = '';
-					}}
-				/>
-			</label>
+			<PhotoStrip {photos} {caseId} alt="to be kept with this look" />
 		</div>
 		{#if gapTooWide}<p class="mt-2 font-semibold">
 				Wider than this vehicle’s usual gap: a passive sensor loses its low speeds, an active one everything.
 			</p>{/if}
-		{#if photos.trouble}<p class="mt-2 font-semibold" role="alert">{photos.trouble}</p>{/if}
-		{#if photos.kept.length > 0}
-			<ul class="mt-2 flex flex-wrap gap-2">
-				{#each photos.kept as { id } (id)}
-					<li>
-						<img
-							class="h-24 w-32 object-cover"
-							src="/cases/{caseId}/measure/photo/{id}"
-							alt="to be kept with this look"
-						/>
-						<button class="text-sm underline" onclick={() => photos.drop(id)}>leave out</button>
-					</li>
-				{/each}
-			</ul>
-		{/if}
 		<div class="mt-3 flex flex-wrap gap-3">
 			<button class="act-quiet" disabled={found.length > 0} onclick={() => save('good')}
 				><Mark state="good" size={16} /> Nothing wrong</button

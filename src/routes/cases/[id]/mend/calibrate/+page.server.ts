@@ -1,15 +1,16 @@
 import { error } from '@sveltejs/kit';
-import { calibrationCaution, calibrationConditions } from '$library/calibrations';
+import { calibrationCaution, calibrationConditions, shopFunctions } from '$library/calibrations';
 import { caseCalibrations, type CaseCalibration } from '$lib/case/calibrations';
 import { lowerFirst, upperFirst } from '$lib/case/words';
 import { maySign } from '$lib/server/accounts/members';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
+import { services } from '$lib/server/running';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { ByHandForm, WaiveForm } from './forms';
 
 /** One calibration as the page shows it. */
-function shown(one: CaseCalibration, all: readonly CaseCalibration[]) {
+function shown(one: CaseCalibration, all: readonly CaseCalibration[], owned: ReadonlySet<string>) {
 	const { calibration, module } = one.placed;
 	const { entry } = one;
 	const nameOf = (id: string) => all.find((other) => other.id === id)?.placed.calibration.name ?? id;
@@ -22,6 +23,7 @@ function shown(one: CaseCalibration, all: readonly CaseCalibration[]) {
 		because: [...new Set(one.causes.map(({ because }) => upperFirst(because)))],
 		waitsFor: one.waitsFor.map((id) => lowerFirst(nameOf(id))),
 		minutes: calibration.minutes,
+		lacks: calibration.needs.filter((id) => !owned.has(id)).map((id) => shopFunctions.get(id)?.words ?? id),
 		way: calibration.way.kind,
 		phases: calibration.way.kind === 'drive' ? calibration.way.phases : [],
 		conditions: calibration.conditions.flatMap((id) => calibrationConditions.get(id) ?? []),
@@ -42,8 +44,9 @@ export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const { row, view } = await loadCase(params.id);
 	const all = caseCalibrations(view.entries);
+	const owned = new Set(await services().settings.read('equipment'));
 	return {
-		calibrations: all.map((one) => shown(one, all)),
+		calibrations: all.map((one) => shown(one, all, owned)),
 		linkAddress: row.vehicle.linkAddress,
 		mayWaive: locals.member !== null && maySign(locals.member),
 		handForm: await entryFormFor(ByHandForm, { calibration: '', how: 'by-hand', state: 'done', detail: '' }),

@@ -7,6 +7,7 @@
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
+	import Tick from '$lib/ui/Tick.svelte';
 	import { getCaseWork } from '../../caseWork.svelte';
 	import type { PageData } from './$types';
 
@@ -20,14 +21,15 @@
 	const HOW = { 'by-hand': 'here, by hand', sublet: 'by another workshop' } as const;
 
 	let opened = $state<boolean | null>(null);
+	const running = $derived(work.job?.subject === one.id && work.job.state === 'running');
 	const settled = $derived(one.state === 'done' || one.state === 'waived');
-	const isOpen = $derived(opened ?? isNext);
+	// What runs is seen, also after a reload.
+	const isOpen = $derived(running || (opened ?? isNext));
 	let said = $state<string[]>([]);
 	let leaving = $state<'hand' | 'waive' | null>(untrack(() => (one.way === 'hand' ? 'hand' : null)));
 	const asked = $derived(one.conditions.filter(({ how }) => how === 'asked'));
 	const looked = $derived(one.conditions.filter(({ how }) => how !== 'asked'));
 	const missing = $derived(asked.filter(({ id }) => !said.includes(id)));
-	const running = $derived(work.job?.kind === 'calibrate' && work.job.state === 'running');
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const key = untrack(() => `${data.case.id}:${one.id}`);
 	const hand = entryForm(() => data.handForm, { id: `hand-${key}`, draftKey: `${key}:hand` });
@@ -64,6 +66,9 @@
 		</ul>
 	{/if}
 	{#if one.detail}<p class={one.state === 'done' ? 'text-ink-2' : 'mt-1 font-semibold'}>{one.detail}</p>{/if}
+	{#if !settled && one.lacks.length > 0}<p class="mt-1">
+			This shop cannot: {one.lacks.join(', ')}. Another workshop does it, and it is written down here.
+		</p>{/if}
 	{#if !settled && one.waitsFor.length > 0}<p class="mt-1">Waits for {one.waitsFor.join(', ')}.</p>{/if}
 
 	{#if mayWrite && !isOpen}
@@ -94,15 +99,7 @@
 			<fieldset class="mt-3">
 				<legend class="font-semibold">Only with</legend>
 				{#each asked as { id, words } (id)}
-					<label class="flex min-h-11 cursor-pointer items-center gap-3">
-						<input
-							type="checkbox"
-							class="checkbox"
-							checked={said.includes(id)}
-							onchange={(event) => tick(id, event.currentTarget.checked)}
-						/>
-						{words}
-					</label>
+					<Tick {words} checked={said.includes(id)} onchange={(on) => tick(id, on)} />
 				{/each}
 			</fieldset>
 			{#if looked.length > 0}

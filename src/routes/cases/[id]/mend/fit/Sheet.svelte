@@ -5,8 +5,11 @@
 	import Field from '$lib/ui/Field.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
+	import Tick from '$lib/ui/Tick.svelte';
 	import { fittingSheets, type FittingSheet } from '$library/fittingSheets';
 	import { sendEntry } from '../../../../decoderClient';
+	import { PhotoBox } from '../../photos.svelte';
+	import PhotoStrip from '../../PhotoStrip.svelte';
 	import { Fit } from './fit.svelte';
 	import StepRow from './StepRow.svelte';
 	import type { PageData } from './$types';
@@ -19,6 +22,8 @@
 	}: { data: PageData; sheet: NonNullable<PageData['sheet']>; onsaved: () => void } = $props();
 	const fit = new Fit(untrack(() => `jaldi:fit:${data.case.id}:${sheet.id}:${data.place ?? ''}`));
 	const whole = untrack(() => fittingSheets.get(sheet.id)) as FittingSheet;
+	const photos = new PhotoBox(() => data.case.id);
+	photos.kept = untrack(() => fit.draft.photos);
 	let entryId = ulid();
 	let saving = $state(false);
 	const unread = $derived(sheet.cautions.filter(({ id }) => !fit.draft.acknowledged.includes(id)));
@@ -26,6 +31,9 @@
 	const left = $derived(steps.filter(({ state }) => state === 'open').length);
 	const wrong = $derived(steps.filter(({ within }) => within === false).length);
 	const hasTorque = whole.steps.some((one) => one.do === 'torque');
+	$effect(() => {
+		fit.draft.photos = $state.snapshot(photos.kept);
+	});
 	$effect(() => {
 		JSON.stringify(fit.draft);
 		fit.keep();
@@ -45,6 +53,7 @@
 		toast.success('The sheet is on the thread.');
 		entryId = ulid();
 		fit.forget();
+		photos.kept = [];
 		onsaved();
 	}
 </script>
@@ -55,15 +64,11 @@
 	</h2>
 	<div class="mt-2 border-y-2 border-ink py-1">
 		{#each sheet.cautions as { id, words } (id)}
-			<label class="flex min-h-12 cursor-pointer items-center gap-3 py-1">
-				<input
-					type="checkbox"
-					class="checkbox"
-					checked={fit.draft.acknowledged.includes(id)}
-					onchange={(event) => fit.toggle('acknowledged', id, event.currentTarget.checked)}
-				/>
+			<Tick
 				{words}
-			</label>
+				checked={fit.draft.acknowledged.includes(id)}
+				onchange={(on) => fit.toggle('acknowledged', id, on)}
+			/>
 		{/each}
 	</div>
 </section>
@@ -90,20 +95,19 @@
 		<p class="mt-3 font-semibold">Not in the box</p>
 		<div class="flex flex-wrap gap-x-6">
 			{#each sheet.part.complete as [id, words] (id)}
-				<label class="flex min-h-11 cursor-pointer items-center gap-3">
-					<input
-						type="checkbox"
-						class="checkbox"
-						checked={fit.draft.missing.includes(id)}
-						onchange={(event) => fit.toggle('missing', id, event.currentTarget.checked)}
-					/>
+				<Tick
 					{words}
-				</label>
+					checked={fit.draft.missing.includes(id)}
+					onchange={(on) => fit.toggle('missing', id, on)}
+				/>
 			{/each}
 		</div>
 		<Field label="Damage, if there is any"
 			><input class="field" maxlength="500" bind:value={fit.draft.damage} /></Field
 		>
+		<div class="mt-3 flex flex-wrap items-center gap-3">
+			<PhotoStrip {photos} caseId={data.case.id} alt="of the part, to be kept with the sheet" />
+		</div>
 	</section>
 	<section class="mt-6" aria-labelledby="steps">
 		<div class="flex flex-wrap items-end justify-between gap-3">

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { upperFirst } from '$lib/case/words';
-	import type { Fit } from './fit.svelte';
+	import OneOf from '$lib/ui/OneOf.svelte';
+	import Tick from '$lib/ui/Tick.svelte';
+	import { BLEED_WAYS, type Fit } from './fit.svelte';
 	import type { PageData } from './$types';
 
 	/** One step of a sheet: ticked, counted, measured or drawn tight; or left out, with why. */
@@ -18,16 +20,12 @@
 
 <div>
 	{#if one.do === 'tick'}
-		<label class="flex min-h-11 cursor-pointer items-center gap-3">
-			<input
-				type="checkbox"
-				class="checkbox"
-				checked={entered.done}
-				disabled={entered.leftOut !== null}
-				onchange={(event) => fit.set(one.id, { done: event.currentTarget.checked })}
-			/>
-			{one.words}
-		</label>
+		<Tick
+			words={one.words}
+			checked={entered.done}
+			disabled={entered.leftOut !== null}
+			onchange={(done) => fit.set(one.id, { done })}
+		/>
 	{:else if one.do === 'clips'}
 		<div class="flex flex-wrap items-center gap-4">
 			<span class="flex-1">{one.words}</span>
@@ -43,20 +41,24 @@
 				>{/if}
 		</div>
 	{:else if one.do === 'bleed'}
-		<p>{one.words}</p>
+		<div class="flex flex-wrap items-center gap-4">
+			<p>{one.words}</p>
+			<OneOf
+				label="Bled how"
+				name="bled-how"
+				options={BLEED_WAYS}
+				bind:value={() => entered.how, (how) => fit.set(one.id, { how })}
+			/>
+		</div>
 		<ol class="flex flex-wrap gap-x-6">
 			{#each bleed as { id, words }, i (id)}
 				<li>
-					<label class="flex min-h-11 cursor-pointer items-center gap-3">
-						<input
-							type="checkbox"
-							class="checkbox"
-							checked={entered.bled.includes(id)}
-							disabled={i > 0 && !entered.bled.includes(bleed[i - 1]?.id ?? '')}
-							onchange={(event) => bled(id, event.currentTarget.checked)}
-						/>
-						{i + 1}. {upperFirst(words)}
-					</label>
+					<Tick
+						words={`${i + 1}. ${upperFirst(words)}`}
+						checked={entered.bled.includes(id)}
+						disabled={i > 0 && !entered.bled.includes(bleed[i - 1]?.id ?? '')}
+						onchange={(on) => bled(id, on)}
+					/>
 				</li>
 			{/each}
 		</ol>

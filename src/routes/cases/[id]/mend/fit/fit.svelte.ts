@@ -2,6 +2,9 @@ import { newtonMetres, torqueIsRight } from '$lib/core/calibrate/torque';
 import type { Fitting } from '$lib/case/fittingPayloads';
 import type { FittingSheet, FittingStep } from '$library/fittingSheets';
 
+export const BLEED_WAYS = ['by pedal', 'by pressure', 'with the pump'] as const;
+type BleedWay = (typeof BLEED_WAYS)[number];
+
 /** What a hand has entered for one step. */
 export interface Entered {
 	done: boolean;
@@ -9,6 +12,8 @@ export interface Entered {
 	value: number | null;
 	clips: number;
 	bled: string[];
+	/** The way it was bled. */
+	how: BleedWay;
 	/** Why it was left out; null = it was not. */
 	leftOut: string | null;
 }
@@ -19,17 +24,19 @@ export interface FitDraft {
 	fits: 'yes' | 'no' | 'not looked';
 	missing: string[];
 	damage: string;
+	photos: { id: string; sha256: string }[];
 	inPounds: boolean;
 	steps: Record<string, Entered>;
 }
 
-const EMPTY: Entered = { done: false, value: null, clips: 0, bled: [], leftOut: null };
+const EMPTY: Entered = { done: false, value: null, clips: 0, bled: [], how: 'by pedal', leftOut: null };
 const fresh = (): FitDraft => ({
 	acknowledged: [],
 	number: '',
 	fits: 'not looked',
 	missing: [],
 	damage: '',
+	photos: [],
 	inPounds: false,
 	steps: {}
 });
@@ -57,7 +64,7 @@ export class Fit {
 	}
 
 	of(id: string): Entered {
-		return this.draft.steps[id] ?? EMPTY;
+		return { ...EMPTY, ...this.draft.steps[id] };
 	}
 
 	set(id: string, change: Partial<Entered>): void {
@@ -89,7 +96,11 @@ export class Fit {
 				};
 			case 'bleed': {
 				const done = wheels.filter(({ id }) => entered.bled.includes(id)).map(({ words }) => words);
-				return { ...base, state: state(done.length === wheels.length), note: done.join(', ') };
+				return {
+					...base,
+					state: state(done.length === wheels.length),
+					note: `${entered.how}: ${done.join(', ') || 'none'}`
+				};
 			}
 			case 'measure': {
 				const { value } = entered;
@@ -118,7 +129,7 @@ export class Fit {
 		place: string | null,
 		wheels: readonly { id: string; words: string }[]
 	): Fitting {
-		const { acknowledged, number, fits, missing, damage } = this.draft;
+		const { acknowledged, number, fits, missing, damage, photos } = this.draft;
 		const wordsOf = (id: string) => sheet.part.complete.find(([one]) => one === id)?.[1] ?? id;
 		return {
 			sheet: sheet.id,
@@ -129,7 +140,8 @@ export class Fit {
 				number: number.trim(),
 				fits,
 				missing: missing.map(wordsOf),
-				damage: damage.trim()
+				damage: damage.trim(),
+				photos
 			},
 			steps: sheet.steps.map((one) => this.step(one, wheels))
 		};

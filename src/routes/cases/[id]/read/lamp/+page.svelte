@@ -107,36 +107,10 @@
 	</h1>
 	<p class="mt-1 text-ink-2" aria-live="polite">{advice}</p>
 
-	<div class="mt-4 flex flex-wrap items-end gap-x-8 gap-y-2">
-		<p class="num text-[7.5rem] leading-none font-bold" data-reading>
-			{reading ? reading.groups.join('-') : '–'}
-		</p>
-		{#if reading}
-			<dl class="grid grid-cols-[auto_auto] gap-x-4 pb-3">
-				<dt>shown the same</dt>
-				<dd class="num">{reading.repeats === 1 ? 'once' : `${reading.repeats} times`}</dd>
-				<dt>this and no other</dt>
-				<dd class="num">{sure} %</dd>
-				<dt>flashes</dt>
-				<dd class="num">{tapped.flashes.length}</dd>
-			</dl>
-		{/if}
-	</div>
-	{#if reading}
-		<p class="mt-2 text-xl font-bold">{says}</p>
-		{#if reading.codes.length > 1}
-			<p class="mt-1">
-				One after the other: {reading.codes
-					.map(({ groups, repeats }) => `${groups.join('-')} (${repeats}×)`)
-					.join(', ')}.
-			</p>
-		{/if}
-	{/if}
-
 	<button
 		type="button"
 		bind:this={tapButton}
-		class="mt-5 flex h-56 w-full cursor-pointer touch-none items-center justify-center rounded-lg border-4 border-ink text-2xl font-bold select-none {tapped.lit
+		class="mt-4 flex h-40 w-full cursor-pointer touch-none items-center justify-center rounded-lg border-4 border-ink text-2xl font-bold select-none {tapped.lit
 			? 'bg-neutral text-neutral-content'
 			: 'bg-base-200 active:bg-neutral active:text-neutral-content'}"
 		onpointerdown={down}
@@ -161,6 +135,31 @@
 			hold for as long as it is lit <span class="key">h</span></label
 		>
 	</div>
+	<div class="mt-4 flex flex-wrap items-end gap-x-8 gap-y-2">
+		<p class="num text-[7.5rem] leading-none font-bold" data-reading>
+			{reading?.groups.join('-') ?? ''}
+		</p>
+		{#if reading}
+			<dl class="grid grid-cols-[auto_auto] gap-x-4 pb-3">
+				<dt>shown the same</dt>
+				<dd class="num">{reading.repeats === 1 ? 'once' : `${reading.repeats} times`}</dd>
+				<dt>this and no other</dt>
+				<dd class="num">{sure} %</dd>
+				<dt>flashes</dt>
+				<dd class="num">{tapped.flashes.length}</dd>
+			</dl>
+		{/if}
+	</div>
+	{#if reading}
+		<p class="mt-2 text-xl font-bold">{says}</p>
+		{#if reading.codes.length > 1}
+			<p class="mt-1">
+				One after the other: {reading.codes
+					.map(({ groups, repeats }) => `${groups.join('-')} (${repeats}×)`)
+					.join(', ')}.
+			</p>
+		{/if}
+	{/if}
 </section>
 
 <section class="mt-6 grid gap-x-6 gap-y-4 border-t border-rule pt-5 sm:grid-cols-2">
