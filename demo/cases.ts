@@ -310,5 +310,21 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			await story.priorWork('track rod, right', 'last month', 'a garage on the mainland', ana);
 			await story.scan(ana);
 		}
+	},
+	{
+		vehicle: 'slip',
+		hoursAgo: 1,
+		tell: async (story, { teo }) => {
+			story.driveAway();
+			await story.open('this week', teo);
+			await story.listen(
+				'The anti-lock lamp has been on since the winter, and the mainland has no cable for it',
+				[],
+				[],
+				[{ lamp: 'anti-lock', manner: 'steady', when: 'at key-on' }],
+				'195/75R16C',
+				teo
+			);
+		}
 	}
 ];

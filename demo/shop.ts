@@ -119,6 +119,16 @@ export const VEHICLES: DemoVehicle[] = [
 		odometerKm: 22_540,
 		// A track rod was renewed elsewhere, and the steering angle never reset.
 		faults: [benchFault('steering-angle-off-centre', 'steering-angle', 0.6)]
+	},
+	{
+		id: 'slip',
+		typeId: 'norvane-wold',
+		nickname: 'slipway pick-up',
+		plate: 'TPI 61',
+		vin: vin('NVWLDSLP0A0003316'),
+		odometerKm: 241_877,
+		// Older than any link: its lamp counts the code out, and salt has eaten the lead.
+		faults: [benchFault('lead-open', 'front-right')]
 	}
 ];
 

@@ -141,9 +141,9 @@ export interface PlacedCalibration {
 	module: ModuleType;
 }
 
-/** Where a calibration is done on a vehicle; none where it has no such module. */
+/** Where a calibration is done on a vehicle; none where it has no such module, or is older than all of this. */
 export const placesOf = (calibration: Calibration, type: VehicleType): PlacedCalibration[] =>
-	type.modules
+	(type.tells === 'link' ? type.modules : [])
 		.filter(({ role }) => calibration.roles.includes(role))
 		.map((module) => ({ id: `${calibration.id}@${module.role}`, calibration, module }));
 

@@ -1,12 +1,23 @@
 import { z } from 'zod';
 import sheetsFile from './fitting/sheets.json' with { type: 'json' };
+import { faults } from './faults';
 import { CAR_POSITIONS, type Position } from './positions';
 import { repairs } from './repairs';
 import type { VehicleType } from './vehicles';
 
 /** How work is done and checked while it is done, as data: what to look for in the part, then step by step. */
 
-const step = { id: z.string().regex(/^[a-z-]+$/), words: z.string(), optional: z.boolean().default(false) };
+/** Fault of the library that is left where this is not as it should be. */
+const leaves = z
+	.string()
+	.refine((id) => faults.has(id), 'no such fault')
+	.optional();
+const step = {
+	id: z.string().regex(/^[a-z-]+$/),
+	words: z.string(),
+	optional: z.boolean().default(false),
+	leaves
+};
 const Step = z.discriminatedUnion('do', [
 	z.object({ ...step, do: z.literal('tick') }),
 	z.object({ ...step, do: z.literal('clips'), count: z.number().int().positive() }),
@@ -37,7 +48,9 @@ const Sheet = z.object({
 		name: z.string(),
 		/** What must be in the box. */
 		complete: z.array(z.tuple([z.string(), z.string()])),
-		look: z.string()
+		look: z.string(),
+		/** Left by a part for another vehicle. */
+		wrongLeaves: leaves
 	}),
 	steps: z.array(Step).min(1)
 });

@@ -6,6 +6,7 @@ import identifiersFile from './identifiers.json' with { type: 'json' };
 export { CAR_POSITIONS, POSITIONS, Position } from './positions';
 export type { Conductor, Harness } from './harness';
 export {
+	linkTypes,
 	vehicleTypes,
 	type ModuleRole,
 	type ModuleType,

@@ -7,6 +7,8 @@ import { Position } from './positions';
 const Meaning = z.object({
 	words: z.string(),
 	corner: Position.optional(),
+	/** The nearest of what a code of a wheel can say, for reasoning; a lamp does not tell open from shorted. */
+	wheelCode: z.enum(['open', 'no-signal', 'erratic', 'ring']).optional(),
 	/** It says that nothing is wrong. */
 	none: z.boolean().default(false)
 });
@@ -67,6 +69,7 @@ export const lampTableOf = (typeId: string): LampTable | null =>
 export interface LampMeaning {
 	words: string;
 	corner: Position | null;
+	wheelCode: 'open' | 'no-signal' | 'erratic' | 'ring' | null;
 	/** It says that nothing is wrong. */
 	none: boolean;
 }
@@ -75,16 +78,24 @@ export interface LampMeaning {
 export function lampMeaning(table: LampTable, groups: readonly number[]): LampMeaning | null {
 	if (table.kind === 'codes') {
 		const found = table.codes[groups.join('-')];
-		return found ? { words: found.words, corner: found.corner ?? null, none: found.none } : null;
+		return found
+			? {
+					words: found.words,
+					corner: found.corner ?? null,
+					wheelCode: found.wheelCode ?? null,
+					none: found.none
+				}
+			: null;
 	}
 	if (table.none && table.none.join('-') === groups.join('-'))
-		return { words: 'no fault is shown', corner: null, none: true };
+		return { words: 'no fault is shown', corner: null, wheelCode: null, none: true };
 	if (groups.length !== table.groups.length) return null;
 	const parts = groups.map((digit, i) => table.groups[i]?.digits[String(digit)]);
 	if (parts.some((part) => part === undefined)) return null;
 	return {
 		words: parts.map((part) => part?.words ?? '').join(': '),
 		corner: parts.find((part) => part?.corner)?.corner ?? null,
+		wheelCode: parts.find((part) => part?.wheelCode)?.wheelCode ?? null,
 		none: false
 	};
 }

@@ -23,6 +23,12 @@ const Repair = z.object({
 	temporary: z.boolean().default(false),
 	/** Functions of the shop without which it may not be begun. */
 	needs: z.array(z.string()).default([]),
+	/** Modules it can be done on; all where none is named. */
+	roles: z.array(z.string()).optional(),
+	/** The repair that it does as well, and more: what cures by that is cured by this. */
+	countsAs: z.string().optional(),
+	/** Fault that it always leaves, until what it calls for is done. */
+	leaves: z.string().optional(),
 	/** What speaks for or against it. */
 	why: z.string().default('')
 });
@@ -35,3 +41,6 @@ export const repairs = new Map(
 		.parse(repairsFile.repairs)
 		.map((repair) => [repair.id, repair])
 );
+
+/** The repair by which a repair is judged: its own, or the one that it includes. */
+export const judgedAs = (kind: string): string => repairs.get(kind)?.countsAs ?? kind;

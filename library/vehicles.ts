@@ -7,6 +7,7 @@ import drover from './vehicles/hexley-drover.json' with { type: 'json' };
 import heath from './vehicles/norvane-heath.json' with { type: 'json' };
 import lichen from './vehicles/norvane-lichen.json' with { type: 'json' };
 import pip from './vehicles/ottaro-pip.json' with { type: 'json' };
+import wold from './vehicles/norvane-wold.json' with { type: 'json' };
 import skiff from './vehicles/velmora-skiff.json' with { type: 'json' };
 
 const Address = z.string().regex(/^[0-9A-F]{4}$/);
@@ -33,6 +34,8 @@ const VehicleType = z.object({
 	maker: z.string(),
 	model: z.string(),
 	use: z.string(),
+	/** How it tells its codes: to a tester on its link, or by a lamp that flashes. */
+	tells: z.enum(['link', 'lamp']).default('link'),
 	gateway: Address,
 	chassis: z.object({
 		wheelbaseM: z.number().positive(),
@@ -96,6 +99,9 @@ function withHangers(type: Described): VehicleType {
 export const vehicleTypes = new Map(
 	z
 		.array(VehicleType)
-		.parse([marlow, lichen, skiff, pip, heath, drover])
+		.parse([marlow, lichen, skiff, pip, heath, drover, wold])
 		.map((type) => [type.id, withHangers(type)])
 );
+
+/** Those that a tester can talk to. */
+export const linkTypes = [...vehicleTypes.values()].filter(({ tells }) => tells === 'link');

@@ -1,6 +1,6 @@
 // npm run outcomes: how often each fault shows each outcome of each test, counted on bench vehicles.
 import { readFileSync, writeFileSync, readdirSync, mkdirSync } from 'node:fs';
-import { vehicleTypes, type VehicleType } from '../library/index';
+import { linkTypes, type VehicleType } from '../library/index';
 import { faults, type Fault } from '../library/faults';
 import { allPlaces, placesFor } from '../library/faultPlaces';
 import { wheelReaderOf } from '../library/measurePoints';
@@ -131,7 +131,7 @@ if (what === 'count') {
 	const began = Date.now();
 	let seed = FIRST_SEED;
 	let done = 0;
-	for (const type of vehicleTypes.values()) {
+	for (const type of linkTypes) {
 		for (let i = 0; i < Number(draws); i++) {
 			seed += 1;
 			if (seed % Number(of) === Number(part) && !only) countOne(counts, type, null, 'plain', seed);

@@ -1,4 +1,4 @@
-import { vehicleTypes } from '../library';
+import { linkTypes } from '../library';
 import { randomDrive } from '../src/lib/bench/randomDrive';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 
@@ -14,7 +14,7 @@ const DAY_KM = 25;
 export function healthyDrives(km: number, seed: number): { drivenKm: number; codes: string[] } {
 	const codes: string[] = [];
 	let drivenKm = 0;
-	for (const [i, type] of [...vehicleTypes.values()].entries()) {
+	for (const [i, type] of linkTypes.entries()) {
 		const vehicle = new BenchVehicle({
 			type,
 			vin: '11111111111111111',
@@ -23,7 +23,7 @@ export function healthyDrives(km: number, seed: number): { drivenKm: number; cod
 			seed: seed + i,
 			stepS: STEP_S
 		});
-		for (let day = 1; vehicle.state.odometerKm < km / vehicleTypes.size; day++) {
+		for (let day = 1; vehicle.state.odometerKm < km / linkTypes.length; day++) {
 			vehicle.turnKey('off');
 			vehicle.advance(3);
 			vehicle.turnKey('on');

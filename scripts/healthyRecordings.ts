@@ -1,4 +1,4 @@
-import { vehicleTypes } from '../library';
+import { linkTypes } from '../library';
 import { benchRecording } from '../demo/benchRecording';
 import { randomDrive } from '../src/lib/bench/randomDrive';
 import { analyseLive } from '../src/lib/core/live/analyse';
@@ -18,7 +18,7 @@ function evenly(seed: number): () => number {
 /** Live data of sound vehicles of every type on random drives: what the analysis finds, which should be nothing. */
 export function healthyRecordings(drives: number, seed: number): string[] {
 	const found: string[] = [];
-	const types = [...vehicleTypes.values()];
+	const types = linkTypes;
 	const random = evenly(seed);
 	for (let i = 0; i < drives; i++) {
 		const type = types[i % types.length];

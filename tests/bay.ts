@@ -21,9 +21,13 @@ type Fixtures = {
 	bay: (...faults: BenchFault[]) => Promise<Bay>;
 	/** The same for a livestock trailer. */
 	trailer: (...faults: BenchFault[]) => Promise<Bay>;
+	/** The same for a pick-up that tells by its lamp alone. */
+	pickUp: (...faults: BenchFault[]) => Promise<Bay>;
 };
 
 export const VIN = 'BRM16SCH0P0004183';
+/** It tells no number by a link. */
+const PICK_UP_VIN = '11111111111111111';
 const TRAILER_VIN = 'HXDR2AXL0T0000071';
 
 export const test = base.extend<Fixtures>({
@@ -33,7 +37,8 @@ export const test = base.extend<Fixtures>({
 		await use(page);
 	},
 	bay: async ({ page: _page }, use) => withVehicles('brindle-marlow-16', VIN, use),
-	trailer: async ({ page: _page }, use) => withVehicles('hexley-drover', TRAILER_VIN, use)
+	trailer: async ({ page: _page }, use) => withVehicles('hexley-drover', TRAILER_VIN, use),
+	pickUp: async ({ page: _page }, use) => withVehicles('norvane-wold', PICK_UP_VIN, use)
 });
 
 async function withVehicles(

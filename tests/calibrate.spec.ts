@@ -54,8 +54,17 @@ test('a new brake control module is coded, taught and driven in before anything 
 	await heard(page, 'new module', link, panel);
 	await scan(page);
 
-	await test.step('the repair calls for five calibrations, the first is the next step', async () => {
+	await test.step('before it begins: this shop can finish it; the way is chosen and goes onto the thread', async () => {
 		await page.goto(`${page.url().replace(/\/read.*/, '')}/mend?does=renew-module&place=brake`);
+		await page.getByRole('link', { name: /Can this shop finish it/ }).click();
+		await expect(page.getByText('Yes: this shop can finish it.')).toBeVisible();
+		const ways = page.getByRole('region', { name: /ways? to mend/ });
+		await expect(ways.getByRole('row', { name: /module with its hydraulic unit/ })).toBeVisible();
+		await page.getByRole('button', { name: 'Choose it' }).click();
+		await expect(page.getByRole('textbox', { name: 'Done', exact: true })).toHaveValue(/Renew the module/);
+	});
+
+	await test.step('the repair calls for five calibrations, the first is the next step', async () => {
 		await page.getByRole('button', { name: 'Save the repair' }).click();
 		await expect(page.getByText('One repair is written down')).toBeVisible();
 		host.act({ do: 'mend', at: 'brake', repair: 'renew-module' });

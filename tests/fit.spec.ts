@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
 import { accessible, expect, openCase, test } from './bay';
 
 test('a sensor is fitted by its sheet: cautions first, torque in either unit, and a wrong one stands on the case', async ({
@@ -59,4 +60,34 @@ test('a sensor is fitted by its sheet: cautions first, torque in either unit, an
 		);
 		await expect(page.getByText('The steps open once all 4 are read.')).toBeVisible();
 	});
+});
+
+test('work on the stand-in vehicle is as good as its sheet: a bearing the wrong way round stays so', async ({
+	page,
+	bay
+}) => {
+	const { host, link, panel } = await bay(benchFault('ring-tooth-missing', 'rear-left'));
+	await openCase(page, 'new hub', link, panel);
+	await page.goto(`${page.url().replace(/\/listen.*/, '')}/mend/fit?sheet=hub&place=rear-left`);
+	for (const box of await page
+		.getByRole('region', { name: /^First: read/ })
+		.getByRole('checkbox')
+		.all())
+		await box.check();
+	await page.getByLabel('And on the stand-in vehicle').selectOption('renew-hub');
+	await page.getByRole('button', { name: 'Put it on the thread as it stands' }).click();
+	await expect(page.getByText('Done on the stand-in vehicle, as the sheet says.')).toBeVisible();
+	await expect(page.getByRole('region', { name: 'Fitted' })).toContainText(
+		'Magnetic side of the bearing towards the sensor: not done'
+	);
+	expect(host.vehicle.faults.map(({ id, at }) => `${id}@${at}`)).toContain('encoder-reversed@rear-left');
+
+	// By hand at the vehicle, done as it should be.
+	await page.getByRole('button', { name: /Stand-in vehicle/ }).click();
+	const hands = page.getByRole('region', { name: 'Stand-in vehicle' });
+	await hands.getByLabel('At', { exact: true }).selectOption('rear-left');
+	await hands.getByLabel('Repair').selectOption('renew-hub');
+	await hands.getByRole('button', { name: 'Do the repair' }).click();
+	await expect(hands.getByText('Repair done at the rear left.')).toBeVisible();
+	expect(host.vehicle.faults).toEqual([]);
 });

@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
+import type { BenchHost } from '../src/lib/bench/net/host';
 import { flashesOf } from '../src/lib/core/blink/flashesOf';
-import { accessible, expect, openCase, test } from './bay';
+import { accessible, driveNow, expect, openCase, put, test, writeRepair } from './bay';
 
 /** Taps the space bar at these seconds, whatever the machine is doing meanwhile. */
 const tapAt = (page: Page, flashes: { onS: number; offS: number | null }[]) =>
@@ -16,6 +17,18 @@ const tapAt = (page: Page, flashes: { onS: number; offS: number | null }[]) =>
 			press('keyup', offS ?? onS + 0.05);
 		}
 	}, flashes);
+/** What eyes at the lamp see, for as long as two showings and more take. */
+function lampSeen({ vehicle }: BenchHost, lamp: 'brake' | 'anti-lock', seconds: number) {
+	const flashes: { onS: number; offS: number | null }[] = [];
+	let lit = vehicle.state.lamps[lamp];
+	for (let s = 0; s < seconds; s += 0.02) {
+		vehicle.advance(0.02);
+		const now = vehicle.state.lamps[lamp];
+		if (now && !lit) flashes.push({ onS: s, offS: null });
+		lit = now;
+	}
+	return flashes;
+}
 const reading = (page: Page) => page.locator('[data-reading]');
 
 test('a trailer lamp is tapped along, read by its table, checked as a lamp and put on the thread', async ({
@@ -118,22 +131,11 @@ test('a trailer with two faults: read by its lamp, repaired, reset and read agai
 	);
 	await openCase(page, 'two faults', link, panel, 'hexley-drover');
 	await page.goto(`${page.url().replace(/\/listen.*/, '')}/read/lamp`);
+	const watch = () => lampSeen(host, 'brake', 25);
 	const bridge = (seconds: number) => {
 		host.act({ do: 'bridge', closed: true });
 		host.vehicle.advance(seconds);
 		host.act({ do: 'bridge', closed: false });
-	};
-	/** What eyes at the drawbar see, for as long as two showings and more take. */
-	const watch = () => {
-		const flashes: { onS: number; offS: number | null }[] = [];
-		let lit = host.vehicle.state.lamps.brake;
-		for (let s = 0; s < 25; s += 0.02) {
-			host.vehicle.advance(0.02);
-			const now = host.vehicle.state.lamps.brake;
-			if (now && !lit) flashes.push({ onS: s, offS: null });
-			lit = now;
-		}
-		return flashes;
 	};
 	const found: string[] = [];
 	for (let i = 0; i < 2; i++) {
@@ -157,4 +159,90 @@ test('a trailer with two faults: read by its lamp, repaired, reset and read agai
 	bridge(2);
 	await tapAt(page, watch());
 	await expect(page.getByRole('paragraph').filter({ hasText: 'no fault is shown' })).toBeVisible();
+});
+
+test('an older vehicle from its lamp to its proof: pedal, two codes in turn, repair, pedal, drive, lamp', async ({
+	page,
+	pickUp
+}) => {
+	const vehicle = await pickUp(
+		benchFault('lead-open', 'front-right'),
+		benchFault('lead-short-to-ground', 'rear-left')
+	);
+	const { host, link, panel } = vehicle;
+	const foot = (pressed: boolean, seconds: number) => {
+		host.act({ do: 'pedal', pressed });
+		host.vehicle.advance(seconds);
+	};
+	const press = (times: number) => {
+		for (let i = 0; i < times; i++) {
+			foot(true, 0.2);
+			foot(false, 0.2);
+		}
+		host.vehicle.advance(2);
+	};
+	const key = (to: 'off' | 'on') => {
+		host.act({ do: 'key', to });
+		host.vehicle.advance(to === 'off' ? 2 : 0.5);
+	};
+	const askIt = () => {
+		key('off');
+		foot(true, 0.1);
+		key('on');
+		foot(true, 3);
+		foot(false, 0.5);
+		press(3);
+	};
+	await openCase(page, 'old pick-up', link, panel, 'norvane-wold');
+	await put(page, 'complaint', { words: 'The lamp stays on', symptoms: [], conditions: [] });
+	await put(page, 'vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 240_000 });
+	await page.reload();
+	await expect(page.getByText('Read its codes by the lamp')).toBeVisible();
+	await page.keyboard.press('.');
+	await expect(page.getByRole('heading', { name: 'Tap at every flash' })).toBeVisible();
+	await page.getByText('Make it tell, step by step').click();
+	await expect(page.getByText('Press the pedal three times')).toBeVisible();
+
+	askIt();
+	await tapAt(page, lampSeen(host, 'anti-lock', 40));
+	await expect(reading(page)).toHaveText('2-3 3-1');
+	await expect(page.getByText('front right sensor, open or shorted')).toBeVisible();
+	await expect(page.getByText('rear left sensor, open or shorted')).toBeVisible();
+	await page.getByRole('button', { name: /Put them on the thread/ }).click();
+	const told = page.getByRole('region', { name: 'Told by a lamp' });
+	await expect(told).toContainText('2-3');
+	await expect(told).toContainText('3-1');
+	// Two wheels at once: what is done next is reasoned from both.
+	await expect(page.getByText(/front right: .+; and rear left: /)).toBeVisible();
+
+	host.act({ do: 'mend', at: 'front-right', repair: 'renew-lead' });
+	host.act({ do: 'mend', at: 'rear-left', repair: 'renew-lead' });
+	await writeRepair(page, 'Both leads renewed', 'front right');
+	await expect(page.getByText('Make it forget, then drive it')).toBeVisible();
+	await page.keyboard.press('.');
+	await expect(page).toHaveURL(/prove/);
+	await expect(page.getByRole('region', { name: 'Lamp codes' })).toContainText('told before the repair');
+	await accessible(page);
+
+	key('off');
+	key('on');
+	press(8);
+	driveNow(vehicle);
+	await put(page, 'proving-drive', {
+		distanceKm: 4,
+		topSpeedKmh: 70,
+		stops: 2,
+		road: 'dry',
+		driver: '',
+		note: ''
+	});
+	await page.reload();
+	await page.getByRole('link', { name: 'Read its lamp' }).click();
+	askIt();
+	await tapAt(page, lampSeen(host, 'anti-lock', 25));
+	await expect(page.getByText('no fault is kept')).toBeVisible();
+	await page.getByRole('button', { name: /Put it on the thread/ }).click();
+	await expect(page.getByText('Ask a lead to sign')).toBeVisible();
+	await page.goto(page.url().replace(/\/read.*/, '/prove'));
+	await expect(page.getByRole('heading', { name: 'Proven by its lamp' })).toBeVisible();
 });

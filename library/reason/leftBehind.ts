@@ -64,3 +64,8 @@ export function leftBehindByOurs(
 	const total = left.reduce((sum, at) => sum + weight(at), 0);
 	return left.map((fault) => ({ fault, entry, from, prior: (file.own * weight(fault)) / total }));
 }
+
+/** What a repair of this kind leaves behind where it is done badly: ids of faults. */
+export const slipsOf = (repair: string): string[] => [
+	...new Set(works.filter((work) => work.repairs.includes(repair)).flatMap(({ leaves }) => leaves))
+];

@@ -4,6 +4,7 @@ import type { Module } from './modules/module';
 import { BENCH_LAMPS, type Lamp } from './modules/monitor';
 import { Cluster } from './modules/cluster';
 import { PowerSteering } from './modules/drivetrain';
+import { PedalBrake } from './modules/pedalBrake';
 import { TrailerBrake } from './modules/trailerBrake';
 import { WheelModule } from './modules/wheelModule';
 import { railsOf, type World } from './world';
@@ -11,6 +12,7 @@ import { railsOf, type World } from './world';
 /** What a person in or beside the vehicle can notice without any tool. */
 export type Felt =
 	| 'pedal pulses'
+	| 'valves click'
 	| 'pump runs'
 	| 'power is cut'
 	| 'steering is heavy'
@@ -44,7 +46,9 @@ export function stateOf(
 	const { motion } = world;
 	const works = (one: Module | undefined) => one !== undefined && one.awake && railsOf(world, one.role).works;
 	const cluster = module('cluster');
-	const selfCheck = world.keyOn && works(cluster) && cluster instanceof Cluster && cluster.selfCheck;
+	const dash = cluster ?? module('brake');
+	const selfCheck =
+		world.keyOn && works(dash) && (dash instanceof Cluster || dash instanceof PedalBrake) && dash.selfCheck;
 	return {
 		key: world.keyOn ? 'on' : 'off',
 		timeS: world.timeS,
@@ -67,8 +71,12 @@ function lampsOf(
 ): Record<Lamp, boolean> {
 	const cluster = module('cluster');
 	const gateway = module('gateway');
+	const brake = module('brake');
 	let lit = new Set<Lamp>();
-	if (world.keyOn && works(cluster) && cluster instanceof Cluster) lit = cluster.lit(world);
+	if (brake instanceof PedalBrake) {
+		// It has a lamp of its own, which nothing else lights.
+		if (world.keyOn && works(brake) && brake.lit(world)) lit.add('anti-lock');
+	} else if (world.keyOn && works(cluster) && cluster instanceof Cluster) lit = cluster.lit(world);
 	else if (world.keyOn && !cluster && works(gateway)) {
 		// A trailer has one lamp, at the drawbar, driven by its gateway.
 		const trailer = world.messages.read('gateway', 'trailer-brake', world.timeS);
@@ -88,6 +96,7 @@ function feltOf(
 	const felt: Felt[] = [];
 	const brake = module('brake') ?? module('trailer-brake');
 	if (works(brake) && brake instanceof WheelModule && brake.letsGo) felt.push('pedal pulses');
+	if (works(brake) && brake instanceof TrailerBrake && brake.valvesClick(world)) felt.push('valves click');
 	if (world.motion.locked) felt.push('a wheel slides under the brake');
 	if (works(brake) && brake instanceof BrakeControl && brake.cutsPower) felt.push('power is cut');
 	if (works(brake) && brake instanceof BrakeControl && brake.pumpRuns(world)) felt.push('pump runs');

@@ -1,9 +1,12 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
+import { faults } from '../../../library/faults';
+import { placesFor } from '../../../library/faultPlaces';
 import { wheelReaderOf } from '../../../library/measurePoints';
+import { judgedAs, repairs } from '../../../library/repairs';
 import { Electrics, restingSupply } from './electrics';
 import { Activity, type Teasing } from './faults/activity';
-import type { BenchFault } from './faults/benchFault';
+import { benchFault, type BenchFault } from './faults/benchFault';
 import { applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
 import { makeModules } from './modules/makeModules';
 import { Messages } from './modules/messages';
@@ -198,12 +201,26 @@ export class BenchVehicle {
 		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
 	}
 
-	/** Does a repair at a place, right or wrong; the physics say whether it cured anything. False for no such place. */
-	mend(at: string, repair: string): boolean {
+	/**
+	 * Does a repair at a place, right or wrong; the physics say whether it cured anything. False for no such place.
+	 *
+	 * @param leaves faults that the work leaves behind: a bearing the wrong way round, a lead out of its clips
+	 */
+	mend(at: string, repair: string, leaves: readonly string[] = []): boolean {
 		if (!this.hasPlace(at)) return false;
-		const module = this.byRole.get(at);
-		this.activity.cure(repair, at);
-		if (repair === 'renew-fuse') this.network.setFuse(at, true);
+		const kind = judgedAs(repair);
+		this.activity.cure(kind, at);
+		if (kind === 'renew-fuse') this.network.setFuse(at, true);
+		this.workOnModule(kind, at);
+		const always = repairs.get(repair)?.leaves;
+		for (const id of always ? [...leaves, always] : leaves) this.leaveBehind(id, at);
+		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
+		return true;
+	}
+
+	/** An input of a wheel is part of the module that reads it: what is done there is done to the whole module. */
+	private workOnModule(repair: string, at: string): void {
+		const module = this.byRole.get(this.hasWheel(at) ? (wheelReaderOf(this.world.type)?.role ?? at) : at);
 		if (repair === 'code-module') module?.keeping.code();
 		if (repair === 'calibrate') {
 			for (const routine of module?.routines.values() ?? []) {
@@ -211,13 +228,21 @@ export class BenchVehicle {
 			}
 		}
 		if (repair === 'renew-module' && module) {
-			// A new part knows no codes, and nothing of this vehicle.
+			// A new part knows no codes, and nothing of this vehicle; what is older than coding has nothing to know.
 			module.clear(null);
-			module.keeping.erase();
+			if (this.world.type.tells === 'link') module.keeping.erase();
 			module.restart();
 		}
-		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
-		return true;
+	}
+
+	/** Where a fault cannot be at the place of the work, it is where it can. */
+	private leaveBehind(id: string, at: string): void {
+		const fault = faults.get(id);
+		const places = fault ? placesFor(fault, this.world.type) : [];
+		const place = places.includes(at) ? at : places[0];
+		if (place === undefined) return;
+		const there = this.activity.all.some((one) => one.id === id && one.at === place);
+		if (!there) this.addFault(benchFault(id, place));
 	}
 
 	private hasPlace(at: string): boolean {

@@ -8,6 +8,8 @@ import {
 	type CalibrationRule,
 	type PlacedCalibration
 } from '../../../library/calibrations';
+import { Position } from '../../../library/positions';
+import { judgedAs } from '../../../library/repairs';
 import { dueWork, unsettled, type Cause, type DueWork, type Tried } from '../core/calibrate/dueWork';
 import { decodeStatus } from '../core/codes/status';
 import { codeWithSuffix } from '../core/codes/dtc';
@@ -95,17 +97,31 @@ type Placed = ReadonlyMap<string, PlacedCalibration>;
 type Work = Pick<EntryOf<'repair'>['payload'], 'does' | 'title' | 'parts'>;
 
 /** A note tells of much that was only looked at: what was done is in the title, and in the parts, which are fitted new. */
-function ruleHolds({ repairs, roles, words }: CalibrationRule, { does, title, parts }: Work): boolean {
+function ruleHolds(
+	{ repairs, roles, words }: CalibrationRule,
+	{ does, title, parts }: Work,
+	placed: Placed
+): boolean {
 	if (does)
-		return repairs.includes(does.kind) && (roles === undefined || roles.some((role) => role === does.place));
+		return (
+			(repairs.includes(does.kind) || repairs.includes(judgedAs(does.kind))) &&
+			(roles === undefined || roles.some((role) => role === placeOf(does, placed)))
+		);
 	const done = [title, ...parts.map(({ name }) => `new ${name}`)];
 	return words !== null && done.some((text) => words.test(text));
+}
+
+/** A module that is renewed for one of its wheel inputs is the module that reads the wheels. */
+function placeOf({ place }: NonNullable<Work['does']>, placed: Placed): string {
+	if (!Position.safeParse(place).success) return place;
+	const roles = [...placed.values()].map(({ module }) => module.role);
+	return roles.find((role) => role === 'brake' || role === 'trailer-brake') ?? place;
 }
 
 /** Calibrations that a repair calls for: of the module it was done on where there is one, else wherever they are. */
 function causesOfRepair(work: Work, placed: Placed, at: number): Cause[] {
 	return calibrationRules
-		.filter((rule) => ruleHolds(rule, work))
+		.filter((rule) => ruleHolds(rule, work, placed))
 		.flatMap(({ due, because }) =>
 			[...placed.values()]
 				.filter(({ calibration }) => due.includes(calibration.id))

@@ -46,7 +46,7 @@ export function describeCode(
 }
 
 /** The vehicle of this case by the library, null where its type is not described. */
-export function typeOf(thread: Entry[]): VehicleType | null {
+export function typeOf(thread: readonly Entry[]): VehicleType | null {
 	const opened = latest(thread, 'case-opened');
 	return (opened && vehicleTypes.get(opened.payload.typeId)) ?? null;
 }

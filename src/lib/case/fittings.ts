@@ -1,5 +1,5 @@
-import type { EntryOf } from './entry';
-import type { Entry } from './entry';
+import { fittingSheets } from '../../../library/fittingSheets';
+import type { Entry, EntryOf } from './entry';
 import { ofKind } from './thread';
 
 /** What of a fitting is not as it should be, each a few words; empty = nothing. */
@@ -21,4 +21,18 @@ export function lastFittings(entries: readonly Entry[]): EntryOf<'fitting'>[] {
 	for (const entry of ofKind(entries, 'fitting'))
 		last.set(`${entry.payload.sheet}@${entry.payload.place ?? ''}`, entry);
 	return [...last.values()];
+}
+
+/** Faults that work leaves behind by what its sheet shows to be not right; each once. */
+export function leftByFitting({ sheet, part, steps }: EntryOf<'fitting'>['payload']): string[] {
+	const known = fittingSheets.get(sheet);
+	if (!known) return [];
+	const wrong = steps.filter(({ state, within }) => state !== 'done' || within === false);
+	const left = known.steps
+		.filter(({ id, optional }) =>
+			wrong.some((step) => step.id === id && !(optional && step.state === 'left-out'))
+		)
+		.map(({ leaves }) => leaves);
+	if (part.fits === 'no') left.push(known.part.wrongLeaves);
+	return [...new Set(left.filter((fault) => fault !== undefined))];
 }

@@ -132,7 +132,7 @@ describe('points of a vehicle', () => {
 					'module:signal',
 					'reader:supply',
 					'reader:ground',
-					'bus:high'
+					...(one.tells === 'link' ? (['bus:high'] as const) : [])
 				] as const)
 					expect(nodeOf(one, position, point), `${position} ${point}`).toMatch(/\.\d+$/);
 				for (const wire of ['feed', 'signal'] as const)

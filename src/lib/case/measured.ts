@@ -4,6 +4,7 @@ import type { SensorKind } from '../../../library/sensorKinds';
 import { typeOf } from './codes';
 import { isBadBenchTest, isBenchTest, type BenchTest } from './benchTests';
 import type { Entry } from './entry';
+import { lampStory } from './lampTold';
 import { ofKind } from './thread';
 
 /** What the bench has said on a case: projections from its thread. */
@@ -77,6 +78,7 @@ export function suspectCorners(
 		if (position) votes.set(position, (votes.get(position) ?? 0) + weight);
 	};
 	for (const { corner } of codes) vote(corner, 3);
+	for (const { corner } of lampStory(entries)?.codes ?? []) vote(corner, 3);
 	for (const entry of entries) {
 		if (entry.kind === 'live-recording')
 			for (const { channel } of entry.payload.findings) {

@@ -4,6 +4,7 @@ import { sayCondition } from '../../../library/signals';
 import { isBenchTest } from './benchTests';
 import { makerOf, typeOf, type CaseCode } from './codes';
 import { suspectCorners } from './measured';
+import { lampStory } from './lampTold';
 import { networkFindings } from './networkFindings';
 import type { CaseFacts, StationId } from './stations';
 import { isMending, openCalibrations, whyDue } from './calibrations';
@@ -69,6 +70,8 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 			'vehicle'
 		);
 	}
+	const lamp = lampStep(facts);
+	if (lamp) return lamp;
 	if (!lastScan)
 		return step('read', 'Scan every module', 'Nothing is cleared before it is recorded.', 'scan');
 	if (!lastCompleteScan) {
@@ -122,6 +125,54 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 			'sign'
 		)
 	);
+}
+
+/** A vehicle that nobody can talk to by a link: what its lamp tells leads. */
+function lampStep(facts: CaseFacts): NextStep | null {
+	const { entries } = facts;
+	const story = lampStory(entries);
+	if (!story) return null;
+	const { read, codes, told, toldNone, drivenBefore, mended } = story;
+	const atLamp = (title: string, why: string): NextStep => ({ ...step('read', title, why), page: 'lamp' });
+	if (!read)
+		return atLamp('Read its codes by the lamp', 'This vehicle has no link to ask: it counts its codes out.');
+	if (codes.length === 0)
+		return step('hand-over', 'Ask a lead to sign', 'Its lamp tells of no fault.', 'sign');
+	const words = (of: typeof codes) => of.map(({ code }) => code).join(', ');
+	if (!mended) {
+		const [corner] = suspectCorners(entries, []);
+		return corner && !entries.some(isBenchTest)
+			? seeking(
+					'measure',
+					`Measure at ${positionWords(corner)}`,
+					`The lamp told ${words(codes)}. A code names a circuit, never a part.`,
+					'measure'
+				)
+			: seeking(
+					'mend',
+					'Find the fault, then write down the repair',
+					`The lamp told ${words(codes)}.`,
+					'repair'
+				);
+	}
+	const due = calibrationStep(facts);
+	if (due) return due;
+	if (told.length > 0 && !toldNone)
+		return drivenBefore
+			? seeking('mend', `Look again: ${words(told)} told again`, 'It is there again after a drive.', 'repair')
+			: atLamp('Make it forget, and read it again', `The lamp still told ${words(told)} after the repair.`);
+	if (drivenBefore && toldNone)
+		return step(
+			'hand-over',
+			'Ask a lead to sign',
+			'Driven since the repair, and its lamp keeps nothing.',
+			'sign'
+		);
+	const drive = latest(entries, 'proving-drive');
+	const driven = drive !== null && happenedAfter(entries, drive, mended);
+	return driven
+		? atLamp('Read the lamp again', 'It was driven: now it can tell whether anything is kept.')
+		: step('prove', 'Make it forget, then drive it', 'Only a drive lets it judge its sensors anew.', 'drive');
 }
 
 const lastMending = (entries: readonly Entry[]): Entry | null => entries.filter(isMending).at(-1) ?? null;

@@ -4,6 +4,7 @@ import { VERDICT_WORDS } from '../core/prove/codeVerdict';
 import type { Entry } from './entry';
 import { openCalibrations, whyDue } from './calibrations';
 import { lowerFirst } from './words';
+import { lampOpen, lampStory } from './lampTold';
 import { fittingLacks, lastFittings } from './fittings';
 import { nextStep, type NextStep } from './nextStep';
 import { stationLine, type CaseFacts, type StationState } from './stations';
@@ -41,6 +42,7 @@ export function projectCase(thread: Entry[], book: CodeBook = shippedBook): Case
 /** Reasons why the case may not be signed (domain 2.6). */
 function whatIsOpen(facts: CaseFacts): string[] {
 	const { entries, codes, lastCompleteScan, lastClear } = facts;
+	if (lampStory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];
 	const open: string[] = [];
 	if (!lastCompleteScan) open.push('No complete scan is recorded.');
 	for (const code of codes) {
@@ -85,7 +87,12 @@ function silentNow({ lastCompleteScan }: CaseFacts): string[] {
 		.map((module) => `${module.name} does not answer.`);
 }
 
-function verdictOf({ codes, open, lastScan }: CaseFacts): string {
+function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
+	const story = lampStory(entries);
+	if (story?.read) {
+		if (open.length > 0) return 'Not proven yet';
+		return story.codes.length > 0 ? 'Proven by its lamp' : 'Its lamp tells of no fault';
+	}
 	if (!lastScan) return 'Not read yet';
 	if (open.length === 0) return codes.length > 0 ? 'Proven clear' : 'No codes in any module';
 	const worst = (

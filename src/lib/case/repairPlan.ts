@@ -1,7 +1,9 @@
 import { shopFunctions } from '../../../library/calibrations';
 import type { PlacedRepair, ReasonModel } from '../../../library/reason/model';
 import { accessMinutesFor } from '../../../library/reason/tests';
-import { repairs } from '../../../library/repairs';
+import { wheelReaderOf } from '../../../library/measurePoints';
+import { Position } from '../../../library/positions';
+import { judgedAs, repairs } from '../../../library/repairs';
 import { canFinish, type CanFinish, type Needed } from '../core/calibrate/canFinish';
 import { repairWorth, type Duty } from '../core/calibrate/repairWorth';
 import { calibrationsAfter } from './calibrations';
@@ -53,6 +55,22 @@ export function neededFor(repair: PlacedRepair, type: ReasonModel['type']): Need
 	return [...byFunction.values()];
 }
 
+/** Repairs that do all of this one and more, where the vehicle has such a part. */
+function widerThan({ kind, place }: PlacedRepair, type: ReasonModel['type']): PlacedRepair[] {
+	const at = Position.safeParse(place).success ? wheelReaderOf(type)?.role : place;
+	return [...repairs.values()]
+		.filter(({ countsAs, roles }) => countsAs === kind && (!roles || roles.some((role) => role === at)))
+		.map(({ id, name, minutes, price, part }) => ({
+			id: `${id}@${place}`,
+			kind: id,
+			name,
+			place,
+			part,
+			minutes,
+			price
+		}));
+}
+
 /**
  * The ways to mend what a repair would mend, the one with the least expected minutes first: all that cure the likeliest
  * fault that it cures. Null where the vehicle has no such repair.
@@ -64,7 +82,7 @@ export function waysToMend(
 	owned: ReadonlySet<string>
 ): RepairWay[] | null {
 	const { model, belief, policy, paid } = reasoning;
-	const chosen = model.repairs.findIndex((one) => one.kind === kind && one.place === place);
+	const chosen = model.repairs.findIndex((one) => one.kind === judgedAs(kind) && one.place === place);
 	if (chosen < 0) return null;
 	// Where nothing is suspected yet, what is met most often.
 	const weight = (index: number) => {
@@ -76,10 +94,13 @@ export function waysToMend(
 		.sort((a, b) => weight(b) - weight(a));
 	const ways = new Set([chosen, ...(fault === undefined ? [] : (model.faults[fault]?.curedBy ?? []))]);
 	return [...ways]
-		.flatMap((index): RepairWay[] => {
+		.flatMap((index) => {
 			const repair = model.repairs[index];
-			const told = repair && repairs.get(repair.kind);
-			if (!repair || !told) return [];
+			return repair ? [repair, ...widerThan(repair, model.type)].map((one) => ({ index, repair: one })) : [];
+		})
+		.flatMap(({ index, repair }): RepairWay[] => {
+			const told = repairs.get(repair.kind);
+			if (!told) return [];
 			const access = accessMinutesFor(told.access, model.type, repair.place);
 			const full = access.reduce((sum, { minutes }) => sum + minutes, 0);
 			const left = access.filter(({ id }) => !paid.has(id)).reduce((sum, { minutes }) => sum + minutes, 0);

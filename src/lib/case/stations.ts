@@ -4,6 +4,7 @@ import type { Entry, EntryOf } from './entry';
 import type { RoundResult } from './livePayloads';
 import { isBadBenchTest, isBenchTest } from './benchTests';
 import { isMending, openCalibrations } from './calibrations';
+import { lampStory } from './lampTold';
 import { latest, ofKind } from './thread';
 
 export const STATIONS = [
@@ -54,7 +55,9 @@ function listen({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	return { state: missing.length === 4 ? 'open' : 'begun', lacks: missing.join(', ') };
 }
 
-function read({ lastScan, lastCompleteScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+function read({ entries, lastScan, lastCompleteScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	const story = lampStory(entries);
+	if (story) return story.read ? { state: 'done', lacks: null } : { state: 'open', lacks: 'lamp not read' };
 	if (!lastScan) return { state: 'open', lacks: 'no scan yet' };
 	if (!lastCompleteScan) {
 		const { modules, modulesExpected } = lastScan.payload;
@@ -97,7 +100,13 @@ function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> 
 	return due > 0 ? { state: 'begun', lacks: `${due} due` } : { state: 'done', lacks: null };
 }
 
-function prove({ codes, open, lastClear, lastScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+function prove(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	const { entries, codes, open, lastClear, lastScan } = facts;
+	const story = lampStory(entries);
+	if (story) {
+		if (!story.read || !story.mended) return { state: 'open', lacks: null };
+		return open.length === 0 ? { state: 'done', lacks: null } : { state: 'begun', lacks: open[0] ?? null };
+	}
 	if (lastScan && open.length === 0) return { state: 'done', lacks: null };
 	const unproven = codes.filter((code) => code.proof.verdict !== 'proven-clear');
 	const returned = unproven.some((code) => code.proof.verdict.startsWith('back-'));
@@ -106,9 +115,11 @@ function prove({ codes, open, lastClear, lastScan }: CaseFacts): Omit<StationSta
 	return { state: returned ? 'bad' : lastClear ? 'begun' : 'open', lacks };
 }
 
-function handOver({ signature, open, lastScan, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
+function handOver(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
+	const { entries, signature, open, lastScan, codes } = facts;
 	if (signature) return { state: 'done', lacks: null };
-	if (lastScan && open.length === 0) return { state: 'begun', lacks: 'a lead signs' };
+	if ((lastScan ?? lampStory(entries)?.read) && open.length === 0)
+		return { state: 'begun', lacks: 'a lead signs' };
 	const waiting = codes.filter((code) => code.proof.verdict !== 'proven-clear').length;
 	return { state: 'open', lacks: waiting > 0 ? `${plural(waiting, 'code')} to go` : null };
 }

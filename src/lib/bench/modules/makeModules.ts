@@ -8,6 +8,7 @@ import { Cluster } from './cluster';
 import { Engine, ParkBrake, PowerSteering, Restraint } from './drivetrain';
 import { Gateway } from './gateway';
 import { SteeringAngle, YawCluster } from './motionSensors';
+import { PedalBrake } from './pedalBrake';
 import { TrailerBrake } from './trailerBrake';
 
 /** Lamps that a module asks for when it has a fault inside. */
@@ -24,7 +25,10 @@ const OWN_LAMPS: Partial<Record<ModuleRole, Lamp[]>> = {
 export function makeModules(vehicle: VehicleType, wheels: readonly Wheel[]): Module[] {
 	const make: Record<ModuleRole, (type: ModuleType) => Module> = {
 		gateway: (type) => new Gateway(type),
-		brake: (type) => new BrakeControl(type, vehicle, wheels),
+		brake: (type) =>
+			vehicle.tells === 'lamp'
+				? new PedalBrake(type, vehicle, wheels)
+				: new BrakeControl(type, vehicle, wheels),
 		'steering-angle': (type) => new SteeringAngle(type),
 		yaw: (type) => new YawCluster(type),
 		'power-steering': (type) => new PowerSteering(type),

@@ -1,17 +1,17 @@
 import type { ModuleType, VehicleType } from '../../../../library';
-import { flashesOf } from '../../core/blink/flashesOf';
 import { decodeStatus } from '../../core/codes/status';
 import type { Wheel, World } from '../world';
 import { rawValue } from './identity';
+import { LampTelling } from './lampTelling';
 import type { Monitor } from './monitor';
 import { WheelModule } from './wheelModule';
 
 /** A bridge of the test plug this long makes the lamp tell; longer than the other, it forgets what it told. */
 const TELLS_S = [1.5, 3] as const;
 const FORGETS_FROM_S = 4.5;
-/** Dark, before the first showing. */
-const LEAD_S = 1.5;
 const SHOWINGS = 40;
+/** Its valves try themselves, after power comes. */
+const CLICKS_S = [0.5, 2] as const;
 /** What the second group of flashes says, by the kind of failure. */
 const WHAT: readonly [flashes: number, types: RegExp][] = [
 	[1, /^1[1-5]$/],
@@ -35,8 +35,9 @@ export class TrailerBrake extends WheelModule {
 	}
 
 	private bridgedFromS: number | null = null;
-	/** What the lamp tells, the code it tells of, and since when; null while it tells nothing. */
-	private telling: { groups: number[]; monitor: Monitor | null; fromS: number } | null = null;
+	private readonly telling = new LampTelling();
+	/** The fault that was told of last. */
+	private told: Monitor | null = null;
 
 	/** Two pins of the test plug are bridged, or no longer. */
 	bridge(closed: boolean, world: World): void {
@@ -48,28 +49,24 @@ export class TrailerBrake extends WheelModule {
 		const heldS = world.timeS - this.bridgedFromS;
 		this.bridgedFromS = null;
 		if (heldS >= FORGETS_FROM_S) {
-			this.telling?.monitor?.clear();
-			this.telling = null;
+			this.told?.clear();
+			this.told = null;
+			this.telling.stop();
 		} else if (heldS >= TELLS_S[0] && heldS <= TELLS_S[1]) {
-			const monitor = this.monitors.find(({ statusByte }) => decodeStatus(statusByte).confirmed) ?? null;
-			this.telling = {
-				groups: monitor ? this.groupsOf(monitor) : NO_FAULT,
-				monitor,
-				fromS: world.timeS + LEAD_S
-			};
+			this.told = this.monitors.find(({ statusByte }) => decodeStatus(statusByte).confirmed) ?? null;
+			this.telling.begin([this.told ? this.groupsOf(this.told) : NO_FAULT], SHOWINGS, world.timeS);
 		}
 	}
 
 	/** Whether its lamp is lit by a code at this moment; null while it tells none. */
 	flash(world: World): boolean | null {
-		if (!this.telling) return null;
-		const atS = world.timeS - this.telling.fromS;
-		const flashes = flashesOf(this.telling.groups, SHOWINGS);
-		if (atS > (flashes.at(-1)?.offS ?? 0)) {
-			this.telling = null;
-			return null;
-		}
-		return flashes.some(({ onS, offS }) => atS >= onS && atS < (offS ?? onS));
+		return this.telling.lit(world.timeS);
+	}
+
+	/** Its valves click one after the other as it wakes; not while it tells codes or is asked to. */
+	valvesClick(world: World): boolean {
+		const wakes = this.awakeS >= CLICKS_S[0] && this.awakeS < CLICKS_S[1];
+		return wakes && this.bridgedFromS === null && this.telling.lit(world.timeS) === null;
 	}
 
 	/** Where and what, as the maker's table has it. */

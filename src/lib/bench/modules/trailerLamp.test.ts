@@ -77,6 +77,23 @@ describe('a trailer that tells its codes by lamp', () => {
 		expect(watch(vehicle)).toBe(first);
 	});
 
+	it('its valves click as it wakes, and do not while it is asked for codes: that is no dead module', () => {
+		const vehicle = trailer();
+		const wake = () => {
+			vehicle.turnKey('off');
+			vehicle.advance(5);
+			vehicle.turnKey('on');
+			vehicle.advance(1);
+			return vehicle.state.felt;
+		};
+		expect(wake()).toContain('valves click');
+		vehicle.advance(3);
+		expect(vehicle.state.felt).toEqual([]);
+		vehicle.bridge(true);
+		expect(wake()).toEqual([]);
+		expect(vehicle.state.lamps.brake || vehicle.reachable(0x1610)).toBe(true);
+	});
+
 	it('a bridge that is too short does nothing; a car has no such plug', () => {
 		const vehicle = trailer();
 		bridge(vehicle, 0.5);

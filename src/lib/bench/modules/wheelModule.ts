@@ -1,5 +1,6 @@
 import type { ModuleType, VehicleType } from '../../../../library';
 import { codingOf } from '../../../../library/calibrations';
+import { pinFor } from '../physics/wiring';
 import type { Wheel, World } from '../world';
 import { BrakeLines } from './brakeLines';
 import { CORNER_CODES, WHEEL_SPEED_ID } from './corners';
@@ -54,7 +55,7 @@ export abstract class WheelModule extends Module {
 		this.watch(
 			...this.internalWatches(lamps),
 			...this.codingWatches(vehicle, lamps),
-			...this.lines.pressureWatches(() => this, lamps),
+			...(pinFor(type, 'pressure-signal') ? this.lines.pressureWatches(() => this, lamps) : []),
 			...this.supplyWatches(lamps)
 		);
 	}

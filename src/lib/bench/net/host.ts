@@ -1,6 +1,8 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { z } from 'zod';
 import { Position, type VehicleType } from '../../../../library';
+import { slipsOf } from '../../../../library/reason/leftBehind';
+import { faults } from '../../../../library/faults';
 import { repairs, type PlaceKind } from '../../../../library/repairs';
 import type { BenchFault } from '../faults/benchFault';
 import { BenchMeter } from '../instruments/meter';
@@ -8,6 +10,7 @@ import { probePoints } from '../instruments/points';
 import { BenchScope } from '../instruments/scope';
 import { holdSource } from '../instruments/source';
 import { DriveLeg, STRAIGHT_DRIVE } from '../motion';
+import type { Lamp } from '../modules/monitor';
 import { BODY } from '../physics/wiring';
 import type { VehicleState } from '../state';
 import { BenchVehicle } from '../vehicle';
@@ -50,7 +53,12 @@ export const HandAction = z.discriminatedUnion('do', [
 	z.object({
 		do: z.literal('mend'),
 		at: z.string(),
-		repair: z.enum([...repairs.keys()] as [string, ...string[]])
+		repair: z.enum([...repairs.keys()] as [string, ...string[]]),
+		/** Faults of the library that the work leaves behind. */
+		leaves: z
+			.array(z.string().refine((id) => faults.has(id), 'no such fault'))
+			.max(10)
+			.optional()
 	}),
 	/** Seconds of the vehicle's clock per second, while it is not driving. */
 	z.object({ do: z.literal('clock'), rate: z.number().min(0.01).max(200) })
@@ -77,7 +85,18 @@ export interface PanelState extends VehicleState {
 	plugged: boolean;
 	/** Places hands can be laid on, by kind. */
 	places: Record<PlaceKind | 'plug', string[]>;
+	/** The lamp that tells codes by itself; null where the dash has them all. */
+	tellingLamp: Lamp | null;
+	/** What can go wrong in a repair, by its id. */
+	slips: Record<string, { id: string; name: string }[]>;
 }
+
+const SLIPS: PanelState['slips'] = Object.fromEntries(
+	[...repairs.keys()].map((id) => [
+		id,
+		slipsOf(id).map((fault) => ({ id: fault, name: faults.get(fault)?.name ?? fault }))
+	])
+);
 
 export interface HostOptions {
 	type: VehicleType;
@@ -155,6 +174,8 @@ export class BenchHost {
 		return {
 			...this.vehicle.state,
 			plugged: this.plugged,
+			slips: SLIPS,
+			tellingLamp: this.tellingLamp,
 			places: {
 				corner: wheels.map(({ position }) => position),
 				module: modules.map(({ role }) => role),
@@ -165,6 +186,11 @@ export class BenchHost {
 				vehicle: ['vehicle']
 			}
 		};
+	}
+
+	private get tellingLamp(): Lamp | null {
+		if (this.options.type.tells === 'lamp') return 'anti-lock';
+		return this.options.type.modules.some(({ role }) => role === 'trailer-brake') ? 'brake' : null;
 	}
 
 	/** Does what a hand would do. The error says why it cannot be done now. */
@@ -213,7 +239,9 @@ export class BenchHost {
 			}
 			case 'mend':
 				if (vehicle.moves) return 'The vehicle is moving: stop first.';
-				return vehicle.mend(action.at, action.repair) ? null : `This vehicle has no place ${action.at}.`;
+				return vehicle.mend(action.at, action.repair, action.leaves)
+					? null
+					: `This vehicle has no place ${action.at}.`;
 			case 'clock':
 				this.idleRate = action.rate;
 				return null;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { vehicleTypes, type VehicleType } from '../../../../library';
+import { linkTypes, type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
 import { faults, type Fault } from '../../../../library/faults';
 import { LINKS } from '../../../../library/links';
@@ -71,7 +71,7 @@ function caseOf({ vehicle, faults: described }: Described, seed: number): Result
 			(at) =>
 				one.position === null || one.position === undefined || fault.at !== 'corner' || at === one.position
 		);
-	const types = [...vehicleTypes.values()].filter(
+	const types = linkTypes.filter(
 		(type) =>
 			(vehicle === undefined || type.id === vehicle) && wanted.every((each) => place(type, each).length > 0)
 	);

@@ -1,4 +1,4 @@
-import { vehicleTypes, type VehicleType } from '../../../../library';
+import { linkTypes, type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
 import { faults, mayComeAndGo, type Fault } from '../../../../library/faults';
 import { libraryWeight } from '../../../../library/reason/model';
@@ -19,7 +19,7 @@ const COMES_AND_GOES = 0.12;
 
 /** Draws a vehicle and its faults, each fault as often as the library holds it likely. @param random from 0 up to 1 */
 export function drawCase(seed: number, random: () => number): TrialCase {
-	const types = [...vehicleTypes.values()];
+	const types = linkTypes;
 	const type = types[Math.floor(random() * types.length)] as VehicleType;
 	const count = random() < TWO ? 2 : 1;
 	const drawn: BenchFault[] = [];

@@ -10,6 +10,7 @@ import { dtcHex } from '../../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import type { Observation } from '../../core/path/model';
 import { isMending } from '../calibrations';
+import { lampMeaningOf } from '../lampTold';
 import type { CaseCode } from '../codes';
 import type { Entry, EntryOf } from '../entry';
 import { tyreSigns } from './tyreSigns';
@@ -47,7 +48,7 @@ export function observationsOf(
 	const state = new Since();
 	for (const entry of entries) {
 		state.follow(entry);
-		const seen = entry.kind === 'network-scan' ? scanSeen(entry, around, state) : seenIn(entry, around);
+		const seen = seenBy(entry, around, state);
 		for (const [sign, outcome] of Object.entries(seen)) {
 			const once = `${state.epoch}/${sign}`;
 			const before = last.get(once);
@@ -62,6 +63,18 @@ export function observationsOf(
 		}
 	}
 	return [...found.values()];
+}
+
+function seenBy(entry: Entry, around: Around, since: Since): Seen {
+	if (entry.kind === 'network-scan') return scanSeen(entry, around, since);
+	if (entry.kind === 'lamp-read') return since.asItCame || since.driven ? lampSeen(entry) : {};
+	return seenIn(entry, around);
+}
+
+/** What a lamp tells of a wheel. */
+function lampSeen({ payload }: EntryOf<'lamp-read'>): Seen {
+	const { corner, wheelCode } = lampMeaningOf(payload) ?? {};
+	return corner && wheelCode ? { [signKey('wheel-code', corner)]: wheelCode } : {};
 }
 
 /** What has happened since the last repair, which decides what a reading of codes says. */

@@ -1,6 +1,7 @@
 import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
+import { judgedAs } from '../../../../library/repairs';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
@@ -180,7 +181,9 @@ export function repairsDone(
 	model: ReasonModel
 ): Set<number> {
 	const text = [title, ...parts.map(({ name }) => name)].join(' ');
-	const named = does ? [does.kind] : BY_WORDS.filter(([, words]) => words.test(text)).map(([kind]) => kind);
+	const named = does
+		? [judgedAs(does.kind)]
+		: BY_WORDS.filter(([, words]) => words.test(text)).map(([kind]) => kind);
 	const fits = ({ kind, place }: PlacedRepair) =>
 		named.includes(kind) && (does ? place === does.place : position === null || place === position);
 	return new Set([...model.repairs.keys()].filter((index) => fits(model.repairs[index] as PlacedRepair)));

@@ -133,3 +133,84 @@ describe('a lamp code', () => {
 		expect(reading.ok ? '' : reading.error).toMatch(words);
 	});
 });
+
+describe('codes that are shown in turn', () => {
+	const inTurn = (...codes: number[][]): Flash[] => {
+		let from = 0;
+		return codes.flatMap((groups) => {
+			const shown = flashesOf(groups, 1).map(({ onS, offS }) => ({
+				onS: onS + from,
+				offS: (offS ?? 0) + from
+			}));
+			from = (shown.at(-1)?.offS ?? 0) + 3.5;
+			return shown;
+		});
+	};
+	it.each([
+		[
+			'two in turn',
+			[
+				[2, 3],
+				[3, 1],
+				[2, 3],
+				[3, 1]
+			],
+			[
+				[2, 3],
+				[3, 1]
+			],
+			false
+		],
+		[
+			'three, the last seen once',
+			[
+				[2, 1],
+				[2, 3],
+				[4, 1],
+				[2, 1],
+				[2, 3]
+			],
+			[
+				[2, 1],
+				[2, 3],
+				[4, 1]
+			],
+			true
+		],
+		[
+			'each twice before the next',
+			[
+				[2, 3],
+				[2, 3],
+				[3, 1],
+				[3, 1],
+				[2, 3]
+			],
+			[
+				[2, 3],
+				[3, 1]
+			],
+			false
+		],
+		[
+			'one slip among many',
+			[
+				[2, 3],
+				[2, 3],
+				[2, 4],
+				[2, 3],
+				[2, 3]
+			],
+			[
+				[2, 3],
+				[2, 4]
+			],
+			false
+		]
+	])('%s', (_what, shown, codes, wantsAnother) => {
+		const read = readFlashes(inTurn(...shown));
+		if (!read.ok) throw new Error(read.error);
+		expect(read.value.codes.map(({ groups }) => groups)).toEqual(codes);
+		expect(read.value.wantsAnother).toBe(wantsAnother);
+	});
+});

@@ -17,7 +17,7 @@ export interface LampReading {
 	confidence: number;
 	/** Mean seconds from flash to flash, over the pause between groups, between showings; null = none was seen. */
 	gapS: Record<Gap, number | null>;
-	/** All codes shown one after the other, where the lamp goes on to another. */
+	/** All codes that the lamp shows in turn, each once, in the order in which they were first seen. */
 	codes: { groups: number[]; repeats: number }[];
 	/** Whether one more showing would be worth waiting for. */
 	wantsAnother: boolean;
@@ -26,6 +26,7 @@ export interface LampReading {
 /** A lamp that stays lit this many times as long as its flashes tells a beginning, and is no flash. */
 const OPENING = 2.5;
 const SURE = 0.9;
+const SLIP_BESIDE = 4;
 const MOST_FLASHES = 2000;
 
 /** That a code has so many groups. */
@@ -83,9 +84,12 @@ export function readFlashes(flashes: readonly Flash[]): Result<LampReading> {
 			cycle: meanOf(gapsS, gaps, 'cycle')
 		},
 		codes,
-		wantsAnother: confidence < SURE || repeats < 2
+		wantsAnother: confidence < SURE || repeats < 2 || codes.some((code) => isInDoubt(code, repeats))
 	});
 }
+
+/** Seen once while others came twice or thrice may be another code; beside one that came often it is a slip of the hand. */
+const isInDoubt = (code: { repeats: number }, most: number) => code.repeats < 2 && most < SLIP_BESIDE;
 
 interface InOrder {
 	starts: number[];
@@ -180,15 +184,16 @@ function weighed(showings: readonly number[][]): { told: Reading; log: number } 
 		}
 	}
 	const codes: Reading['codes'] = [];
+	let at = -1;
 	for (const groups of whole) {
-		const known = codes.at(-1);
-		if (known && same(known.groups, groups)) {
-			known.repeats += 1;
-			log += Math.log(SAME_AGAIN);
-		} else {
-			log += codeLog(groups) + (codes.length > 0 ? Math.log(ANOTHER) : 0);
-			codes.push({ groups, repeats: 1 });
-		}
+		const known = codes.findIndex((code) => same(code.groups, groups));
+		// The same again, or the next of those that are shown in turn.
+		const awaited = known >= 0 && (known === at || known === (at + 1) % codes.length);
+		log += awaited ? Math.log(SAME_AGAIN) : codeLog(groups) + (codes.length > 0 ? Math.log(ANOTHER) : 0);
+		const code = codes[known];
+		if (code) code.repeats += 1;
+		else codes.push({ groups, repeats: 1 });
+		at = code ? known : codes.length - 1;
 	}
 	const [most = { groups: [1], repeats: 1 }] = [...codes].sort((a, b) => b.repeats - a.repeats);
 	return { told: { ...most, codes }, log };

@@ -20,6 +20,8 @@
 		open: string[];
 		plugged: boolean;
 		places: Record<PlaceKind | 'plug', string[]>;
+		tellingLamp: string | null;
+		slips: Record<string, { id: string; name: string }[]>;
 	}
 	const KINDS: { kind: PlaceKind | 'plug'; name: string }[] = [
 		{ kind: 'corner', name: 'Corners' },
@@ -59,6 +61,7 @@
 	let trouble = $state<string | null>(null);
 	let place = $state('');
 	let repair = $state('renew-lead');
+	let slip = $state('');
 	let did = $state<string | null>(null);
 
 	const at = $derived(place || (panel?.places.corner.at(-2) ?? ''));
@@ -69,6 +72,8 @@
 		)
 	);
 	const chosen = $derived(possible.some(({ id }) => id === repair) ? repair : (possible[0]?.id ?? ''));
+	const slips = $derived(panel?.slips[chosen] ?? []);
+	const leaves = $derived(slips.some(({ id }) => id === slip) ? [slip] : []);
 	const turns = $derived(kind === 'corner' && Math.abs(panel?.wheelsKmh[at] ?? 0) > 0 && !panel?.driving);
 	const hasPlug = $derived(kind === 'corner' || kind === 'module' || kind === 'plug');
 	const counts = $derived(page.url.pathname.endsWith('/lamp'));
@@ -200,11 +205,23 @@
 						>
 							{bridged ? 'Open the bridge' : 'Bridge the test plug'}
 						</button>
+					{/if}
+					{#if panel.tellingLamp}
+						{@const lit = panel.lamps[panel.tellingLamp] ?? false}
 						<span
 							role="img"
-							aria-label={panel.lamps.brake ? 'Lamp on the drawbar lit' : 'Lamp on the drawbar dark'}
-							class="size-9 rounded-full border-3 border-ink {panel.lamps.brake ? 'bg-ink' : ''}"
+							aria-label={lit ? 'Its lamp is lit' : 'Its lamp is dark'}
+							class="size-9 rounded-full border-3 border-ink {lit ? 'bg-ink' : ''}"
 						></span>
+					{/if}
+					{#if counts && panel.tellingLamp && !hasBridge}
+						<button
+							class="act-quiet touch-none select-none"
+							onpointerdown={() => void act({ do: 'pedal', pressed: true }, '')}
+							onpointerup={() => void act({ do: 'pedal', pressed: false }, '')}
+						>
+							Pedal, while you hold it
+						</button>
 					{/if}
 					<span>
 						Lamps: {Object.entries(panel.lamps)
@@ -294,9 +311,16 @@
 						>
 							{#each possible as { id, name } (id)}<option value={id}>{name}</option>{/each}
 						</select>
+						{#if slips.length > 0}
+							<select class="field w-auto!" aria-label="How it is done" bind:value={slip}>
+								<option value="">as it should be</option>
+								{#each slips as { id, name } (id)}<option value={id}>so that {name}</option>{/each}
+							</select>
+						{/if}
 						<button
 							class="act-quiet"
-							onclick={() => act({ do: 'mend', at, repair: chosen }, `Repair done at the ${placeWords(at)}.`)}
+							onclick={() =>
+								act({ do: 'mend', at, repair: chosen, leaves }, `Repair done at the ${placeWords(at)}.`)}
 						>
 							Do the repair
 						</button>

@@ -1,5 +1,7 @@
 import type { CaseCode } from '$lib/case/codes';
+import type { Entry } from '$lib/case/entry';
 import { LAMPS } from '$lib/case/entry';
+import { lampStory } from '$lib/case/lampTold';
 import { openCalibrations } from '$lib/case/calibrations';
 import { untaught } from '$lib/case/project';
 import { lowerFirst } from '$lib/case/words';
@@ -17,6 +19,27 @@ import { DriveForm, KeyByHandForm, LampCheckForm, NOT_WATCHED } from './forms';
 function becauseOf({ madeByUs, expected, proof }: CaseCode): string {
 	if (madeByUs) return `Made by us: our own test opened its circuit. ${proof.because}`;
 	return expected ? `Expected: ${expected}. ${proof.because}` : proof.because;
+}
+
+/** What a vehicle's lamp has told, where it has nothing else to tell by. */
+function lampOf(entries: readonly Entry[]) {
+	const story = lampStory(entries);
+	if (!story) return null;
+	const drive = latest([...entries], 'proving-drive');
+	const driven = drive !== null && happenedAfter(entries, drive, story.mended);
+	return {
+		read: story.read,
+		codes: story.codes.map((code) => ({
+			...code,
+			now: story.toldNone
+				? 'no longer told'
+				: story.told.some((one) => one.code === code.code)
+					? 'told since the repair'
+					: 'told before the repair'
+		})),
+		driven: driven ? clock(drive.observedAt) : null,
+		clean: story.toldNone && story.drivenBefore
+	};
 }
 
 export const load = async ({ params, depends }) => {
@@ -57,6 +80,7 @@ export const load = async ({ params, depends }) => {
 		open: view.open.filter((reason) => !untaught(view).includes(reason)),
 		due: openCalibrations(view.entries).map(({ placed }) => lowerFirst(placed.calibration.name)),
 		scanned: view.lastScan !== null,
+		lamp: lampOf(entries),
 		clear: clearable.ok
 			? { modules: clearable.value, refusal: null }
 			: { modules: [], refusal: clearable.error },

@@ -5,12 +5,23 @@
 	import Steps from './Steps.svelte';
 
 	let { data } = $props();
+	const lampHeadline = $derived(
+		!data.lamp?.read
+			? 'Read its lamp first: there is nothing to prove yet'
+			: data.lamp.codes.length === 0
+				? 'Its lamp tells of no fault'
+				: data.lamp.clean && data.open.length === 0
+					? 'Proven by its lamp'
+					: 'Not proven yet'
+	);
 	const headline = $derived(
-		!data.scanned
-			? 'Read first: there is nothing to prove yet'
-			: data.codes.length === 0
-				? 'No module has a code'
-				: data.headline
+		data.lamp
+			? lampHeadline
+			: !data.scanned
+				? 'Read first: there is nothing to prove yet'
+				: data.codes.length === 0
+					? 'No module has a code'
+					: data.headline
 	);
 	const rest = $derived(
 		data.open.filter((reason) => !data.codes.some((code) => reason.startsWith(code.text)))
@@ -43,6 +54,17 @@
 		/>
 	{/if}
 </section>
-{#if data.canWrite && !data.case.signed && data.scanned}
+{#if data.lamp}
+	<section aria-label="Lamp codes" class="mt-3">
+		{#each data.lamp.codes as { code, words, now } (code)}
+			<p class="hair flex min-h-11 flex-wrap items-baseline gap-4 py-2">
+				<span class="num text-xl font-bold">{code}</span>
+				<span class="flex-1">{words}</span>
+				<span class="text-ink-2">{now}</span>
+			</p>
+		{/each}
+	</section>
+{/if}
+{#if data.canWrite && !data.case.signed && (data.scanned || data.lamp)}
 	{#key data.case.id}<Steps {data} caseId={data.case.id} />{/key}
 {/if}

@@ -51,7 +51,7 @@
 				Clear {data.clear.modules.length > 0 ? `all ${data.clear.modules.length} modules` : 'all modules'}
 			</button>
 		{/snippet}
-		{@render step('clear', 'Clear the codes', data.done.clear, clearBody)}
+		{#if !data.lamp}{@render step('clear', 'Clear the codes', data.done.clear, clearBody)}{/if}
 
 		{#snippet keyBody()}
 			<p>Key off, ten seconds, key on. The gateway counts it.</p>
@@ -69,7 +69,7 @@
 				</form>
 			</div>
 		{/snippet}
-		{@render step('key', 'Turn the key off and on', data.done.key, keyBody)}
+		{#if !data.lamp}{@render step('key', 'Turn the key off and on', data.done.key, keyBody)}{/if}
 
 		{#snippet lampBody()}
 			<form method="POST" action="?/lamps" use:lampEnhance>
@@ -93,7 +93,7 @@
 				<FormFoot made={lamps} save="Save what the lamps did" />
 			</form>
 		{/snippet}
-		{@render step('lamps', 'Watch the lamps at key-on', data.done.lamps, lampBody)}
+		{#if !data.lamp}{@render step('lamps', 'Watch the lamps at key-on', data.done.lamps, lampBody)}{/if}
 
 		{#snippet driveBody()}
 			<Caution
@@ -140,7 +140,17 @@
 				<FormFoot made={drive} save="Save the drive" />
 			</form>
 		{/snippet}
-		{@render step('drive', 'Drive it', data.done.drive, driveBody)}
+		{#snippet forgetBody()}
+			<p>By the pedal: the lamp goes out, and judges anew when it is driven.</p>
+			<a class="act-quiet mt-2" href="/cases/{caseId}/read/lamp">Step by step, at the lamp</a>
+		{/snippet}
+		{#if data.lamp}{@render step(
+				'forget',
+				'Make it forget, once it is repaired',
+				data.lamp.driven,
+				forgetBody
+			)}{/if}
+		{@render step('drive', 'Drive it', data.lamp ? data.lamp.driven : data.done.drive, driveBody)}
 
 		{#snippet readBody()}
 			<p>Every module, not only the one that had a code.</p>
@@ -148,6 +158,12 @@
 				>Read every module</button
 			>
 		{/snippet}
-		{@render step('read', 'Read every module again', data.done.read, readBody)}
+		{#snippet againBody()}
+			<p>Only what it tells after the drive counts.</p>
+			<a class="act-quiet mt-2" href="/cases/{caseId}/read/lamp">Read its lamp</a>
+		{/snippet}
+		{#if data.lamp}
+			{@render step('read', 'Read its lamp again', data.lamp.clean ? data.lamp.driven : null, againBody)}
+		{:else}{@render step('read', 'Read every module again', data.done.read, readBody)}{/if}
 	</ol>
 </section>

@@ -91,7 +91,8 @@ export const load = async ({ params, depends, url }) => {
 				by: authorName
 			}))
 			.reverse(),
-		reported: reportedGroups(view)
+		reported: reportedGroups(view),
+		byLamp: typeOf(view.entries)?.tells === 'lamp'
 	};
 };
 

@@ -13,6 +13,7 @@
 	const silent = $derived(shown?.modules.filter((m) => !m.answered) ?? []);
 	const codes = $derived(shown?.modules.reduce((sum, m) => sum + m.codes.length, 0) ?? 0);
 	const headline = $derived.by(() => {
+		if (!shown && data.byLamp && data.lampCodes.length > 0) return 'Its lamp was read';
 		if (!shown) return 'Nothing is read yet';
 		const where = shown.modules.filter((m) => m.codes.length > 0).length;
 		const found =
@@ -37,11 +38,19 @@
 				</p>
 			{:else}
 				<p class="mt-2 text-lg">
-					Key on, interface plugged in. Every module is asked, not only the one behind the lamp.
+					{data.byLamp
+						? 'It is older than any link: its lamp counts the codes out, and the pedal asks for them.'
+						: 'Key on, interface plugged in. Every module is asked, not only the one behind the lamp.'}
 				</p>
 			{/if}
 		</div>
-		{#if data.canWrite && !data.case.signed}
+		{#if data.canWrite && !data.case.signed && data.byLamp}
+			<a
+				data-do
+				class={data.lampCodes.length > 0 ? 'act-quiet' : 'act'}
+				href="/cases/{data.case.id}/read/lamp">Read its lamp</a
+			>
+		{:else if data.canWrite && !data.case.signed}
 			<button
 				data-do
 				class={shown ? 'act-quiet' : 'act'}
@@ -52,7 +61,7 @@
 			</button>
 		{/if}
 	</div>
-	{#if data.canWrite && !data.case.signed}<LinkAddress
+	{#if data.canWrite && !data.case.signed && !data.byLamp}<LinkAddress
 			data={data.addressForm}
 			saved={data.linkAddress}
 			caseId={data.case.id}
@@ -95,7 +104,7 @@
 		{/each}
 	</section>
 {/if}
-{#if data.canWrite && !data.case.signed}
+{#if data.canWrite && !data.case.signed && !data.byLamp}
 	<p class="mt-6">
 		<a class="act-quiet" href="/cases/{data.case.id}/read/lamp">Read a lamp that flashes</a>
 	</p>

@@ -42,6 +42,11 @@ export const load = async ({ params, depends, url }) => {
 		place: places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null,
 		bleed: type ? bleedOrder(type).map((position) => ({ id: position, words: positionWords(position) })) : [],
 		plate: row.vehicle.plate,
+		/** What would be done on the stand-in vehicle; null where there is none. */
+		standInRepair:
+			row.vehicle.standInAddress && sheet && sheet.repairs.length > 0
+				? ((work && sheet.repairs.includes(work.kind) ? work.kind : sheet.repairs[0]) ?? null)
+				: null,
 		done: lastFittings(view.entries).map(({ id, payload, observedAt, authorName }) => ({
 			id,
 			name: payload.name,

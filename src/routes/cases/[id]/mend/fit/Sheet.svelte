@@ -6,8 +6,11 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
+	import { leftByFitting } from '$lib/case/fittings';
+	import { repairs } from '$library/repairs';
 	import { fittingSheets, type FittingSheet } from '$library/fittingSheets';
 	import { sendEntry } from '../../../../decoderClient';
+	import { standInHand } from '../../standInHand';
 	import { PhotoBox } from '../../photos.svelte';
 	import PhotoStrip from '../../PhotoStrip.svelte';
 	import { Fit } from './fit.svelte';
@@ -26,6 +29,8 @@
 	photos.kept = untrack(() => fit.draft.photos);
 	let entryId = ulid();
 	let saving = $state(false);
+	/** Repair that is done on the stand-in vehicle; empty = none. */
+	let hands = $state<string>(untrack(() => data.standInRepair ?? ''));
 	const unread = $derived(sheet.cautions.filter(({ id }) => !fit.draft.acknowledged.includes(id)));
 	const steps = $derived(whole.steps.map((one) => fit.step(one, data.bleed)));
 	const left = $derived(steps.filter(({ state }) => state === 'open').length);
@@ -39,18 +44,25 @@
 		fit.keep();
 	});
 
+	/** The stand-in vehicle is worked on as the sheet says, what is not right included. */
+	async function workOnStandIn(leaves: string[]) {
+		try {
+			await standInHand(data.case.id, { do: 'mend', at: data.place ?? 'vehicle', repair: hands, leaves });
+			toast.success('Done on the stand-in vehicle, as the sheet says.');
+		} catch (caught) {
+			toast.error((caught as Error).message);
+		}
+	}
+
 	async function save() {
 		if (saving) return;
 		saving = true;
-		const done = await sendEntry(
-			data.case.id,
-			'fitting',
-			fit.payload(whole, data.place, data.bleed),
-			entryId
-		);
+		const payload = fit.payload(whole, data.place, data.bleed);
+		const done = await sendEntry(data.case.id, 'fitting', payload, entryId);
 		saving = false;
 		if (!done) return;
 		toast.success('The sheet is on the thread.');
+		if (hands) await workOnStandIn(leftByFitting(payload));
 		entryId = ulid();
 		fit.forget();
 		photos.kept = [];
@@ -145,6 +157,15 @@
 				</li>
 			{/each}
 		</ol>
+		{#if data.standInRepair !== null}
+			<label class="mt-4 block max-w-md"
+				><span class="mb-1 block font-semibold">And on the stand-in vehicle</span>
+				<select class="field" bind:value={hands}>
+					<option value="">nothing: only the sheet</option>
+					{#each sheet.repairs as id (id)}<option value={id}>{repairs.get(id)?.name ?? id}</option>{/each}
+				</select></label
+			>
+		{/if}
 		<div class="mt-4 flex flex-wrap items-center gap-4">
 			<button class="act" disabled={saving} onclick={save}
 				>{left === 0 ? 'Put the sheet on the thread' : 'Put it on the thread as it stands'}</button

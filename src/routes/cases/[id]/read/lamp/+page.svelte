@@ -15,7 +15,8 @@
 	const tapped = new Tapped();
 	let lamp = $state<string>(untrack(() => data.likely));
 	let tableId = $state<string>(untrack(() => data.own ?? ''));
-	let entryId = $state(ulid());
+	/** One number for each code that is saved: sent twice, it is kept once. */
+	let entryIds: Record<string, string> = {};
 	const PROCEDURES = [
 		{ id: 'begin', name: 'Make it tell, step by step' },
 		{ id: 'check', name: 'Sensor check by speed' },
@@ -25,12 +26,18 @@
 	let tapButton = $state<HTMLButtonElement | null>(null);
 	const reading = $derived(tapped.reading);
 	const table = $derived(data.tables.find(({ id }) => id === tableId) ?? null);
-	const meaning = $derived(reading && table ? lampMeaning(table, reading.groups) : null);
+	const wordsOf = (groups: number[]) => (table ? lampMeaning(table, groups)?.words : undefined);
+	/** What is worth keeping: codes that were seen more than once, or all where none was yet. */
+	const kept = $derived.by(() => {
+		const codes = reading?.codes ?? [];
+		const again = codes.filter(({ repeats }) => repeats > 1);
+		return again.length > 0 ? again : codes;
+	});
 	const sure = $derived(reading ? Math.round(reading.confidence * 100) : 0);
 	const says = $derived.by(() => {
 		if (!reading) return '';
 		if (!table) return 'No table is chosen: the number alone.';
-		return meaning ? meaning.words : 'The table has no such code: count once more, or take another table.';
+		return wordsOf(reading.groups) ?? 'The table has no such code: count once more, or take another table.';
 	});
 	const advice = $derived.by(() => {
 		if (!reading) return 'Begin at any flash. The pauses tell the rest, however fast the lamp is.';
@@ -47,24 +54,31 @@
 	async function save() {
 		if (!reading || saving) return;
 		saving = true;
-		const done = await sendEntry(
-			data.case.id,
-			'lamp-read',
-			{
-				lamp: `${lamp} lamp`,
-				flashes: tapped.flashes,
-				groups: reading.groups,
-				repeats: reading.repeats,
-				confidence: reading.confidence,
-				table: table?.id ?? null,
-				meaning: meaning?.words ?? ''
-			},
-			entryId
-		);
+		for (const { groups, repeats } of kept) {
+			const code = groups.join('-');
+			const done = await sendEntry(
+				data.case.id,
+				'lamp-read',
+				{
+					lamp: `${lamp} lamp`,
+					flashes: tapped.flashes,
+					groups,
+					repeats,
+					confidence: reading.confidence,
+					table: table?.id ?? null,
+					meaning: wordsOf(groups) ?? ''
+				},
+				(entryIds[code] ??= ulid())
+			);
+			if (!done) {
+				saving = false;
+				return;
+			}
+		}
 		saving = false;
-		if (!done) return;
-		toast.success(`Lamp code ${reading.groups.join('-')} is on the thread.`);
-		entryId = ulid();
+		const codes = kept.map(({ groups }) => groups.join('-')).join(', ');
+		toast.success(`Lamp code ${codes} ${kept.length === 1 ? 'is' : 'are'} on the thread.`);
+		entryIds = {};
 		void goto(`/cases/${data.case.id}/read`, { invalidateAll: true });
 	}
 
@@ -136,8 +150,8 @@
 		>
 	</div>
 	<div class="mt-4 flex flex-wrap items-end gap-x-8 gap-y-2">
-		<p class="num text-[7.5rem] leading-none font-bold" data-reading>
-			{reading?.groups.join('-') ?? ''}
+		<p class="num leading-none font-bold {kept.length > 2 ? 'text-6xl' : 'text-[7.5rem]'}" data-reading>
+			{kept.map(({ groups }) => groups.join('-')).join(' ')}
 		</p>
 		{#if reading}
 			<dl class="grid grid-cols-[auto_auto] gap-x-4 pb-3">
@@ -151,14 +165,17 @@
 		{/if}
 	</div>
 	{#if reading}
-		<p class="mt-2 text-xl font-bold">{says}</p>
 		{#if reading.codes.length > 1}
-			<p class="mt-1">
-				One after the other: {reading.codes
-					.map(({ groups, repeats }) => `${groups.join('-')} (${repeats}×)`)
-					.join(', ')}.
-			</p>
-		{/if}
+			<ul class="mt-2">
+				{#each reading.codes as { groups, repeats } (groups.join('-'))}
+					<li class="hair flex min-h-11 items-baseline gap-4 py-2">
+						<span class="num text-xl font-bold">{groups.join('-')}</span>
+						<span class="flex-1 text-lg">{wordsOf(groups) ?? 'not in the table'}</span>
+						<span class="text-ink-2">{repeats === 1 ? 'seen once' : `seen ${repeats} times`}</span>
+					</li>
+				{/each}
+			</ul>
+		{:else}<p class="mt-2 text-xl font-bold">{says}</p>{/if}
 	{/if}
 </section>
 
@@ -196,7 +213,7 @@
 		<Lamp flashes={flashesOf(reading.groups, 2, USUAL_TIMING)} />
 		{#if data.canWrite && !data.case.signed}
 			<button class="act self-center justify-self-start" disabled={saving} onclick={save}
-				>Put it on the thread <span class="key">s</span></button
+				>{kept.length > 1 ? 'Put them' : 'Put it'} on the thread <span class="key">s</span></button
 			>
 		{/if}
 	{/if}

@@ -1,0 +1,40 @@
+import { flashesOf, USUAL_TIMING } from '../../core/blink/flashesOf';
+import type { Flash } from '../../core/blink/readFlashes';
+
+/** Dark, before the first showing. */
+const LEAD_S = 1.5;
+
+/** A lamp that counts out codes, one after the other and then from the first again. */
+export class LampTelling {
+	private flashes: Flash[] = [];
+	private fromS = 0;
+
+	/** @param codes the groups of flashes of each @param rounds how often all of them are shown */
+	begin(codes: readonly (readonly number[])[], rounds: number, timeS: number): void {
+		this.flashes = [];
+		this.fromS = timeS + LEAD_S;
+		let at = 0;
+		for (let round = 0; round < rounds; round++) {
+			for (const groups of codes) {
+				const shown = flashesOf(groups, 1);
+				const from = at;
+				for (const { onS, offS } of shown) {
+					this.flashes.push({ onS: from + onS, offS: from + (offS ?? onS) });
+					at = from + (offS ?? onS);
+				}
+				at += USUAL_TIMING.betweenCyclesS;
+			}
+		}
+	}
+
+	stop(): void {
+		this.flashes = [];
+	}
+
+	/** Whether it is lit at this moment; null while it tells nothing. */
+	lit(timeS: number): boolean | null {
+		const atS = timeS - this.fromS;
+		if (atS > (this.flashes.at(-1)?.offS ?? -Infinity)) return null;
+		return this.flashes.some(({ onS, offS }) => atS >= onS && atS < (offS ?? onS));
+	}
+}
