@@ -3,6 +3,12 @@ import type { Position } from './positions';
 import type { SensorKind } from './sensorKinds';
 import type { ModuleType, VehicleType } from './vehicles';
 
+/** Whether a vehicle has the points between which something is measured: one older than any bus has no bus. */
+export const hasPointsFor = (
+	{ tells }: VehicleType,
+	{ red, black }: { red: string; black: string }
+): boolean => tells === 'link' || ![red, black].some((point) => point.startsWith('bus'));
+
 /** The module that reads the wheel speeds; null where the description names none. */
 export const wheelReaderOf = (type: VehicleType): ModuleType | null =>
 	type.modules.find(({ pins }) => Object.values(pins).some((does) => does.startsWith('signal '))) ?? null;

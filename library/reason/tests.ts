@@ -24,6 +24,8 @@ const TestKind = z.object({
 	access: z.array(Access),
 	/** Which module has to answer for it: the one that it is about, or the one that reads the wheels. */
 	answers: z.enum(['here', 'reader']).optional(),
+	/** It is done by the link alone. */
+	link: z.literal(true).optional(),
 	/** How many times doing it once more can tell something: it finds what comes and goes. */
 	repeats: z.number().int().min(0).default(0),
 	/** Where it is done. */
@@ -103,6 +105,7 @@ export interface PlacedTest {
 
 /** Families that a measurement or inspection is for. */
 function suits(kind: TestKind, type: VehicleType): boolean {
+	if (type.tells === 'lamp' && (kind.link || kind.answers !== undefined)) return false;
 	const [, id] = kind.id.split(':');
 	const one = kind.id.startsWith('meter:')
 		? measurements.find((measurement) => measurement.id === id)

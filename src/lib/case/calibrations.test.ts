@@ -200,7 +200,7 @@ describe('a case with calibrations due', () => {
 		const code = () => projectCase(maker.thread).codes.find(({ dtc }) => dtc === NOT_CODED);
 		expect(code()?.expected).toBe('the brake control module was replaced');
 		maker.add('calibration', calibrated('coding', 'brake'));
-		expect(code()?.proof.marks.mended).toBe('good');
+		expect(code()?.proof.marks.mended?.state).toBe('good');
 		// The fault that was there first is not expected by anything.
 		expect(projectCase(maker.thread).codes.find(({ dtc }) => dtc === '455004')?.expected).toBeNull();
 	});

@@ -1,13 +1,16 @@
-import { identifiers, vehicleTypes, type Position, type VehicleType } from '../../../library';
+import { vehicleTypes, type Position, type VehicleType } from '../../../library';
 import { shippedBook, titleSource, type CodeBook } from '../../../library/codes';
 import { failureType } from '../../../library/failureTypes';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
 import { tellsOfFault } from '../core/codes/status';
-import { proveCode, type CodeEvent, type CodeProof } from '../core/prove/codeVerdict';
-import { decodeIdentifier } from '../core/uds/identifierValue';
-import type { Entry, ScannedCode, ScannedModule } from './entry';
+import { unsettled } from '../core/calibrate/dueWork';
+import { proveCode } from '../core/prove/codeVerdict';
+import type { CodeProof, Origin } from '../core/prove/proof';
+import type { Entry } from './entry';
 import { circuitOpenedBy } from './benchTests';
-import { expectedAfter, restoresCode } from './calibrations';
+import { caseCalibrations, expectedAfter } from './calibrations';
+import { exposureOf, storyOf, wasSeenLive } from './proofStory';
+import { cascadeOf } from './reason/cascade';
 import { latest, standing } from './thread';
 
 /** One code in one module over the whole case, with how far it is proven. */
@@ -25,6 +28,8 @@ export interface CaseCode {
 	proof: CodeProof;
 	/** The test of ours that set it, by its entry; null where it was there by itself. */
 	madeByUs: string | null;
+	/** What it follows from, by who sends what to whom; null where it stands for itself. */
+	followsFrom: string | null;
 	/** The repair after which it is expected until the module is told or taught; null where it is not. */
 	expected: string | null;
 }
@@ -69,74 +74,46 @@ export function codesOn(thread: Entry[]): Set<string> {
 	return found;
 }
 
-const VEHICLE_SPEED_ID = 'F40D';
-
-/** Vehicle speed in the latest snapshot of a code, in km/h. */
-export function snapshotSpeedKmh(code: ScannedCode): number | null {
-	const rule = identifiers.get(VEHICLE_SPEED_ID);
-	const raw = code.snapshots.at(-1)?.values.find((value) => value.id === VEHICLE_SPEED_ID)?.raw;
-	if (!rule || raw === undefined) return null;
-	const value = decodeIdentifier(rule, raw);
-	return value.kind === 'number' ? value.value : null;
-}
-
-/** Status of a code by this reading of its module: null = not listed. */
-function statusIn(module: ScannedModule, dtc: string): number | null {
-	return (
-		module.codes.find((code) => code.dtc === dtc)?.status ??
-		module.supported.find((code) => code.dtc === dtc)?.status ??
-		null
-	);
-}
-
-/** What happened to one code of one module, in order, for the proof. */
-function storyOf(
-	entries: Entry[],
-	address: string,
-	dtc: string,
-	madeByUs: { atScan: number } | null
-): CodeEvent[] {
-	const story = entries.flatMap((entry, at): CodeEvent[] => {
-		switch (entry.kind) {
-			case 'network-scan': {
-				const module = entry.payload.modules.find((m) => m.address === address && m.answered);
-				if (!module) return [];
-				const code = module.codes.find((c) => c.dtc === dtc);
-				return [
-					{
-						at,
-						kind: 'read',
-						status: statusIn(module, dtc),
-						availabilityMask: module.availabilityMask,
-						snapshotKmh: code ? snapshotSpeedKmh(code) : null
-					}
-				];
-			}
-			case 'repair':
-				return [{ at, kind: 'mended' }];
-			case 'calibration':
-				return restoresCode(entry, address, dtc) ? [{ at, kind: 'mended' }] : [];
-			case 'codes-cleared':
-				return entry.payload.modules.some((m) => m.address === address && m.outcome === 'cleared')
-					? [{ at, kind: 'cleared' }]
-					: [];
-			case 'key-cycled':
-				return [{ at, kind: 'key-cycled' }];
-			case 'proving-drive':
-				return [{ at, kind: 'driven' }];
-			default:
-				return [];
-		}
-	});
-	// What our own test set needs no repair: the test is over.
-	return madeByUs ? [...story, { at: madeByUs.atScan + 0.5, kind: 'mended' }] : story;
-}
+/** What a code is before it is judged. */
+type Found = Omit<CaseCode, 'proof' | 'followsFrom'> & { atScan: number };
 
 /** Every code that ever told of a fault on this case, in the order in which it was first seen. */
 export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCode[] {
 	const entries = standing(thread);
+	const found = foundIn(entries, book);
+	const type = typeOf(entries);
+	const scan = latest(entries, 'network-scan');
+	const follows = type ? cascadeOf(found, scan, type, book).consequences : [];
+	const all = caseCalibrations(entries);
+	const calibrationsDue = all.length > 0 ? unsettled(all).length : null;
+	return found.map(({ atScan, ...code }) => {
+		const consequence =
+			code.madeByUs === null
+				? follows.find(({ text, moduleName }) => text === code.text && moduleName === code.moduleName)
+				: undefined;
+		const followsFrom = consequence?.because ?? null;
+		const proof = proveCode(storyOf(entries, code, code.madeByUs ? { atScan } : null), {
+			origin: originOf(code, followsFrom),
+			exposure: exposureOf(entries, code, found),
+			calibrationsDue,
+			seenLive: wasSeenLive(entries, code.corner)
+		});
+		return { ...code, followsFrom, proof };
+	});
+}
+
+function originOf(
+	{ madeByUs, expected }: Pick<CaseCode, 'madeByUs' | 'expected'>,
+	followsFrom: string | null
+): Origin {
+	if (madeByUs !== null) return { kind: 'made-by-us' };
+	if (expected !== null) return { kind: 'expected', because: expected };
+	return followsFrom === null ? { kind: 'own' } : { kind: 'consequence', because: followsFrom };
+}
+
+function foundIn(entries: Entry[], book: CodeBook): Found[] {
 	const maker = makerOf(entries);
-	const found = new Map<string, CaseCode>();
+	const found = new Map<string, Found>();
 	const opened = new Map<Position, string>();
 	let scansBefore = 0;
 	for (const [atScan, entry] of entries.entries()) {
@@ -147,21 +124,21 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {
 				const key = `${module.address}/${code.dtc}`;
 				const known = found.get(key);
+				if (known) {
+					known.status = code.status;
+					continue;
+				}
 				const words = describeCode(code.dtc, book, maker);
-				// New since a reading before, in a circuit that we have opened since.
-				const test = !known && scansBefore > 0 && words.corner ? (opened.get(words.corner) ?? null) : null;
 				found.set(key, {
 					...words,
 					dtc: code.dtc,
 					address: module.address,
 					moduleName: module.name,
 					status: code.status,
-					madeByUs: known ? known.madeByUs : test,
-					expected: known
-						? known.expected
-						: expectedAfter(entries.slice(0, atScan), module.address, code.dtc),
-					proof:
-						known?.proof ?? proveCode(storyOf(entries, module.address, code.dtc, test ? { atScan } : null))
+					// New since a reading before, in a circuit that we have opened since.
+					madeByUs: scansBefore > 0 && words.corner ? (opened.get(words.corner) ?? null) : null,
+					expected: expectedAfter(entries.slice(0, atScan), module.address, code.dtc),
+					atScan
 				});
 			}
 		}

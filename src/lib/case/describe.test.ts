@@ -12,7 +12,7 @@ describe('an entry on the thread', () => {
 			detail: 'C0045-13',
 			shows: 'silent: Instrument cluster'
 		});
-		maker.repair().clear().cycleKey();
+		maker.repair().clear().cycleKey().lamps();
 		const proof = maker.scan([]);
 		expect(whatItShowed(maker.thread.slice(0, -1), proof)).toEqual([
 			{ words: 'C0045-13 proven clear', good: true }

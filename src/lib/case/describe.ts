@@ -1,7 +1,7 @@
 import { fittingLacks } from './fittings';
 import { FAMILY_WORDS } from '../../../library/sensorFamilies';
 import { formatSpelling } from '../core/codes/spelling';
-import { VERDICT_WORDS } from '../core/prove/codeVerdict';
+import { VERDICT_WORDS, type Verdict } from '../core/prove/proof';
 import { caseCodes, describeCode } from './codes';
 import type { Entry } from './entry';
 import { valueWords, windowWords } from './measureWords';
@@ -291,6 +291,21 @@ export function describeEntry(entry: Entry): EntryLine {
 				`Proving drive, ${entry.payload.distanceKm} km`,
 				`up to ${entry.payload.topSpeedKmh} km/h, ${count(entry.payload.stops, 'stop')}, ${entry.payload.road}`
 			);
+		case 'returns-told': {
+			const { returns, overKm, from, conditions } = entry.payload;
+			return line(
+				`It came ${returns === 1 ? 'once' : `${returns} times`} in ${overKm} km`,
+				[describeCode(entry.payload.dtc).text, `by ${from}`, conditions].filter(Boolean).join(', ')
+			);
+		}
+		case 'proof-waived': {
+			const { why, customer, residualChance } = entry.payload;
+			return line(
+				`Let go: ${describeCode(entry.payload.dtc).text}`,
+				[why, customer ? `customer: ${customer}` : ''].filter(Boolean).join('; '),
+				residualChance === null ? null : `${(residualChance * 100).toFixed(0)} % that it is still there`
+			);
+		}
 		case 'note':
 			return line('Note', entry.payload.text);
 		case 'signature':
@@ -310,8 +325,14 @@ const CAN_CHANGE_A_VERDICT: readonly Entry['kind'][] = [
 	'repair',
 	'calibration',
 	'key-cycled',
-	'proving-drive'
+	'lamp-check',
+	'live-recording',
+	'proving-drive',
+	'returns-told',
+	'proof-waived'
 ];
+/** Said of a code from the first, before anything was done. */
+const AS_IT_CAME: readonly Verdict[] = ['never-cleared', 'expected', 'made-by-us', 'consequence'];
 
 /** What an entry changed in the verdicts: compares the case before and after it. */
 export function whatItShowed(threadBefore: Entry[], entry: Entry): Shown[] {
@@ -319,7 +340,7 @@ export function whatItShowed(threadBefore: Entry[], entry: Entry): Shown[] {
 	const before = new Map(caseCodes(threadBefore).map((c) => [`${c.address}/${c.dtc}`, c.proof.verdict]));
 	const changed = new Map<string, Shown>();
 	for (const { address, dtc, text, proof } of caseCodes([...threadBefore, entry])) {
-		if (proof.verdict === 'never-cleared' || before.get(`${address}/${dtc}`) === proof.verdict) continue;
+		if (AS_IT_CAME.includes(proof.verdict) || before.get(`${address}/${dtc}`) === proof.verdict) continue;
 		const words = `${text} ${VERDICT_WORDS[proof.verdict].toLowerCase()}`;
 		changed.set(words, { words, good: proof.verdict === 'proven-clear' });
 	}

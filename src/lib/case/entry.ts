@@ -1,5 +1,6 @@
 import { Fitting } from './fittingPayloads';
 import { LampRead } from './lampPayloads';
+import { ProofWaived, ReturnsTold } from './provePayloads';
 import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
@@ -196,6 +197,8 @@ export const PAYLOADS = {
 	'key-cycled': KeyCycled,
 	'lamp-check': LampCheck,
 	'proving-drive': ProvingDrive,
+	'returns-told': ReturnsTold,
+	'proof-waived': ProofWaived,
 	note: Note,
 	signature: Signature
 } as const;
@@ -251,6 +254,8 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('key-cycled'),
 	member('lamp-check'),
 	member('proving-drive'),
+	member('returns-told'),
+	member('proof-waived'),
 	member('note'),
 	member('signature')
 ]);

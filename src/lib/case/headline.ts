@@ -1,4 +1,4 @@
-import { VERDICT_WORDS, type Verdict } from '../core/prove/codeVerdict';
+import { VERDICT_WORDS, type Verdict } from '../core/prove/proof';
 import type { CaseCode } from './codes';
 
 /** Worst first: what a technician must hear before anything else. */
@@ -7,8 +7,14 @@ const ORDER: Verdict[] = [
 	'back-at-key-on',
 	'new',
 	'never-cleared',
+	'expected',
+	'made-by-us',
+	'consequence',
 	'test-not-run',
 	'quiet-nothing-mended',
+	'not-all-shown',
+	'not-far-enough',
+	'released',
 	'proven-clear'
 ];
 

@@ -44,7 +44,18 @@ export const LiveRecording = z.object({
 	notes: z.array(z.object({ channel: z.string(), text: Words })).max(50),
 	verdict: Words,
 	/** Nothing shorter shows at its rate. */
-	shortestVisibleS: z.number().min(0)
+	shortestVisibleS: z.number().min(0),
+	/** For how long it met what the tests of the case's codes need; absent in recordings from before this was looked at. */
+	conditions: z
+		.array(
+			z.object({
+				address: z.string().regex(/^[0-9A-F]{4}$/),
+				dtc: z.string().regex(/^[0-9A-F]{6}$/),
+				metS: Seconds
+			})
+		)
+		.max(500)
+		.optional()
 });
 export type LiveRecording = z.infer<typeof LiveRecording>;
 

@@ -1,7 +1,7 @@
 import { mateOf } from '../../../library/positions';
 import { measurements, unsuitedFor, type Measurement } from '../../../library/measure';
 import { LINKS, type Link } from '../../../library/links';
-import { nodeOf, SENSOR_ACCESS_MIN, wheelReaderOf } from '../../../library/measurePoints';
+import { hasPointsFor, nodeOf, SENSOR_ACCESS_MIN, wheelReaderOf } from '../../../library/measurePoints';
 import type { Position } from '../../../library/positions';
 import type { SensorKind } from '../../../library/sensorKinds';
 import type { VehicleType } from '../../../library/vehicles';
@@ -73,7 +73,7 @@ export function offeredMeasurements(
 		return (fresh * (wouldProve.length + points / 2 + 0.1)) / minutes;
 	};
 	return measurements
-		.filter(({ families }) => families.includes(family))
+		.filter((one) => one.families.includes(family) && (!type || hasPointsFor(type, one)))
 		.map((measurement): OfferedMeasurement => {
 			const module = needsModule(measurement) && !open.has(reader?.role ?? 'module');
 			const sensor = needsSensor(measurement) && !open.has(position);

@@ -202,7 +202,7 @@ describe('corrections', () => {
 		const repairs = view().entries.filter((e) => e.kind === 'repair');
 		expect(repairs.map((r) => r.payload.title)).toEqual(['Sensor renewed']);
 		// Still mended before the clear, although written down after it.
-		expect(view().codes[0]?.proof.marks.mended).toBe('good');
+		expect(view().codes[0]?.proof.marks.mended?.state).toBe('good');
 	});
 });
 

@@ -1,6 +1,6 @@
 import { shippedBook, type CodeBook } from '../../../library/codes';
 import { caseCodes } from './codes';
-import { VERDICT_WORDS } from '../core/prove/codeVerdict';
+import { isSettled, VERDICT_WORDS, type CodeProof, type Verdict } from '../core/prove/proof';
 import type { Entry } from './entry';
 import { openCalibrations, whyDue } from './calibrations';
 import { lowerFirst } from './words';
@@ -46,7 +46,8 @@ function whatIsOpen(facts: CaseFacts): string[] {
 	const open: string[] = [];
 	if (!lastCompleteScan) open.push('No complete scan is recorded.');
 	for (const code of codes) {
-		if (code.proof.verdict !== 'proven-clear') {
+		// What stands between it and its proof is said of the whole case below.
+		if (!isSettled(code.proof.verdict) && !isSaidOfCase(code.proof)) {
 			open.push(`${code.text} in ${code.moduleName}: ${VERDICT_WORDS[code.proof.verdict].toLowerCase()}.`);
 		}
 	}
@@ -66,6 +67,12 @@ function whatIsOpen(facts: CaseFacts): string[] {
 	}
 	return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
 }
+
+/** Lamps and calibrations are the same for every code: they are said once. */
+const isSaidOfCase = ({ verdict, marks }: CodeProof): boolean =>
+	verdict === 'not-all-shown' &&
+	marks['live-clean']?.state !== 'open' &&
+	marks['live-clean']?.state !== 'bad';
 
 /** What a sheet shows to be not right. */
 const illFitted = ({ entries }: CaseFacts): string[] =>
@@ -94,7 +101,7 @@ function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
 		return story.codes.length > 0 ? 'Proven by its lamp' : 'Its lamp tells of no fault';
 	}
 	if (!lastScan) return 'Not read yet';
-	if (open.length === 0) return codes.length > 0 ? 'Proven clear' : 'No codes in any module';
+	if (open.length === 0) return settledWords(codes);
 	const worst = (
 		[
 			'back-while-driving',
@@ -102,8 +109,17 @@ function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
 			'new',
 			'test-not-run',
 			'quiet-nothing-mended',
+			'not-far-enough',
+			'not-all-shown',
 			'never-cleared'
-		] as const
+		] satisfies Verdict[]
 	).find((verdict) => codes.some((code) => code.proof.verdict === verdict));
 	return worst ? VERDICT_WORDS[worst] : 'Not proven yet';
+}
+
+function settledWords(codes: CaseFacts['codes']): string {
+	if (codes.length === 0) return 'No codes in any module';
+	return codes.some(({ proof }) => proof.verdict === 'released')
+		? 'Released by a lead, not all of it proven'
+		: 'Proven clear';
 }

@@ -1,3 +1,4 @@
+import { isSettled } from '../core/prove/proof';
 import type { CodeBook } from '../../../library/codes';
 import type { CaseCode } from './codes';
 import type { Entry, EntryOf } from './entry';
@@ -108,7 +109,7 @@ function prove(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 		return open.length === 0 ? { state: 'done', lacks: null } : { state: 'begun', lacks: open[0] ?? null };
 	}
 	if (lastScan && open.length === 0) return { state: 'done', lacks: null };
-	const unproven = codes.filter((code) => code.proof.verdict !== 'proven-clear');
+	const unproven = codes.filter((code) => !isSettled(code.proof.verdict));
 	const returned = unproven.some((code) => code.proof.verdict.startsWith('back-'));
 	const lacks =
 		unproven.length > 0 ? `${plural(unproven.length, 'code')} open` : lastClear ? (open[0] ?? null) : null;
@@ -120,7 +121,7 @@ function handOver(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	if (signature) return { state: 'done', lacks: null };
 	if ((lastScan ?? lampStory(entries)?.read) && open.length === 0)
 		return { state: 'begun', lacks: 'a lead signs' };
-	const waiting = codes.filter((code) => code.proof.verdict !== 'proven-clear').length;
+	const waiting = codes.filter((code) => !isSettled(code.proof.verdict)).length;
 	return { state: 'open', lacks: waiting > 0 ? `${plural(waiting, 'code')} to go` : null };
 }
 

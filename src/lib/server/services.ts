@@ -1,4 +1,7 @@
 import pino, { type Logger } from 'pino';
+import { codesOn } from '../case/codes';
+import { projectCase } from '../case/project';
+import { caseTestConditions } from '../case/testConditions';
 import { makeAuth, type Auth } from './accounts/auth';
 import { Cases } from './db/cases';
 import { CodeLibrary } from './db/codeLibrary';
@@ -50,7 +53,10 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 	const cases = new Cases(db, threads);
 	const codes = new CodeLibrary(db);
 	await codes.prepare();
-	const desk = new LinkDesk(db, threads, cases, log);
+	const desk = new LinkDesk(db, threads, cases, log, undefined, async (caseId) => {
+		const thread = await threads.read(caseId);
+		return caseTestConditions(projectCase(thread, await codes.bookFor(codesOn(thread))));
+	});
 	const recovered = await desk.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');

@@ -1,6 +1,7 @@
 import { onMount } from 'svelte';
 import { get } from 'svelte/store';
 import { toast } from 'svelte-sonner';
+import { ulid } from 'ulid';
 import { superForm, type SuperValidated } from 'sveltekit-superforms';
 
 /**
@@ -12,11 +13,19 @@ import { superForm, type SuperValidated } from 'sveltekit-superforms';
  */
 export function entryForm<T extends Record<string, unknown>>(
 	data: () => SuperValidated<T, string>,
-	options: { id: string; draftKey: string; onSaved?: () => void }
+	options: {
+		id: string;
+		draftKey: string;
+		/** What this one is about, where many forms of a page share their start: each makes an entry of its own. */
+		about?: Partial<T>;
+		onSaved?: () => void;
+	}
 ) {
 	const key = `jaldi:draft:${options.draftKey}`;
-	const follow = () => made.form.set(data().data, { taint: false });
-	const made = superForm<T, string>(data(), {
+	const start = (): SuperValidated<T, string> =>
+		options.about ? { ...data(), data: { ...data().data, ...options.about, entryId: ulid() } } : data();
+	const follow = () => made.form.set(start().data, { taint: false });
+	const made = superForm<T, string>(start(), {
 		id: options.id,
 		dataType: 'json',
 		resetForm: false,

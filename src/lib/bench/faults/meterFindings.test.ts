@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { vehicleTypes, type Position, type SensorKind } from '../../../../library';
+import { vehicleTypes, type Position, type VehicleType } from '../../../../library';
 import { measurements, type Measurement } from '../../../../library/measure';
-import { wheelReaderOf } from '../../../../library/measurePoints';
+import { hasPointsFor, wheelReaderOf } from '../../../../library/measurePoints';
 import { vehicleOf } from '../bench.fixture';
 import type { BenchVehicle } from '../vehicle';
 import { benchFault, libraryFault } from './benchFault';
 import { measureByHand } from '../technician/byMeter';
 
-const measurementsOf = (family: SensorKind): Measurement[] =>
-	measurements.filter(({ families }) => families.includes(family));
+const measurementsOf = (type: VehicleType): Measurement[] =>
+	measurements.filter((one) => one.families.includes(type.sensor) && hasPointsFor(type, one));
 /** What is about the module is measured at the one that reads the wheels. */
 const measure = (vehicle: BenchVehicle, position: Position, one: Measurement) =>
 	measureByHand(
@@ -22,7 +22,7 @@ const AMBULANCE = 'velmora-skiff';
 const BAD: Position = 'rear-left';
 
 const outOf = (vehicle: BenchVehicle, position: Position): string[] =>
-	measurementsOf(vehicle.world.type.sensor)
+	measurementsOf(vehicle.world.type)
 		.filter((one: Measurement) => measure(vehicle, position, one).judged === 'out')
 		.map(({ id }) => id);
 
@@ -32,7 +32,7 @@ describe('a sound vehicle', () => {
 		(id) => {
 			const vehicle = vehicleOf(id);
 			for (const { position } of vehicle.world.type.wheels)
-				for (const one of measurementsOf(vehicle.world.type.sensor))
+				for (const one of measurementsOf(vehicle.world.type))
 					expect(measure(vehicle, position, one), `${one.id} ${position}`).toMatchObject({ judged: 'in' });
 		}
 	);

@@ -14,7 +14,7 @@ const cascade = (codes: [string, string, number][], silent: string[] = []) => {
 	maker.add('case-opened', { vehicleId: 'v', typeId: MINIBUS.id, name: 'Marlow', plate: 'TP 16' });
 	maker.listen().scan(codes, {}, silent);
 	const view = projectCase(maker.thread);
-	return cascadeOf(view.codes, view.lastCompleteScan, model, shippedBook);
+	return cascadeOf(view.codes, view.lastCompleteScan, model.type, shippedBook);
 };
 
 describe('codes that follow from others', () => {

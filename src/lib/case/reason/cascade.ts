@@ -1,5 +1,5 @@
 import { titleSource, type CodeBook } from '../../../../library/codes';
-import type { ReasonModel } from '../../../../library/reason/model';
+import type { VehicleType } from '../../../../library';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import type { CaseCode } from '../codes';
 import type { EntryOf } from '../entry';
@@ -12,10 +12,13 @@ export interface Consequence {
 	because: string;
 }
 
+/** What of a code is looked at here. */
+export type Coded = Pick<CaseCode, 'dtc' | 'text' | 'address' | 'moduleName' | 'madeByUs' | 'corner'>;
+
 /** The codes of a case, by whether they are worth chasing. */
 export interface Cascade {
 	/** Codes that stand for themselves. */
-	causes: CaseCode[];
+	causes: Coded[];
 	consequences: Consequence[];
 	/** One sentence for the page; null where there is nothing to leave alone. */
 	text: string | null;
@@ -26,22 +29,21 @@ export interface Cascade {
  * codes' own definitions. A code stays a cause where the sender has neither a code of its own nor fell silent.
  */
 export function cascadeOf(
-	codes: readonly CaseCode[],
+	codes: readonly Coded[],
 	scan: EntryOf<'network-scan'> | null,
-	model: ReasonModel,
+	type: VehicleType,
 	book: CodeBook
 ): Cascade {
-	const { type } = model;
 	const silent = new Set(
 		(scan?.payload.modules ?? []).filter(({ answered }) => !answered).map(({ address }) => address)
 	);
-	const senderOf = ({ dtc }: CaseCode) => {
+	const senderOf = ({ dtc }: Coded) => {
 		const asked = { code: codeText(dtc), failureType: failureTypeByte(dtc), maker: type.maker };
 		const role = titleSource(book, asked)?.sender;
 		return type.modules.find((module) => module.role === role) ?? null;
 	};
 	const own = codes.filter((code) => senderOf(code) === null);
-	const causes: CaseCode[] = [];
+	const causes: Coded[] = [];
 	const consequences: Consequence[] = [];
 	for (const code of codes) {
 		if (code.madeByUs !== null) {
@@ -67,7 +69,7 @@ export function cascadeOf(
 	return { causes, consequences, text: sentence(consequences, causes) };
 }
 
-function sentence(consequences: readonly Consequence[], causes: readonly CaseCode[]): string | null {
+function sentence(consequences: readonly Consequence[], causes: readonly Coded[]): string | null {
 	if (consequences.length === 0) return null;
 	const n = consequences.length;
 	const these = n === 1 ? 'this 1 code' : `these ${n} codes`;

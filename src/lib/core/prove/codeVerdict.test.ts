@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tellsOfFault } from '../codes/status';
-import { proveCode, type CodeEvent, type Verdict } from './codeVerdict';
+import { proveCode } from './codeVerdict';
+import { WAIVABLE, type CodeEvent, type Origin, type ProofContext, type Verdict } from './proof';
 
 const read = (
 	at: number,
@@ -16,8 +17,28 @@ const read = (
 	snapshotKmh
 });
 const did = (at: number, kind: 'mended' | 'cleared' | 'key-cycled' | 'driven'): CodeEvent => ({ at, kind });
+const lamps = (at: number, bad: string | null = null): CodeEvent => ({ at, kind: 'lamps', bad });
+const live = (at: number, found: string | null = null): CodeEvent => ({ at, kind: 'live', found });
+const met = (at: number, metS: number): CodeEvent => ({ at, kind: 'conditions', metS });
+const waived = (at: number, mark: (typeof WAIVABLE)[number]): CodeEvent => ({
+	at,
+	kind: 'waived',
+	mark,
+	words: `Let go by Marit: ${mark}.`
+});
 const RECORDED = read(1, 0x2f);
-const REPAIRED = [RECORDED, did(2, 'mended'), did(3, 'cleared'), did(4, 'key-cycled')];
+const REPAIRED = [RECORDED, did(2, 'mended'), did(3, 'cleared'), did(4, 'key-cycled'), lamps(4.5)];
+const CLEAN = [...REPAIRED, did(6, 'driven'), read(7, 0)];
+
+const context = (change: Partial<ProofContext> = {}): ProofContext => ({
+	origin: { kind: 'own' },
+	exposure: null,
+	calibrationsDue: null,
+	seenLive: false,
+	...change
+});
+const verdictOf = (events: CodeEvent[], change: Partial<ProofContext> = {}) =>
+	proveCode(events, context(change)).verdict;
 
 describe('what may be called proven', () => {
 	const table: [string, CodeEvent[], Verdict][] = [
@@ -31,7 +52,7 @@ describe('what may be called proven', () => {
 		],
 		[
 			'read before the key cycle only',
-			[...REPAIRED.slice(0, 3), read(3.5, 0x00), did(4, 'key-cycled')],
+			[...REPAIRED.slice(0, 3), read(3.5, 0x00), did(4, 'key-cycled'), lamps(4.5)],
 			'test-not-run'
 		],
 		['module says not completed', [...REPAIRED, read(5, 0x50)], 'test-not-run'],
@@ -41,8 +62,19 @@ describe('what may be called proven', () => {
 		['completed this time, not yet in this key cycle', [...REPAIRED, read(7, 0x40)], 'proven-clear'],
 		[
 			'away, but nothing was mended',
-			[RECORDED, did(3, 'cleared'), did(4, 'key-cycled'), read(5, 0)],
+			[RECORDED, did(3, 'cleared'), did(4, 'key-cycled'), lamps(4.5), read(5, 0)],
 			'quiet-nothing-mended'
+		],
+		['lamps not watched', [...REPAIRED.slice(0, 4), read(7, 0)], 'not-all-shown'],
+		[
+			'lamps watched before the key cycle',
+			[...REPAIRED.slice(0, 4), lamps(3.5), read(7, 0)],
+			'not-all-shown'
+		],
+		[
+			'a lamp stays on',
+			[...REPAIRED.slice(0, 4), lamps(4.5, 'The brake lamp stays on.'), read(7, 0)],
+			'not-all-shown'
 		],
 		['back standing still', [...REPAIRED, read(5, 0x2f, 0)], 'back-at-key-on'],
 		['back with a snapshot at speed', [...REPAIRED, read(5, 0x2f, 58)], 'back-while-driving'],
@@ -52,7 +84,15 @@ describe('what may be called proven', () => {
 		['not there before', [did(3, 'cleared'), did(4, 'key-cycled'), read(5, 0x2f, 0)], 'new'],
 		[
 			'came back, mended again, cleared again, proven',
-			[...REPAIRED, read(5, 0x2f, 0), did(6, 'mended'), did(7, 'cleared'), did(8, 'key-cycled'), read(9, 0)],
+			[
+				...REPAIRED,
+				read(5, 0x2f, 0),
+				did(6, 'mended'),
+				did(7, 'cleared'),
+				did(8, 'key-cycled'),
+				lamps(8.5),
+				read(9, 0)
+			],
 			'proven-clear'
 		],
 		[
@@ -64,48 +104,221 @@ describe('what may be called proven', () => {
 			'first seen between two clears, then mended and proven',
 			[did(0, 'cleared'), ...REPAIRED, read(9, 0)],
 			'proven-clear'
-		]
+		],
+		[
+			'module cannot say, but a recorded drive met what its test needs',
+			[...REPAIRED, met(5, 14), read(7, null, null, 0x2f)],
+			'proven-clear'
+		],
+		[
+			'module cannot say, and the drive did not meet it',
+			[...REPAIRED, met(5, 0), read(7, null, null, 0x2f)],
+			'test-not-run'
+		],
+		[
+			'module says not completed: a drive that met the conditions does not outdo its word',
+			[...REPAIRED, met(5, 14), read(7, 0x50)],
+			'test-not-run'
+		],
+		[
+			'a drive before the clear proves nothing',
+			[met(2.5, 14), ...REPAIRED, read(7, null, null, 0x2f)],
+			'test-not-run'
+		],
+		['live data since still show it', [...CLEAN, live(8, 'rear left drops out')], 'not-all-shown'],
+		['found in live data, then clean', [...CLEAN, live(8, 'rear left drops out'), live(9)], 'proven-clear']
 	];
 	it.each(table)('%s', (_name, events, verdict) => {
 		expect(proveCode(events).verdict).toBe(verdict);
 	});
 
-	it('is decided by the status byte in all 256 cases: any fault bit is a return, bit 4 alone keeps it unproven', () => {
-		for (let status = 0; status < 256; status++) {
-			const { verdict } = proveCode([...REPAIRED, read(5, status, 0)]);
-			const expected = tellsOfFault(status)
-				? 'back-at-key-on'
-				: status & 0x10
-					? 'test-not-run'
-					: 'proven-clear';
-			expect(verdict).toBe(expected);
-		}
+	it('every combination of status byte, what the module can tell, key, repair, lamps, drive and snapshot', () => {
+		const expected = (
+			status: number | null,
+			mask: number,
+			was: { cycled: boolean; mended: boolean; lamps: 'none' | 'good' | 'bad'; driven: boolean },
+			snapshot: number | null
+		): Verdict => {
+			if (status !== null && tellsOfFault(status))
+				return (snapshot === null ? was.driven : snapshot > 0) ? 'back-while-driving' : 'back-at-key-on';
+			const completed = (mask & 0x10) !== 0 && (status === null || (status & 0x10) === 0);
+			if (!was.cycled || !completed) return 'test-not-run';
+			if (!was.mended) return 'quiet-nothing-mended';
+			return was.lamps === 'good' ? 'proven-clear' : 'not-all-shown';
+		};
+		let cases = 0;
+		for (const status of [null, ...Array.from({ length: 256 }, (_, byte) => byte)])
+			for (const mask of [0xff, 0xef, 0x2f])
+				for (const cycled of [true, false])
+					for (const mended of [true, false])
+						for (const lamp of ['none', 'good', 'bad'] as const)
+							for (const driven of [true, false])
+								for (const snapshot of [null, 0, 58]) {
+									const events = [
+										RECORDED,
+										...(mended ? [did(2, 'mended')] : []),
+										did(3, 'cleared'),
+										...(cycled ? [did(4, 'key-cycled')] : []),
+										...(lamp === 'none' ? [] : [lamps(5, lamp === 'bad' ? 'It stays on.' : null)]),
+										...(driven ? [did(6, 'driven')] : []),
+										read(7, status, snapshot, mask)
+									];
+									const wanted = expected(status, mask, { cycled, mended, lamps: lamp, driven }, snapshot);
+									cases += 1;
+									if (proveCode(events).verdict !== wanted)
+										expect.fail(
+											`${JSON.stringify({ status, mask, cycled, mended, lamp, driven, snapshot })}: ${proveCode(events).verdict}, not ${wanted}`
+										);
+								}
+		expect(cases).toBe(257 * 3 * 2 * 2 * 3 * 2 * 3);
+	});
+});
+
+describe('what else is known of a code', () => {
+	const expectedOne: Origin = { kind: 'expected', because: 'the module was replaced' };
+	it.each<[string, CodeEvent[], Partial<ProofContext>, Verdict]>([
+		['made by our own test', [RECORDED], { origin: { kind: 'made-by-us' } }, 'made-by-us'],
+		['expected after a replacement', [RECORDED], { origin: expectedOne }, 'expected'],
+		[
+			'expected and back until it is taught',
+			[...REPAIRED, read(5, 0x2f, 0)],
+			{ origin: expectedOne, calibrationsDue: 2 },
+			'expected'
+		],
+		[
+			'expected, taught, and back all the same',
+			[...REPAIRED, read(5, 0x2f, 0)],
+			{ origin: expectedOne, calibrationsDue: 0 },
+			'back-at-key-on'
+		],
+		[
+			'follows from another',
+			[RECORDED],
+			{ origin: { kind: 'consequence', because: 'the gateway is silent' } },
+			'consequence'
+		],
+		[
+			'follows from another, cleared and away',
+			CLEAN,
+			{ origin: { kind: 'consequence', because: 'x' } },
+			'proven-clear'
+		],
+		['seen live before, not recorded since', CLEAN, { seenLive: true }, 'not-all-shown'],
+		['seen live before, clean since', [...CLEAN, live(8)], { seenLive: true }, 'proven-clear'],
+		['a calibration is due', CLEAN, { calibrationsDue: 1 }, 'not-all-shown'],
+		['all is taught', CLEAN, { calibrationsDue: 0 }, 'proven-clear'],
+		[
+			'comes and goes, nobody said how often',
+			CLEAN,
+			{ exposure: { before: null, afterKm: 99, target: 0.05 } },
+			'not-far-enough'
+		],
+		[
+			'comes and goes, 5 km is not 19',
+			CLEAN,
+			{ exposure: { before: { returns: 1, km: 1 }, afterKm: 5, target: 0.05 } },
+			'not-far-enough'
+		],
+		[
+			'comes and goes, driven far enough',
+			CLEAN,
+			{ exposure: { before: { returns: 1, km: 1 }, afterKm: 19, target: 0.05 } },
+			'proven-clear'
+		],
+		[
+			'let go by a lead, short of the distance',
+			[...CLEAN, waived(8, 'exposure')],
+			{ exposure: { before: { returns: 1, km: 1 }, afterKm: 5, target: 0.05 } },
+			'released'
+		],
+		[
+			'let go before it was cleared again: that holds no more',
+			[waived(2.5, 'live-clean'), ...CLEAN],
+			{ seenLive: true },
+			'not-all-shown'
+		],
+		['its test never ran, let go', [...REPAIRED, read(7, 0x50), waived(8, 'test-ran')], {}, 'released'],
+		['let go, but back', [...REPAIRED, read(7, 0x2f, 0), waived(8, 'test-ran')], {}, 'back-at-key-on'],
+		[
+			'let go, but nothing was mended',
+			[RECORDED, ...REPAIRED.slice(2), read(7, 0x50), waived(8, 'test-ran')],
+			{},
+			'quiet-nothing-mended'
+		]
+	])('%s', (_name, events, change, verdict) => {
+		expect(verdictOf(events, change)).toBe(verdict);
 	});
 
-	it('never proves anything whose marks are not all good', () => {
+	it('every line of the checklist says what shows it, and where', () => {
+		const { marks } = proveCode([...CLEAN, live(8)], context({ seenLive: true, calibrationsDue: 0 }));
+		expect(
+			Object.fromEntries(Object.entries(marks).map(([mark, { state, at }]) => [mark, [state, at]]))
+		).toEqual({
+			recorded: ['good', 1],
+			mended: ['good', 2],
+			cleared: ['good', 3],
+			'key-cycled': ['good', 4],
+			lamps: ['good', 4.5],
+			'test-ran': ['good', 7],
+			'stayed-away': ['good', 7],
+			'live-clean': ['good', 8],
+			calibrated: ['good', null]
+		});
+	});
+
+	it('nothing is proven with a mark that is not good, and nothing is released without a waiver', () => {
+		const kinds = ['mended', 'cleared', 'key-cycled', 'driven'] as const;
 		const event = fc.oneof(
 			fc
 				.record({
 					at: fc.nat(50),
-					status: fc.option(fc.nat(255)),
+					status: fc.option(fc.constantFrom(0, 0x10, 0x2f, 0x50)),
 					kmh: fc.option(fc.nat(90)),
 					mask: fc.constantFrom(0xff, 0x2f)
 				})
 				.map((r) => read(r.at, r.status, r.kmh, r.mask)),
-			fc
-				.tuple(
-					fc.nat(50),
-					fc.constantFrom('mended', 'cleared', 'key-cycled', 'driven') as fc.Arbitrary<'mended'>
-				)
-				.map(([at, kind]) => did(at, kind))
+			fc.tuple(fc.nat(50), fc.constantFrom(...kinds)).map(([at, kind]) => did(at, kind)),
+			fc.tuple(fc.nat(50), fc.boolean()).map(([at, bad]) => lamps(at, bad ? 'It stays on.' : null)),
+			fc.tuple(fc.nat(50), fc.boolean()).map(([at, bad]) => live(at, bad ? 'drops out' : null)),
+			fc.tuple(fc.nat(50), fc.nat(20)).map(([at, s]) => met(at, s)),
+			fc.tuple(fc.nat(50), fc.constantFrom(...WAIVABLE)).map(([at, mark]) => waived(at, mark))
 		);
+		const around = fc.record({
+			origin: fc.constantFrom<Origin>({ kind: 'own' }, { kind: 'made-by-us' }, expectedOne),
+			calibrationsDue: fc.option(fc.nat(2)),
+			seenLive: fc.boolean(),
+			exposure: fc.option(
+				fc.record({
+					before: fc.option(
+						fc.record({ returns: fc.integer({ min: 1, max: 9 }), km: fc.integer({ min: 1, max: 90 }) })
+					),
+					afterKm: fc.nat(200),
+					target: fc.constantFrom(0.1, 0.05, 0.01)
+				})
+			)
+		});
+		const seen = new Set<Verdict>();
 		fc.assert(
-			fc.property(fc.array(event, { maxLength: 14 }), (events) => {
-				const proof = proveCode(events);
-				const allGood = Object.values(proof.marks).every((mark) => mark === 'good');
-				expect(proof.verdict === 'proven-clear' ? allGood : true).toBe(true);
-				expect(proof.because).not.toBe('');
-			})
+			fc.property(fc.array(event, { maxLength: 16 }), around, (events, change) => {
+				const { verdict, marks, because } = proveCode(events, context(change));
+				seen.add(verdict);
+				const states = Object.values(marks).map(({ state }) => state);
+				expect(because).not.toBe('');
+				if (verdict === 'proven-clear') {
+					const madeByUs = change.origin.kind === 'made-by-us';
+					expect(
+						Object.entries(marks).every(
+							([mark, { state }]) => state === 'good' || (madeByUs && mark === 'mended')
+						)
+					).toBe(true);
+				}
+				if (verdict === 'released') {
+					expect(states).toContain('suspect');
+					expect(events.some(({ kind }) => kind === 'waived')).toBe(true);
+				}
+			}),
+			{ numRuns: 2000 }
 		);
+		expect(seen.size).toBeGreaterThan(6);
 	});
 });

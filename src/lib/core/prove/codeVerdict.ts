@@ -1,63 +1,9 @@
 import { decodeStatus, tellsOfFault } from '../codes/status';
+import { exposureWords, residualOf } from './exposure';
+import type { CodeEvent, CodeProof, MarkState, ProofContext, ProofMark, Shown, Verdict } from './proof';
 
-/**
- * Whether a code is proven clear (domain 2.6, from module status bits). A chain of six marks; the verdict is what the
- * first broken mark says. Times are any monotonic number, the same for all events of one case.
- */
-export type Verdict =
-	| 'never-cleared'
-	| 'quiet-nothing-mended'
-	| 'test-not-run'
-	| 'back-at-key-on'
-	| 'back-while-driving'
-	| 'new'
-	| 'proven-clear';
-
-export const VERDICT_WORDS: Record<Verdict, string> = {
-	'never-cleared': 'Never cleared',
-	'quiet-nothing-mended': 'Quiet, but nothing was mended',
-	'test-not-run': 'Cleared, but its test has not run',
-	'back-at-key-on': 'Came back at key-on',
-	'back-while-driving': 'Came back while driving',
-	new: 'New',
-	'proven-clear': 'Proven clear'
-};
-
-export type CodeEvent =
-	/** A scan reached the module. `status` is the code's byte, or null when the module did not list it. */
-	| {
-			at: number;
-			kind: 'read';
-			status: number | null;
-			/** Which bits the module can tell. */
-			availabilityMask: number;
-			/** Vehicle speed in the latest snapshot, when there is one. */
-			snapshotKmh: number | null;
-	  }
-	| { at: number; kind: 'mended' }
-	| { at: number; kind: 'cleared' }
-	| { at: number; kind: 'key-cycled' }
-	| { at: number; kind: 'driven' };
-
-export const PROOF_MARKS = [
-	'recorded',
-	'mended',
-	'cleared',
-	'key-cycled',
-	'test-ran',
-	'stayed-away'
-] as const;
-export type ProofMark = (typeof PROOF_MARKS)[number];
-export type MarkState = 'good' | 'open' | 'suspect' | 'bad';
-
-export interface CodeProof {
-	verdict: Verdict;
-	marks: Record<ProofMark, MarkState>;
-	/** Why the verdict stands, or what it waits for: one plain sentence. */
-	because: string;
-}
-
-type Read = Extract<CodeEvent, { kind: 'read' }>;
+type EventOf<K extends CodeEvent['kind']> = Extract<CodeEvent, { kind: K }>;
+type Read = EventOf<'read'>;
 
 const showsFault = (read: Read): boolean => read.status !== null && tellsOfFault(read.status);
 
@@ -72,80 +18,230 @@ function testHasRun(read: Read): boolean | null {
 	return read.status === null || !decodeStatus(read.status).notTestedSinceClear;
 }
 
+const HARD: ProofContext = {
+	origin: { kind: 'own' },
+	exposure: null,
+	calibrationsDue: null,
+	seenLive: false
+};
+
 /** One code's whole story → its proof. Events may come in any order. */
-export function proveCode(events: CodeEvent[]): CodeProof {
-	const story = [...events].sort((a, b) => a.at - b.at);
-	const reads = story.filter((event): event is Read => event.kind === 'read');
-	const firstSeen = reads.find(showsFault);
-	const clears = story.filter((event) => event.kind === 'cleared');
-	const clear = clears.at(-1);
+export function proveCode(events: readonly CodeEvent[], context: ProofContext = HARD): CodeProof {
+	return new Proving(events, context).proof();
+}
 
-	const until = clear?.at ?? Infinity;
-	const recorded = firstSeen !== undefined && firstSeen.at < until;
-	// A repair after which the code came back has mended nothing: only what was done since its last return counts.
-	const clearBefore = clears.at(-2)?.at ?? Infinity;
-	const lastReturn = reads.find((read) => showsFault(read) && read.at > clearBefore && read.at < until);
-	const mendedFrom = lastReturn?.at ?? -Infinity;
-	const mended = story.some((e) => e.kind === 'mended' && e.at > mendedFrom && e.at < until);
-	const marks: Record<ProofMark, MarkState> = {
-		recorded: recorded ? 'good' : 'open',
-		mended: mended ? 'good' : 'open',
-		cleared: 'open',
-		'key-cycled': 'open',
-		'test-ran': 'open',
-		'stayed-away': 'open'
-	};
-	const verdict = (name: Verdict, because: string): CodeProof => ({ verdict: name, marks, because });
+/** One code while its checklist is gone through, from the first mark to the last. */
+class Proving {
+	private readonly story: CodeEvent[];
+	private readonly marks: CodeProof['marks'] = {};
+	private readonly clear: CodeEvent | null;
+	private readonly after: CodeEvent[];
+	private readonly recorded: Read | null;
+	private readonly mended: CodeEvent | null;
 
-	if (!clear) {
-		return verdict(
-			'never-cleared',
-			recorded ? 'It is recorded; clear it once the repair is done.' : 'It has not been recorded.'
+	constructor(
+		events: readonly CodeEvent[],
+		private readonly context: ProofContext
+	) {
+		this.story = [...events].sort((a, b) => a.at - b.at);
+		const clears = this.all('cleared');
+		const clear = clears.at(-1) ?? null;
+		const until = clear?.at ?? Infinity;
+		const first = this.all('read').find(showsFault);
+		this.clear = clear;
+		this.after = clear ? this.story.filter((event) => event.at > clear.at) : [];
+		this.recorded = first && first.at < until ? first : null;
+		// A repair after which the code came back has mended nothing: only what was done since its last return counts.
+		const clearBefore = clears.at(-2)?.at ?? Infinity;
+		const lastReturn = this.all('read').find(
+			(read) => showsFault(read) && read.at > clearBefore && read.at < until
 		);
+		const mendedFrom = lastReturn?.at ?? -Infinity;
+		this.mended = this.all('mended').findLast((e) => e.at > mendedFrom && e.at < until) ?? null;
 	}
-	marks.cleared = 'good';
-	const after = story.filter((event) => event.at > clear.at);
-	const cycle = after.find((event) => event.kind === 'key-cycled');
-	if (cycle) marks['key-cycled'] = 'good';
-	const readsAfter = after.filter((event): event is Read => event.kind === 'read');
 
-	const back = readsAfter.find(showsFault);
-	if (back) {
-		marks['stayed-away'] = 'bad';
-		marks['test-ran'] = 'good';
-		if (mended) marks.mended = 'suspect';
-		if (!recorded) return verdict('new', 'It was not there before the clear.');
+	private all<K extends CodeEvent['kind']>(kind: K, of: readonly CodeEvent[] = this.story): EventOf<K>[] {
+		return of.filter((event): event is EventOf<K> => event.kind === kind);
+	}
+
+	private show(mark: ProofMark, state: MarkState, words: string, by: CodeEvent | null = null): Shown {
+		const shown = { state, at: by?.at ?? null, words };
+		this.marks[mark] = shown;
+		return shown;
+	}
+
+	/** Shown by an event, or waited for. */
+	private need(mark: ProofMark, by: CodeEvent | null, shown: string, waits: string): boolean {
+		this.show(mark, by ? 'good' : 'open', by ? shown : waits, by);
+		return by !== null;
+	}
+
+	proof(): CodeProof {
+		const { recorded, clear, after, context } = this;
+		this.need('recorded', recorded, 'Read and saved before it was cleared.', 'Not recorded before a clear.');
+		this.need('mended', this.mended, 'A repair was done.', 'Nothing was mended.');
+		this.need('cleared', clear, 'Cleared by us.', 'Not cleared yet.');
+		if (!clear) return this.standing();
+		const cycle = this.all('key-cycled', after)[0] ?? null;
+		this.need('key-cycled', cycle, 'Key off and on since the clear.', 'Cycle the key, then read again.');
+		this.lookAtLamps(cycle);
+		const reads = this.all('read', after);
+		const back = reads.find(showsFault);
+		if (back) return this.returned(back);
+		this.lookAtLive();
+		this.lookAtRest();
+		const since = cycle ? reads.filter((read) => read.at > cycle.at).at(-1) : undefined;
+		const ran = this.lookAtTest(cycle !== null, since);
+		if (!cycle) return this.verdict('test-not-run', 'Cycle the key, then read again.');
+		if (!since) return this.verdict('test-not-run', 'Read every module again after the key cycle.');
+		this.show('stayed-away', 'good', 'Read again after the key cycle: not there.', since);
+		if (!ran) return this.verdict('test-not-run', this.marks['test-ran']?.words ?? '');
+		if (!this.mended && context.origin.kind !== 'made-by-us')
+			return this.verdict(
+				'quiet-nothing-mended',
+				'It stayed away without a repair: it may come and go. Nothing is proven.'
+			);
+		return this.last();
+	}
+
+	private verdict(verdict: Verdict, because: string): CodeProof {
+		return { verdict, marks: this.marks, because };
+	}
+
+	/** Nothing was cleared: what the code is by its origin. */
+	private standing(): CodeProof {
+		const { origin } = this.context;
+		if (!this.recorded) return this.verdict('never-cleared', 'It has not been recorded.');
+		switch (origin.kind) {
+			case 'made-by-us':
+				return this.verdict('made-by-us', 'Our own test opened its circuit: clear it once the test is over.');
+			case 'expected':
+				return this.verdict('expected', `Expected: ${origin.because}. It is proven gone like any other.`);
+			case 'consequence':
+				return this.verdict('consequence', `It follows from something else: ${origin.because}.`);
+			case 'own':
+				return this.verdict('never-cleared', 'It is recorded; clear it once the repair is done.');
+		}
+	}
+
+	private lookAtLamps(cycle: CodeEvent | null): void {
+		const from = cycle ?? this.clear;
+		const watched = this.all('lamps', this.after)
+			.filter(({ at }) => from === null || at > from.at)
+			.at(-1);
+		if (watched?.bad) this.show('lamps', 'bad', watched.bad, watched);
+		else
+			this.need(
+				'lamps',
+				watched ?? null,
+				'Lit at key-on and went out.',
+				'Watch the lamps at key-on, after the key cycle.'
+			);
+	}
+
+	private returned(back: Read): CodeProof {
+		this.show('test-ran', 'good', 'Its test ran: it found the fault.', back);
+		this.show('stayed-away', 'bad', 'It is there again.', back);
+		if (this.mended) this.show('mended', 'suspect', 'A repair was done, and it came back.', this.mended);
+		if (!this.recorded) return this.verdict('new', 'It was not there before the clear.');
+		const { origin } = this.context;
+		if (origin.kind === 'expected' && (this.context.calibrationsDue ?? 0) > 0)
+			return this.verdict('expected', `Expected: ${origin.because}. It stays until that module is taught.`);
 		const moved =
 			back.snapshotKmh !== null
 				? back.snapshotKmh > 0
-				: after.some((e) => e.kind === 'driven' && e.at < back.at);
+				: this.all('driven', this.after).some((e) => e.at < back.at);
 		return moved
-			? verdict('back-while-driving', 'It is there again, set while the vehicle moved.')
-			: verdict(
+			? this.verdict('back-while-driving', 'It is there again, set while the vehicle moved.')
+			: this.verdict(
 					'back-at-key-on',
 					'It is there again and the vehicle has not moved: look for an electrical fault in its circuit.'
 				);
 	}
 
-	const lastRead = readsAfter.at(-1);
-	if (!cycle) return verdict('test-not-run', 'Cycle the key, then read again.');
-	if (!lastRead || lastRead.at < cycle.at)
-		return verdict('test-not-run', 'Read every module again after the key cycle.');
-	const ran = testHasRun(lastRead);
-	if (ran === null) return verdict('test-not-run', 'This module cannot say whether its test has run.');
-	if (!ran) {
-		return verdict(
-			'test-not-run',
-			'The module says: not completed since the clear. Drive it, then read again.'
-		);
+	/** By the module's own word; where it has none, by a drive that met what the test needs. */
+	private lookAtTest(cycled: boolean, read: Read | undefined): boolean {
+		const ran = read ? testHasRun(read) : null;
+		const drive = this.all('conditions', this.after)
+			.filter(({ metS }) => metS > 0)
+			.at(-1);
+		if (ran) {
+			this.show('test-ran', 'good', 'The module says: completed since the clear.', read);
+			return true;
+		}
+		if (this.waived('test-ran')) return true;
+		if (ran === null && read && drive) {
+			const { metS } = drive;
+			this.show(
+				'test-ran',
+				'good',
+				`The module cannot say; a recorded drive met its conditions for ${metS.toFixed(0)} s.`,
+				drive
+			);
+			return true;
+		}
+		const waits =
+			ran === false
+				? 'The module says: not completed since the clear. Drive it, then read again.'
+				: cycled && read
+					? 'This module cannot say whether its test has run: record a drive that meets its conditions.'
+					: 'Not known before it is read again.';
+		this.show('test-ran', 'open', waits);
+		return false;
 	}
-	marks['test-ran'] = 'good';
-	marks['stayed-away'] = 'good';
-	if (!mended) {
-		return verdict(
-			'quiet-nothing-mended',
-			'It stayed away without a repair: it may come and go. Nothing is proven.'
-		);
+
+	private lookAtLive(): void {
+		const last = this.all('live', this.after).at(-1);
+		if (!last && !this.context.seenLive) return;
+		if (last?.found) this.show('live-clean', 'bad', last.found, last);
+		else
+			this.need(
+				'live-clean',
+				last ?? null,
+				'Live data since the repair are clean.',
+				'It was seen in live data before: record it again.'
+			);
 	}
-	return verdict('proven-clear', 'Its test has run since the clear and it stayed away.');
+
+	private lookAtRest(): void {
+		const { calibrationsDue, exposure } = this.context;
+		if (calibrationsDue !== null)
+			this.show(
+				'calibrated',
+				calibrationsDue === 0 ? 'good' : 'open',
+				calibrationsDue === 0
+					? 'All that the work calls for was told and taught.'
+					: `${calibrationsDue === 1 ? 'One calibration is' : `${calibrationsDue} calibrations are`} due.`
+			);
+		if (!exposure) return;
+		const residual = residualOf(exposure);
+		this.show('exposure', residual && residual.furtherKm === 0 ? 'good' : 'open', exposureWords(exposure));
+	}
+
+	/** A lead has let this go, by name. */
+	private waived(mark: ProofMark): boolean {
+		const waiver = this.all('waived', this.after)
+			.filter((one) => one.mark === mark)
+			.at(-1);
+		if (!waiver) return false;
+		this.show(mark, 'suspect', waiver.words, waiver);
+		return true;
+	}
+
+	/** All that stands between a code that stayed away and its proof. */
+	private last(): CodeProof {
+		for (const mark of ['lamps', 'live-clean', 'exposure'] as const) {
+			const shown = this.marks[mark];
+			if (shown && shown.state !== 'good') this.waived(mark);
+		}
+		const missing = (['live-clean', 'lamps', 'calibrated'] as const)
+			.map((mark) => this.marks[mark])
+			.find((shown) => shown?.state === 'open' || shown?.state === 'bad');
+		if (missing) return this.verdict('not-all-shown', missing.words);
+		const { exposure } = this.marks;
+		if (exposure?.state === 'open') return this.verdict('not-far-enough', exposure.words);
+		const letGo = Object.values(this.marks).filter(({ state }) => state === 'suspect');
+		if (letGo.length > 0) return this.verdict('released', letGo.map(({ words }) => words).join(' '));
+		return this.verdict('proven-clear', 'Its test has run since the clear and it stayed away.');
+	}
 }

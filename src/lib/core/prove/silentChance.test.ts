@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { randomFromText } from '../path/randomFromText';
 import { exposureNeeded, silentChance } from './silentChance';
 
 const returns = fc.integer({ min: 1, max: 40 });
@@ -44,5 +45,55 @@ describe('an intermittent fault that has not come back', () => {
 		expect(() => silentChance(2, 10, -1)).toThrow(/0 or more/);
 		expect(() => exposureNeeded(2, 10, 1)).toThrow(/between 0 and 1/);
 		expect(() => exposureNeeded(2, Infinity, 0.1)).toThrow(RangeError);
+	});
+});
+
+describe('against direct simulation', () => {
+	/** A count of events of this mean, by inversion. */
+	function poisson(mean: number, random: () => number): number {
+		let [count, chance] = [0, Math.exp(-mean)];
+		let left = random();
+		while (left > chance && count < 1000) {
+			left -= chance;
+			count += 1;
+			chance *= mean / count;
+		}
+		return count;
+	}
+
+	it.each([
+		[1, 10, 20],
+		[3, 30, 45],
+		[2, 5, 3],
+		[6, 40, 15]
+	])('%i returns in %i km, then %i km: as many stay silent as the formula says', (k, D, d) => {
+		const random = randomFromText(`silent ${k} ${D} ${d}`);
+		let [came, silent] = [0, 0];
+		// Nobody knows the rate beforehand: every order of magnitude is as likely as another.
+		for (let i = 0; i < 400_000; i++) {
+			const rate = 10 ** (-3.5 + 5 * random());
+			if (rate * D > 60 || poisson(rate * D, random) !== k) continue;
+			came += 1;
+			if (poisson(rate * d, random) === 0) silent += 1;
+		}
+		const wanted = silentChance(k, D, d);
+		const spread = Math.sqrt((wanted * (1 - wanted)) / came);
+		expect(came).toBeGreaterThan(5000);
+		expect(Math.abs(silent / came - wanted)).toBeLessThan(4 * spread);
+	});
+
+	it('a mended fault is told from an unmended one as often as the target says', () => {
+		// Drives on for as long as the formula asks; an unmended fault of whatever rate passes with the target's chance.
+		const random = randomFromText('passes');
+		const [k, D, target] = [2, 20, 0.1];
+		const needed = exposureNeeded(k, D, target);
+		let [came, passed] = [0, 0];
+		for (let i = 0; i < 400_000; i++) {
+			const rate = 10 ** (-3.5 + 5 * random());
+			if (rate * D > 60 || poisson(rate * D, random) !== k) continue;
+			came += 1;
+			if (poisson(rate * needed, random) === 0) passed += 1;
+		}
+		expect(Math.abs(passed / came - target)).toBeLessThan(4 * Math.sqrt((target * (1 - target)) / came));
 	});
 });

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { shopFunctions } from '../../../../library/calibrations';
+import { TARGETS } from '../../case/provePayloads';
 import type { Database } from './open';
 import { shopSetting } from './schema';
 
@@ -10,6 +11,10 @@ const SETTINGS = {
 	proving: z.number().min(0).max(1).catch(0.8),
 	/** Hour of the day at which work ends. */
 	closesAtHour: z.number().min(0).max(24).catch(17),
+	/** Residual chance below which a fault that comes and goes is called gone. */
+	residualTarget: z.union(TARGETS.map((target) => z.literal(target))).catch(0.05),
+	/** Whether a lead may sign a case whose last repair is their own. */
+	signOwnRepair: z.boolean().catch(false),
 	/** Functions that this shop can do itself. */
 	equipment: z
 		.array(z.string().refine((id) => shopFunctions.has(id), 'no such function'))

@@ -25,7 +25,7 @@ import { JobNotes } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
 import { calibrationOutcome, clearOutcome, codesFound, scanOutcome } from './outcome';
 import type { LiveBatch, Recorder } from './recorder';
-import { Recordings } from './recordings';
+import { Recordings, type TestsOf } from './recordings';
 import { readIdentity, scanVehicle } from './scan';
 
 interface Job {
@@ -57,12 +57,18 @@ export class LinkDesk {
 		private readonly threads: Threads,
 		private readonly cases: Cases,
 		private readonly log: Logger,
-		private readonly open: Open = (address) => DoipLink.open(address)
+		private readonly open: Open = (address) => DoipLink.open(address),
+		testsOf: TestsOf = () => Promise.resolve([])
 	) {
 		this.notes = new JobNotes(db);
 		this.captures = new Captures(db);
-		this.recordings = new Recordings(this.captures, cases, log, (caseId, author, id, payload, observedAt) =>
-			this.store(caseId, author, id, 'live-recording', payload, observedAt)
+		this.recordings = new Recordings(
+			this.captures,
+			cases,
+			log,
+			(caseId, author, id, payload, observedAt) =>
+				this.store(caseId, author, id, 'live-recording', payload, observedAt),
+			testsOf
 		);
 	}
 

@@ -1,5 +1,6 @@
 import { LiveRecording, MOST_MARKS, type LiveMark } from '../../case/livePayloads';
 import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
+import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';
 import type { Chunk } from '../../core/live/chunk';
 import type { VehicleType } from '../../../../library';
 import type { Captures } from '../db/captures';
@@ -144,13 +145,23 @@ export const liveVehicleOf = ({ chassis, wheels }: VehicleType): LiveVehicle => 
 	teeth: wheels[0]?.ringTeeth ?? null
 });
 
-/** What the thread keeps of a recording: what it is, and what the analysis finds in it. */
+/** A condition that was met in one reading alone was met all the same. */
+const MET_AT_ONCE_S = 0.01;
+
+/**
+ * What the thread keeps of a recording: what it is, what the analysis finds in it, and for how long it met what the tests of
+ * the case's codes need.
+ *
+ * @param tests named `address/dtc`
+ */
 export function recordingPayload(
 	samples: Chunk,
 	vehicle: LiveVehicle | undefined,
-	about: Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause'>
+	about: Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause'>,
+	tests: readonly NamedCondition[] = []
 ): LiveRecording {
-	const analysis = analyseLive({ ...samples, problems: [] }, vehicle);
+	const recording = { ...samples, problems: [] };
+	const analysis = analyseLive(recording, vehicle);
 	return LiveRecording.parse({
 		...about,
 		durationS: Number.isFinite(analysis.durationS) ? analysis.durationS : 0,
@@ -161,6 +172,13 @@ export function recordingPayload(
 		common: analysis.common,
 		notes: analysis.notes,
 		verdict: analysis.verdict,
-		shortestVisibleS: Number.isFinite(analysis.shortestVisibleS) ? analysis.shortestVisibleS : 0
+		shortestVisibleS: Number.isFinite(analysis.shortestVisibleS) ? analysis.shortestVisibleS : 0,
+		// What it has no signals for it says nothing of.
+		conditions: conditionsOver(recording, tests)
+			.filter(({ missing }) => missing.length === 0)
+			.map(({ name, metS, firstS }) => {
+				const [address = '', dtc = ''] = name.split('/');
+				return { address, dtc, metS: firstS === null ? 0 : Math.max(metS, MET_AT_ONCE_S) };
+			})
 	});
 }

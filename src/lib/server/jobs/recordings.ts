@@ -1,5 +1,6 @@
 import type { Logger } from 'pino';
 import type { LiveRecording } from '../../case/livePayloads';
+import type { NamedCondition } from '../../core/live/conditionsOver';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
@@ -20,6 +21,9 @@ interface Wanted {
 	signals: readonly LiveSignal[];
 }
 
+/** What the tests of a case's codes need, named `address/dtc`. */
+export type TestsOf = (caseId: string) => Promise<NamedCondition[]>;
+
 type Store = (
 	caseId: string,
 	author: Author,
@@ -37,7 +41,8 @@ export class Recordings {
 		private readonly captures: Captures,
 		private readonly cases: Cases,
 		private readonly log: Logger,
-		private readonly store: Store
+		private readonly store: Store,
+		private readonly testsOf: TestsOf
 	) {}
 
 	/**
@@ -69,12 +74,17 @@ export class Recordings {
 			await this.captures.forget(id);
 			return fail(`${lost ?? 'It was stopped at once.'} There was nothing to keep.`);
 		}
-		const payload = recordingPayload(samples, this.vehicleOf(row), {
-			name,
-			source: { kind: 'vehicle' },
-			marks: recorder.marks,
-			endedBecause: lost
-		});
+		const payload = recordingPayload(
+			samples,
+			this.vehicleOf(row),
+			{
+				name,
+				source: { kind: 'vehicle' },
+				marks: recorder.marks,
+				endedBecause: lost
+			},
+			await this.testsOf(row.id)
+		);
 		const stored = await this.store(row.id, author, id, payload, startedAt);
 		await this.captures.finish(id, samples);
 		if (!stored.ok) return stored;
@@ -93,12 +103,17 @@ export class Recordings {
 				await this.captures.forget(id);
 				continue;
 			}
-			const payload = recordingPayload(samples, this.vehicleOf(await this.cases.find(caseId)), {
-				name,
-				source: { kind: 'vehicle' },
-				marks,
-				endedBecause: 'The server stopped while it was recorded.'
-			});
+			const payload = recordingPayload(
+				samples,
+				this.vehicleOf(await this.cases.find(caseId)),
+				{
+					name,
+					source: { kind: 'vehicle' },
+					marks,
+					endedBecause: 'The server stopped while it was recorded.'
+				},
+				await this.testsOf(caseId)
+			);
 			const stored = await this.store(caseId, author, id, payload, startedAt);
 			// A case signed meanwhile takes no more entries; its samples stay where they are.
 			if (!stored.ok) this.log.warn({ caseId, capture: id }, stored.error);

@@ -1,12 +1,17 @@
 import { fail } from '@sveltejs/kit';
+import { TARGETS } from '$lib/case/provePayloads';
 import { shopFunctions } from '$library/calibrations';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
 import { services } from '$lib/server/running';
 
 export const load = async ({ locals }) => {
-	const owned = new Set(await services().settings.read('equipment'));
+	const { settings } = services();
+	const owned = new Set(await settings.read('equipment'));
 	return {
+		targets: TARGETS,
+		target: await settings.read('residualTarget'),
+		signOwnRepair: await settings.read('signOwnRepair'),
 		functions: [...shopFunctions.values()].map((one) => ({ ...one, owned: owned.has(one.id) })),
 		mayChange: locals.member !== null && maySign(locals.member)
 	};
@@ -22,5 +27,16 @@ export const actions = {
 		if (unknown !== undefined) return fail(400, { error: `There is no function "${unknown}".` });
 		await services().settings.write('equipment', owned, member.id);
 		return { saved: true };
+	},
+	proof: async (event) => {
+		const member = memberHere(event);
+		if (!maySign(member)) return fail(403, { proofError: 'A lead says what proof is asked for.' });
+		const form = await event.request.formData();
+		const target = TARGETS.find((one) => String(one) === form.get('target'));
+		if (target === undefined) return fail(400, { proofError: 'Choose 10, 5 or 1 %.' });
+		const { settings } = services();
+		await settings.write('residualTarget', target, member.id);
+		await settings.write('signOwnRepair', form.get('own') === 'on', member.id);
+		return { proofSaved: true };
 	}
 };

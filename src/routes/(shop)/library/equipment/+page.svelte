@@ -34,3 +34,41 @@
 		</div>
 	{:else}<p class="mt-4">A lead keeps this list.</p>{/if}
 </form>
+
+<section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="proof">
+	<h2 id="proof" class="text-lg font-bold">What proof this shop asks for</h2>
+	<form method="POST" action="?/proof" use:enhance class="mt-2">
+		<fieldset disabled={!data.mayChange}>
+			<legend>
+				A fault that comes and goes is called gone when an unrepaired one would have stayed silent that far
+				with a chance of no more than
+			</legend>
+			<div class="mt-2 flex flex-wrap gap-x-8">
+				{#each data.targets as target (target)}
+					<label class="flex min-h-11 cursor-pointer items-center gap-3">
+						<input
+							type="radio"
+							class="radio"
+							name="target"
+							value={target}
+							checked={target === data.target}
+						/><span class="num text-lg">{target * 100} %</span>
+					</label>
+				{/each}
+			</div>
+			<label class="mt-2 flex min-h-11 cursor-pointer items-center gap-3">
+				<input type="checkbox" class="checkbox" name="own" checked={data.signOwnRepair} />
+				A lead may sign a case whose last repair is their own
+			</label>
+		</fieldset>
+		{#if form?.proofError}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
+				{form.proofError}
+			</p>{/if}
+		{#if data.mayChange}
+			<div class="mt-3 flex items-center gap-4">
+				<button class="act">Save what is asked</button>
+				{#if form?.proofSaved}<span role="status">Saved; what was told before keeps its own.</span>{/if}
+			</div>
+		{/if}
+	</form>
+</section>

@@ -4,7 +4,7 @@ import { describeEntry } from '$lib/case/describe';
 import { checkChain } from '$lib/case/hashChain';
 import { latest, ofKind, standing } from '$lib/case/thread';
 import { lowerFirst, positionWords } from '$lib/case/words';
-import { VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
+import { VERDICT_WORDS } from '$lib/core/prove/proof';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';

@@ -1,4 +1,5 @@
-import type { CaseCode } from '$lib/case/codes';
+import { error } from '@sveltejs/kit';
+import { proofView, type ProofView } from '$lib/case/proofView';
 import type { Entry } from '$lib/case/entry';
 import { LAMPS } from '$lib/case/entry';
 import { lampStory } from '$lib/case/lampTold';
@@ -9,17 +10,38 @@ import { proofHeadline } from '$lib/case/headline';
 import { mayClear } from '$lib/case/mayClear';
 import { testNeeds } from '$lib/case/nextStep';
 import { happenedAfter, latest } from '$lib/case/thread';
-import { PROOF_MARKS, VERDICT_WORDS } from '$lib/core/prove/codeVerdict';
-import { loadCase } from '$lib/server/cases/access';
+import type { Verdict } from '$lib/core/prove/proof';
+import { maySign } from '$lib/server/accounts/members';
+import { services } from '$lib/server/running';
+import { loadCase, memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
-import { DriveForm, KeyByHandForm, LampCheckForm, NOT_WATCHED } from './forms';
+import {
+	DriveForm,
+	KeyByHandForm,
+	LampCheckForm,
+	LetGoForm,
+	NOT_WATCHED,
+	ReturnsForm,
+	splitCodeKey
+} from './forms';
 
-/** Why a verdict stands, with where the code came from. */
-function becauseOf({ madeByUs, expected, proof }: CaseCode): string {
-	if (madeByUs) return `Made by us: our own test opened its circuit. ${proof.because}`;
-	return expected ? `Expected: ${expected}. ${proof.because}` : proof.because;
-}
+const ON_ITS_WAY: readonly Verdict[] = [
+	'proven-clear',
+	'released',
+	'test-not-run',
+	'not-all-shown',
+	'not-far-enough'
+];
+
+/** The moments of a checklist as the page says them. */
+const withClock = (view: ProofView) => ({
+	...view,
+	marks: view.marks.map(({ by, ...line }) => ({
+		...line,
+		by: by && { author: by.author, time: clock(by.observedAt) }
+	}))
+});
 
 /** What a vehicle's lamp has told, where it has nothing else to tell by. */
 function lampOf(entries: readonly Entry[]) {
@@ -42,7 +64,7 @@ function lampOf(entries: readonly Entry[]) {
 	};
 }
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const { view } = await loadCase(params.id);
 	const { entries, lastClear, lastCompleteScan } = view;
@@ -69,13 +91,12 @@ export const load = async ({ params, depends }) => {
 			title: code.title ?? 'Not in the library yet',
 			moduleName: code.moduleName,
 			address: code.address,
-			verdict: VERDICT_WORDS[code.proof.verdict],
 			// What is on its way to being proven is not cleared again by a slip of the hand.
-			mayBeCleared: !['proven-clear', 'test-not-run'].includes(code.proof.verdict),
-			because: becauseOf(code),
+			mayBeCleared: !ON_ITS_WAY.includes(code.proof.verdict),
 			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc, view) : null,
-			marks: PROOF_MARKS.map((mark) => ({ mark, state: code.proof.marks[mark] }))
+			proof: withClock(proofView(code, entries, view.codes))
 		})),
+		mayLetGo: locals.member !== null && maySign(locals.member),
 		headline: proofHeadline(view.codes),
 		open: view.open.filter((reason) => !untaught(view).includes(reason)),
 		due: openCalibrations(view.entries).map(({ placed }) => lowerFirst(placed.calibration.name)),
@@ -95,6 +116,14 @@ export const load = async ({ params, depends }) => {
 		lampForm: await entryFormFor(LampCheckForm, {
 			lamps: toWatch.map((lamp) => ({ lamp, result: NOT_WATCHED }))
 		}),
+		returnsForm: await entryFormFor(ReturnsForm, {
+			code: '',
+			returns: null,
+			overKm: null,
+			from: 'the customer',
+			conditions: latest(entries, 'complaint')?.payload.conditions.join(', ') ?? ''
+		}),
+		letGoForm: await entryFormFor(LetGoForm, { code: '', mark: 'exposure', reason: '', customer: '' }),
 		driveForm: await entryFormFor(DriveForm, {
 			distanceKm: null,
 			topSpeedKmh: null,
@@ -133,5 +162,34 @@ export const actions = {
 			note
 		}),
 		'Drive saved. Now read every module again.'
-	)
+	),
+	returns: entryAction(
+		ReturnsForm,
+		'returns-told',
+		async ({ code, returns, overKm, from, conditions }) => ({
+			...splitCodeKey(code),
+			returns: filled(returns),
+			overKm: filled(overKm),
+			from,
+			conditions,
+			target: await services().settings.read('residualTarget')
+		}),
+		'Saved: the distance that is still needed follows from it.'
+	),
+	letGo: async (event) => {
+		if (!maySign(memberHere(event))) error(403, 'Only a lead lets a part of the proof go.');
+		const { view } = await loadCase(event.params.id);
+		return entryAction(
+			LetGoForm,
+			'proof-waived',
+			({ code: key, mark, reason, customer }) => {
+				const code = view.codes.find(({ address, dtc }) => `${address}/${dtc}` === key);
+				const shown = code && proofView(code, view.entries, view.codes);
+				if (!shown?.waivable.includes(mark)) return 'There is nothing to let go here any more.';
+				const residualChance = mark === 'exposure' ? (shown.comes?.residual ?? null) : null;
+				return { ...splitCodeKey(key), mark, why: reason, customer, residualChance };
+			},
+			'Let go in your name; it stands on the report.'
+		)(event);
+	}
 };

@@ -1,75 +1,73 @@
 <script lang="ts">
-	import type { MarkState, ProofMark } from '$lib/core/prove/codeVerdict';
+	import type { MarkState } from '$lib/core/prove/proof';
 	import Chain from '$lib/ui/Chain.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
 	import { getCaseWork } from '../caseWork.svelte';
+	import ComesAndGoes from './ComesAndGoes.svelte';
+	import LetGo from './LetGo.svelte';
+	import type { PageData } from './$types';
 
-	interface Code {
-		text: string;
-		title: string;
-		moduleName: string;
-		address: string;
-		verdict: string;
-		because: string;
-		mayBeCleared: boolean;
-		needs: string | null;
-		marks: { mark: ProofMark; state: MarkState }[];
-	}
-	/** One code's proof as a chain of six marks, and what it says. */
-	let {
-		code,
-		data
-	}: {
-		code: Code;
-		data: { canWrite: boolean; case: { signed: boolean }; clear: { modules: { address: string }[] } };
-	} = $props();
+	/** One code's proof as a chain of marks, what it says, and every reason for it. */
+	let { code, data }: { code: PageData['codes'][number]; data: PageData } = $props();
 	const work = getCaseWork();
-	const WORDS: Record<ProofMark, string> = {
-		recorded: 'recorded',
-		mended: 'mended',
-		cleared: 'cleared',
-		'key-cycled': 'key cycled',
-		'test-ran': 'its test ran',
-		'stayed-away': 'stayed away'
-	};
 	const SAYS: Record<MarkState, string> = { good: 'yes', open: 'not yet', suspect: 'in doubt', bad: 'no' };
+	const STEP = 84;
+	const proof = $derived(code.proof);
+	const shown = $derived(proof.marks.filter(({ state }) => state === 'good').length);
+	const canAct = $derived(data.canWrite && !data.case.signed);
 	const clearable = $derived(
-		code.mayBeCleared &&
-			data.canWrite &&
-			!data.case.signed &&
-			data.clear.modules.some((m) => m.address === code.address)
+		code.mayBeCleared && canAct && data.clear.modules.some((m) => m.address === code.address)
 	);
 </script>
 
-<article
-	class="grid gap-x-6 gap-y-2 border-t border-rule py-4 xl:grid-cols-[minmax(0,1fr)_17rem]"
-	aria-label="{code.text} in {code.moduleName}"
->
-	<div class="min-w-0">
-		<h2 class="text-lg leading-tight">
+<article class="border-t border-rule py-4" aria-label="{code.text} in {code.moduleName}">
+	<div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
+		<h2 class="min-w-0 text-lg leading-tight">
 			<span class="num">{code.text}</span> <span class="pl-1 font-bold">{code.title}</span>
 			<span class="text-sm text-ink-2">{code.moduleName}</span>
 		</h2>
-		<div class="mt-3 overflow-x-auto pb-1">
-			<Chain
-				step={92}
-				size={20}
-				links={code.marks.map(({ mark, state }) => ({
-					state,
-					word: WORDS[mark],
-					says: `${WORDS[mark]}: ${SAYS[state]}`
-				}))}
-			/>
-		</div>
+		<p class="text-lg leading-tight font-bold" data-verdict>{proof.words}</p>
 	</div>
-	<div>
-		<p class="text-lg leading-tight font-bold" data-verdict>{code.verdict}</p>
-		<p class="mt-1 text-sm text-ink-2">{code.because}{code.needs ? ` It needs ${code.needs}.` : ''}</p>
-		{#if clearable}
-			<button
-				class="min-h-11 cursor-pointer text-sm text-ink-2 underline underline-offset-4"
-				disabled={work.busy}
-				onclick={() => work.begin({ do: 'clear', only: code.address })}>Clear only {code.moduleName}</button
-			>
-		{/if}
+	<p class="mt-1 text-ink-2">{proof.because}{code.needs ? ` It needs ${code.needs}.` : ''}</p>
+	<div class="mt-3 overflow-x-auto pb-1">
+		<Chain
+			step={STEP}
+			size={20}
+			links={proof.marks.map(({ name, state }) => ({
+				state,
+				word: name,
+				says: `${name}: ${SAYS[state]}`
+			}))}
+		/>
 	</div>
+	{#if proof.comes}
+		<ComesAndGoes {code} comes={proof.comes} {data} />
+	{/if}
+	<details class="mt-1">
+		<summary class="min-h-11 cursor-pointer py-2.5"
+			>{shown} of {proof.marks.length} shown: every reason</summary
+		>
+		<ul class="pb-2">
+			{#each proof.marks as { mark, name, state, words, by } (mark)}
+				<li class="hair grid grid-cols-[1.5rem_7rem_minmax(0,1fr)_auto] items-start gap-x-3 py-2">
+					<span class="mt-0.5"><Mark {state} size={18} /></span>
+					<span class="font-semibold">{name}</span>
+					<span>{words}</span>
+					<span class="text-sm text-ink-2"
+						>{#if by}<span class="num">{by.time}</span> {by.author}{/if}</span
+					>
+				</li>
+			{/each}
+		</ul>
+	</details>
+	{#if canAct && data.mayLetGo && proof.waivable.length > 0}
+		<LetGo {code} {data} />
+	{/if}
+	{#if clearable}
+		<button
+			class="min-h-11 cursor-pointer text-sm text-ink-2 underline underline-offset-4"
+			disabled={work.busy}
+			onclick={() => work.begin({ do: 'clear', only: code.address })}>Clear only {code.moduleName}</button
+		>
+	{/if}
 </article>

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { LampCheck, ROADS } from '$lib/case/entry';
+import { RETURNS_FROM } from '$lib/case/provePayloads';
+import { WAIVABLE } from '$lib/core/prove/proof';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
 const Watched = LampCheck.shape.lamps.element;
@@ -27,3 +29,31 @@ export const DriveForm = entrySchema({
 });
 
 export const KeyByHandForm = entrySchema({});
+
+/** Which code of which module a form is about: `address/dtc`. */
+const CodeKey = z.string().regex(/^[0-9A-F]{4}\/[0-9A-F]{6}$/);
+export const splitCodeKey = (key: string) => {
+	const [address = '', dtc = ''] = key.split('/');
+	return { address, dtc };
+};
+
+export const ReturnsForm = entrySchema({
+	code: CodeKey,
+	returns: numberField(
+		z.number().int('Whole times.').min(1, 'It came once or more.').max(100_000),
+		'How many times, as a number.'
+	),
+	overKm: numberField(
+		z.number().positive('A distance is above 0.').max(1_000_000),
+		'Kilometres, as a number.'
+	),
+	from: z.enum(RETURNS_FROM),
+	conditions: z.string().trim().max(300)
+});
+
+export const LetGoForm = entrySchema({
+	code: CodeKey,
+	mark: z.enum(WAIVABLE),
+	reason: z.string().trim().min(1, 'Say why: it stands on the report, with your name.').max(300),
+	customer: z.string().trim().max(300)
+});

@@ -72,7 +72,7 @@ function shown(reasoned: ReasonedCase) {
 		mending: mendingSteps(reasoning),
 		explains: explanationsShown(reasoning),
 		left: leftWords(reasoning, entries),
-		cascade: cascadeOf(view.codes, view.lastCompleteScan, model, view.book),
+		cascade: cascadeOf(view.codes, view.lastCompleteScan, model.type, view.book),
 		contradictions: reasoning.contradictions.slice(0, 2).map(({ good, bad }) => ({
 			good: titleOf(good),
 			bad: titleOf(bad)

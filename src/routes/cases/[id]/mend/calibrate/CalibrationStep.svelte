@@ -32,14 +32,19 @@
 	const missing = $derived(asked.filter(({ id }) => !said.includes(id)));
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const key = untrack(() => `${data.case.id}:${one.id}`);
-	const hand = entryForm(() => data.handForm, { id: `hand-${key}`, draftKey: `${key}:hand` });
-	const waive = entryForm(() => data.waiveForm, { id: `waive-${key}`, draftKey: `${key}:waive` });
+	const about = untrack(() => ({ calibration: one.id }));
+	const hand = entryForm(() => data.handForm, {
+		id: `hand-${key}`,
+		draftKey: `${key}:hand`,
+		about
+	});
+	const waive = entryForm(() => data.waiveForm, {
+		id: `waive-${key}`,
+		draftKey: `${key}:waive`,
+		about
+	});
 	const { form: handForm, errors: handErrors, enhance: handEnhance } = hand;
 	const { form: waiveForm, errors: waiveErrors, enhance: waiveEnhance } = waive;
-	$effect(() => {
-		if ($handForm.calibration !== one.id) $handForm.calibration = one.id;
-		if ($waiveForm.calibration !== one.id) $waiveForm.calibration = one.id;
-	});
 	const tick = (id: string, on: boolean) =>
 		(said = on ? [...said, id] : said.filter((other) => other !== id));
 	const HOWS = Object.values(HOW);

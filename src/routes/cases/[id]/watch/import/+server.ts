@@ -1,5 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
+import { caseTestConditions } from '$lib/case/testConditions';
 import { typeOf } from '$lib/case/codes';
 import { ColumnMappingShape } from '$lib/case/columnMappingShape';
 import { LONGEST_S } from '$lib/case/livePayloads';
@@ -57,12 +58,17 @@ export async function POST(event) {
 	}
 	const { captures } = services().desk;
 	const type = typeOf(view.entries);
-	const payload = recordingPayload(samples.value, type ? liveVehicleOf(type) : undefined, {
-		name,
-		source: { kind: 'file', fileName, bytes },
-		marks: [],
-		endedBecause: null
-	});
+	const payload = recordingPayload(
+		samples.value,
+		type ? liveVehicleOf(type) : undefined,
+		{
+			name,
+			source: { kind: 'file', fileName, bytes },
+			marks: [],
+			endedBecause: null
+		},
+		caseTestConditions(view)
+	);
 	await captures.begin({
 		id,
 		caseId: row.id,

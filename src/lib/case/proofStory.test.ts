@@ -1,0 +1,210 @@
+import { describe, expect, it } from 'vitest';
+import type { PayloadOf } from './entry';
+import { projectCase } from './project';
+import { proofView } from './proofView';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from './threads.fixture';
+
+/** Stored, its test passed in this key cycle: it comes and goes. */
+const COMES_AND_GOES = 0x2c;
+
+class ProofThread extends ThreadMaker {
+	recording(change: Partial<PayloadOf<'live-recording'>> = {}): this {
+		this.add('live-recording', {
+			name: 'road',
+			source: { kind: 'vehicle' },
+			durationS: 60,
+			rows: 600,
+			rateHz: 10,
+			channels: ['vehicle', 'rear_left'],
+			marks: [],
+			endedBecause: null,
+			findings: [],
+			common: [],
+			notes: [],
+			verdict: 'clean',
+			shortestVisibleS: 0.1,
+			...change
+		});
+		return this;
+	}
+	dropsOut(): this {
+		return this.recording({
+			findings: [
+				{
+					type: 'dropout',
+					channel: 'rear_left',
+					startS: 1,
+					endS: 2,
+					count: 1,
+					value: 0,
+					text: 'rear left drops out'
+				}
+			]
+		});
+	}
+	told(returns: number, overKm: number, target = 0.05): this {
+		this.add('returns-told', {
+			address: BRAKE,
+			dtc: OPEN,
+			returns,
+			overKm,
+			from: 'the customer',
+			conditions: 'in rain',
+			target
+		});
+		return this;
+	}
+	driven(distanceKm: number): this {
+		this.add('proving-drive', { distanceKm, topSpeedKmh: 60, stops: 1, road: 'wet', driver: '', note: '' });
+		return this;
+	}
+	letGo(mark: PayloadOf<'proof-waived'>['mark']): this {
+		this.add(
+			'proof-waived',
+			{ address: BRAKE, dtc: OPEN, mark, why: 'The ferry leaves', customer: 'agreed', residualChance: 0.4 },
+			{ authorName: 'Marit' }
+		);
+		return this;
+	}
+	proving(): this {
+		return this.repair().clear().cycleKey().lamps();
+	}
+	get code() {
+		const view = projectCase(this.thread);
+		const [code] = view.codes;
+		if (!code) throw new Error('no code');
+		return { ...proofView(code, view.entries, view.codes), open: view.open, proven: view.proven };
+	}
+}
+const begun = (status = 0x2f) => {
+	const thread = new ProofThread().listen() as ProofThread;
+	thread.scan([[BRAKE, OPEN, status]]);
+	return thread;
+};
+
+describe('what a thread shows of a code', () => {
+	it('a fault that is simply there asks for no distance', () => {
+		const thread = begun().proving();
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code).toMatchObject({ verdict: 'proven-clear', comes: null, open: [] });
+	});
+
+	it('one that comes and goes asks how often it came, then for the distance that follows', () => {
+		const thread = begun(COMES_AND_GOES).proving().driven(10);
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code).toMatchObject({ verdict: 'not-far-enough', proven: false });
+		expect(thread.code.because).toMatch(/say how often/);
+		thread.told(3, 30);
+		// 30 · (0.05^(−1/3) − 1) = 51.4 km, of which 10 are driven.
+		expect(thread.code.comes).toMatchObject({
+			residual: expect.closeTo((30 / 40) ** 3, 9),
+			furtherKm: expect.closeTo(30 * (0.05 ** (-1 / 3) - 1) - 10, 9)
+		});
+		thread.driven(42);
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code).toMatchObject({ verdict: 'proven-clear', proven: true });
+	});
+
+	it('what the shop asked for when it was told holds, whatever it asks for later', () => {
+		const thread = begun(COMES_AND_GOES).told(1, 1, 0.1).proving().driven(10);
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code.verdict).toBe('proven-clear');
+		thread.told(1, 1, 0.01);
+		expect(thread.code.verdict).toBe('not-far-enough');
+	});
+
+	it('kilometres from before the last clear count for nothing', () => {
+		const thread = begun(COMES_AND_GOES).told(1, 1).proving().driven(500);
+		thread.clear().cycleKey().lamps();
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code).toMatchObject({ verdict: 'not-far-enough', comes: { afterKm: 0 } });
+	});
+
+	it('stored beside another that fails at the same wheel, it is the same fault and not one that comes and goes', () => {
+		const thread = new ProofThread().listen() as ProofThread;
+		thread.scan([
+			[BRAKE, '40452F', COMES_AND_GOES],
+			[BRAKE, OPEN, 0x2f]
+		]);
+		expect(thread.code.comes).toBeNull();
+	});
+
+	it('the module’s own counter says how often it came, where its snapshots tell the distance', () => {
+		const odometer = (km: number) => [
+			{ id: 'F4A6', raw: (km * 10).toString(16).padStart(8, '0').toUpperCase() }
+		];
+		const thread = begun(COMES_AND_GOES);
+		const [, , scan] = thread.thread;
+		if (scan?.kind !== 'network-scan') throw new Error('no scan');
+		const code = scan.payload.modules.find(({ address }) => address === BRAKE)?.codes[0];
+		if (!code) throw new Error('no code');
+		code.occurrences = 5;
+		code.snapshots = [
+			{ record: 1, values: odometer(1000) },
+			{ record: 2, values: odometer(1180) }
+		];
+		expect(thread.code.comes?.before).toEqual({ returns: 4, km: expect.closeTo(180, 6) });
+	});
+
+	it('seen in live data before, it must be seen clean in them after', () => {
+		const thread = begun().dropsOut().proving();
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code).toMatchObject({ verdict: 'not-all-shown', proven: false });
+		thread.recording({ channels: ['vehicle', 'front_left'] });
+		expect(thread.code.verdict).toBe('not-all-shown');
+		thread.recording();
+		expect(thread.code).toMatchObject({ verdict: 'proven-clear', proven: true });
+		thread.dropsOut();
+		expect(thread.code).toMatchObject({ verdict: 'not-all-shown', because: 'rear left drops out' });
+	});
+
+	it('where the module cannot say, a recorded drive that met the conditions proves that its test ran', () => {
+		const thread = begun().proving();
+		const cannotSay = () => {
+			const scan = thread.scan([]);
+			if (scan.kind === 'network-scan')
+				for (const module of scan.payload.modules) module.availabilityMask = 0x2f;
+		};
+		cannotSay();
+		expect(thread.code.verdict).toBe('test-not-run');
+		thread.recording({ conditions: [{ address: BRAKE, dtc: OPEN, metS: 14.4 }] });
+		cannotSay();
+		expect(thread.code.verdict).toBe('proven-clear');
+		expect(thread.code.marks.find(({ mark }) => mark === 'test-ran')?.words).toMatch(/for 14 s/);
+	});
+
+	it('a lead lets the distance go by name: released, not proven, and signed as such', () => {
+		const thread = begun(COMES_AND_GOES).told(2, 20).proving().driven(5);
+		thread.scan([[BRAKE, OPEN, 0]]);
+		expect(thread.code.waivable).toEqual(['exposure']);
+		thread.letGo('exposure');
+		expect(thread.code).toMatchObject({ verdict: 'released', proven: true, waivable: [] });
+		expect(thread.code.because).toBe('Let go by Marit: The ferry leaves.');
+		expect(projectCase(thread.thread).verdict).toBe('Released by a lead, not all of it proven');
+	});
+
+	it('names the entry that shows each mark', () => {
+		const thread = begun().proving();
+		const last = thread.scan([[BRAKE, OPEN, 0]]);
+		const by = (mark: string) => thread.code.marks.find((line) => line.mark === mark)?.by?.entryId;
+		expect(by('stayed-away')).toBe(last.id);
+		expect(by('cleared')).toBe(thread.thread.find(({ kind }) => kind === 'codes-cleared')?.id);
+	});
+
+	it('a code that only says that another is missing is a consequence', () => {
+		const thread = new ProofThread();
+		thread.add('case-opened', {
+			vehicleId: 'minibus',
+			typeId: 'brindle-marlow-16',
+			name: 'minibus',
+			plate: ''
+		});
+		thread.listen();
+		thread.scan([
+			[BRAKE, OPEN, 0x2f],
+			[CLUSTER, 'C41581', 0x2f]
+		]);
+		const verdicts = projectCase(thread.thread).codes.map(({ text, proof }) => `${text} ${proof.verdict}`);
+		expect(verdicts).toEqual(['C0045-13 never-cleared', 'U0415-81 consequence']);
+	});
+});

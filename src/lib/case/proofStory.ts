@@ -1,0 +1,185 @@
+import { identifiers } from '../../../library';
+import { decodeStatus, tellsOfFault } from '../core/codes/status';
+import type { Exposure } from '../core/prove/exposure';
+import type { CodeEvent } from '../core/prove/proof';
+import { decodeIdentifier } from '../core/uds/identifierValue';
+import { restoresCode } from './calibrations';
+import type { CaseCode } from './codes';
+import type { Entry, EntryOf, ScannedCode, ScannedModule } from './entry';
+import { latest, ofKind } from './thread';
+
+/** What of a thread is evidence for or against one code, in the words of the proof. */
+
+/** Which code of which module. */
+export type CodeId = Pick<CaseCode, 'address' | 'dtc' | 'corner'>;
+
+const VEHICLE_SPEED_ID = 'F40D';
+const ODOMETER_ID = 'F4A6';
+
+/** A number that a snapshot froze; null where it has none. */
+function frozen(snapshot: ScannedCode['snapshots'][number] | undefined, id: string): number | null {
+	const rule = identifiers.get(id);
+	const raw = snapshot?.values.find((value) => value.id === id)?.raw;
+	if (!rule || raw === undefined) return null;
+	const value = decodeIdentifier(rule, raw);
+	return value.kind === 'number' ? value.value : null;
+}
+
+/** Vehicle speed in the latest snapshot of a code, in km/h. */
+export const snapshotSpeedKmh = (code: ScannedCode): number | null =>
+	frozen(code.snapshots.at(-1), VEHICLE_SPEED_ID);
+
+/** Status of a code by this reading of its module: null = not listed. */
+function statusIn(module: ScannedModule, dtc: string): number | null {
+	return (
+		module.codes.find((code) => code.dtc === dtc)?.status ??
+		module.supported.find((code) => code.dtc === dtc)?.status ??
+		null
+	);
+}
+
+/** What live data say of a code's wheel: null where they do not look at it, else what was found. */
+export function liveOf(entry: Entry, corner: CodeId['corner']): { found: string | null } | null {
+	if (!corner) return null;
+	if (entry.kind === 'live-recording') {
+		const channel = corner.replace('-', '_');
+		if (!entry.payload.channels.includes(channel)) return null;
+		return { found: entry.payload.findings.find((one) => one.channel === channel)?.text ?? null };
+	}
+	if (entry.kind !== 'wheel-round') return null;
+	const seen = entry.payload.corners.find(({ position }) => position === corner);
+	if (!seen || seen.result === 'not-trusted') return null;
+	return { found: seen.result === 'answers' || seen.result === 'turns-mate' ? null : seen.text };
+}
+
+function scanEvent(at: number, { payload }: EntryOf<'network-scan'>, { address, dtc }: CodeId): CodeEvent[] {
+	const module = payload.modules.find((m) => m.address === address && m.answered);
+	if (!module) return [];
+	const code = module.codes.find((c) => c.dtc === dtc);
+	return [
+		{
+			at,
+			kind: 'read',
+			status: statusIn(module, dtc),
+			availabilityMask: module.availabilityMask,
+			snapshotKmh: code ? snapshotSpeedKmh(code) : null
+		}
+	];
+}
+
+function eventsOf(at: number, entry: Entry, code: CodeId): CodeEvent[] {
+	const { address, dtc } = code;
+	const mine = (one: { address: string; dtc: string }) => one.address === address && one.dtc === dtc;
+	const live = liveOf(entry, code.corner);
+	const looked: CodeEvent[] = live ? [{ at, kind: 'live', found: live.found }] : [];
+	switch (entry.kind) {
+		case 'network-scan':
+			return scanEvent(at, entry, code);
+		case 'repair':
+			return [{ at, kind: 'mended' }];
+		case 'calibration':
+			return restoresCode(entry, address, dtc) ? [{ at, kind: 'mended' }] : [];
+		case 'codes-cleared':
+			return entry.payload.modules.some((m) => m.address === address && m.outcome === 'cleared')
+				? [{ at, kind: 'cleared' }]
+				: [];
+		case 'key-cycled':
+			return [{ at, kind: 'key-cycled' }];
+		case 'proving-drive':
+			return [{ at, kind: 'driven' }];
+		case 'lamp-check': {
+			const bad = entry.payload.lamps.find(({ result }) => result !== 'lit and went out');
+			return [{ at, kind: 'lamps', bad: bad ? `The ${bad.lamp} lamp ${bad.result}.` : null }];
+		}
+		case 'live-recording': {
+			const met = entry.payload.conditions?.find(mine);
+			return met ? [...looked, { at, kind: 'conditions', metS: met.metS }] : looked;
+		}
+		case 'proof-waived':
+			return mine(entry.payload)
+				? [
+						{
+							at,
+							kind: 'waived',
+							mark: entry.payload.mark,
+							words: `Let go by ${entry.authorName}: ${entry.payload.why}.`
+						}
+					]
+				: [];
+		default:
+			return looked;
+	}
+}
+
+/** What happened to one code of one module, in order. @param made the scan after which our own test is over */
+export function storyOf(
+	entries: readonly Entry[],
+	code: CodeId,
+	made: { atScan: number } | null
+): CodeEvent[] {
+	const story = entries.flatMap((entry, at) => eventsOf(at, entry, code));
+	// What our own test set needs no repair: the test is over.
+	return made ? [...story, { at: made.atScan + 0.5, kind: 'mended' }] : story;
+}
+
+/** Whether its wheel was seen to misbehave in live data before the codes were cleared last. */
+export function wasSeenLive(entries: readonly Entry[], corner: CodeId['corner']): boolean {
+	const until = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
+	return entries.slice(0, Math.max(0, until)).some((entry) => liveOf(entry, corner)?.found);
+}
+
+const TARGET = 0.05;
+
+/**
+ * Whether a fault comes and goes, and how often: told by a person, or read where it is stored though its test has passed
+ * since in the same key cycle, and nothing else at its wheel fails at that moment. Null for one that is simply there.
+ */
+export function exposureOf(
+	entries: readonly Entry[],
+	code: CodeId,
+	others: readonly CodeId[]
+): Exposure | null {
+	const told = ofKind(entries, 'returns-told')
+		.filter(({ payload }) => payload.address === code.address && payload.dtc === code.dtc)
+		.at(-1)?.payload;
+	const clearedAt = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
+	const since = clearedAt < 0 ? [] : entries.slice(clearedAt);
+	const afterKm = ofKind(since, 'proving-drive').reduce((sum, { payload }) => sum + payload.distanceKm, 0);
+	if (told) return { before: { returns: told.returns, km: told.overKm }, afterKm, target: told.target };
+	const first = firstReading(entries, code);
+	if (!first || !comesAndGoes(first.module, code, others)) return null;
+	return { before: countedReturns(entries, first.code), afterKm, target: TARGET };
+}
+
+function firstReading(entries: readonly Entry[], { address, dtc }: CodeId) {
+	for (const { payload } of ofKind(entries, 'network-scan')) {
+		const module = payload.modules.find((one) => one.address === address && one.answered);
+		const code = module?.codes.find((one) => one.dtc === dtc && tellsOfFault(one.status));
+		if (module && code) return { module, code };
+	}
+	return null;
+}
+
+function comesAndGoes(module: ScannedModule, code: CodeId, others: readonly CodeId[]): boolean {
+	const own = statusIn(module, code.dtc);
+	if (own === null) return false;
+	const { testFailed, confirmed, notTestedThisCycle, notTestedSinceClear } = decodeStatus(own);
+	if (testFailed || !confirmed || notTestedThisCycle || notTestedSinceClear) return false;
+	return !others.some((other) => {
+		if (code.corner === null || other.corner !== code.corner || other.dtc === code.dtc) return false;
+		const status = other.address === code.address ? statusIn(module, other.dtc) : null;
+		return status !== null && decodeStatus(status).testFailed;
+	});
+}
+
+/** Returns after the first, over the distance since then, by the module's own counter and its first snapshot. */
+function countedReturns(entries: readonly Entry[], code: ScannedCode): Exposure['before'] {
+	const firstKm = frozen(code.snapshots[0], ODOMETER_ID);
+	const nowKm = Math.max(
+		latest([...entries], 'vehicle-checked')?.payload.odometerKm ?? 0,
+		frozen(code.snapshots.at(-1), ODOMETER_ID) ?? 0
+	);
+	const returns = (code.occurrences ?? 0) - 1;
+	if (firstKm === null || returns < 1 || nowKm <= firstKm) return null;
+	return { returns, km: nowKm - firstKm };
+}

@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { WAIVABLE } from '../core/prove/proof';
+import { Text, Words } from './fields';
+
+const Address = z.string().regex(/^[0-9A-F]{4}$/);
+const Dtc = z.string().regex(/^[0-9A-F]{6}$/);
+
+export const RETURNS_FROM = ['the customer', 'the counter of the module', 'our own drives'] as const;
+/** Residual chances that a shop asks for before an intermittent fault is called gone. */
+export const TARGETS = [0.1, 0.05, 0.01] as const;
+
+/** How often a fault that comes and goes came before it was mended. */
+export const ReturnsTold = z.object({
+	address: Address,
+	dtc: Dtc,
+	returns: z.number().int().min(1, 'It came once or more.').max(100_000),
+	overKm: z.number().positive('A distance is above 0.').max(1_000_000),
+	from: z.enum(RETURNS_FROM),
+	/** When it shows: in rain, above a speed, in a turn. */
+	conditions: Text,
+	/** The chance that the shop asked for when it was told. */
+	target: z.number().gt(0).lt(1)
+});
+
+/** One thing of a proof that a lead lets go, by name. */
+export const ProofWaived = z.object({
+	address: Address,
+	dtc: Dtc,
+	mark: z.enum(WAIVABLE),
+	why: Words,
+	/** What the customer said to it. */
+	customer: Text,
+	/** That an unrepaired fault would have stayed silent so far; null where it is not about that. */
+	residualChance: z.number().min(0).max(1).nullable()
+});

@@ -1,0 +1,45 @@
+import { exposureNeeded, silentChance } from './silentChance';
+
+/** How often a fault that comes and goes came before the repair, and how far it has stayed away since. */
+export interface Exposure {
+	/** Returns over `beforeKm`; null where nobody has said. */
+	before: { returns: number; km: number } | null;
+	/** Driven since the clear, in the conditions in which it used to show. */
+	afterKm: number;
+	/** Residual chance that the shop asks for: 0.1, 0.05, 0.01. */
+	target: number;
+}
+
+export interface Residual {
+	/** That an unrepaired fault would have stayed silent all the same. */
+	chance: number;
+	/** Still to be driven until it is down to the target; 0 once it is. */
+	furtherKm: number;
+}
+
+/** Null where it is not known how often it came. @throws RangeError for a count or distance that cannot be */
+export function residualOf({ before, afterKm, target }: Exposure): Residual | null {
+	if (!before) return null;
+	return {
+		chance: silentChance(before.returns, before.km, afterKm),
+		furtherKm: Math.max(0, exposureNeeded(before.returns, before.km, target) - afterKm)
+	};
+}
+
+const percent = (share: number): string => {
+	const value = share * 100;
+	return `${value >= 10 ? value.toFixed(0) : value.toFixed(1)} %`;
+};
+const km = (distance: number): string => `${distance.toFixed(distance < 10 ? 1 : 0)} km`;
+
+/** One sentence for the checklist. */
+export function exposureWords(exposure: Exposure): string {
+	const residual = residualOf(exposure);
+	const { before, afterKm, target } = exposure;
+	if (!before || !residual) return 'It comes and goes: say how often it came before.';
+	const came = `It came ${before.returns === 1 ? 'once' : `${before.returns} times`} in ${km(before.km)}; ${km(afterKm)} without it since.`;
+	const chance = `Unrepaired, it would have stayed silent that far with a chance of ${percent(residual.chance)}`;
+	return residual.furtherKm > 0
+		? `${came} ${chance}: ${km(residual.furtherKm)} more for ${percent(target)}.`
+		: `${came} ${chance}, below the ${percent(target)} this shop asks for.`;
+}
