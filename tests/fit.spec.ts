@@ -85,7 +85,7 @@ test('work on the stand-in vehicle is as good as its sheet: a bearing the wrong 
 	// By hand at the vehicle, done as it should be.
 	await page.getByRole('button', { name: /Stand-in vehicle/ }).click();
 	const hands = page.getByRole('region', { name: 'Stand-in vehicle' });
-	await hands.getByLabel('At', { exact: true }).selectOption('rear-left');
+	await hands.getByLabel('Place', { exact: true }).selectOption('rear-left');
 	await hands.getByLabel('Repair').selectOption('renew-hub');
 	await hands.getByRole('button', { name: 'Do the repair' }).click();
 	await expect(hands.getByText('Repair done at the rear left.')).toBeVisible();
