@@ -14,20 +14,22 @@
 	const STEP = 84;
 	const proof = $derived(code.proof);
 	const shown = $derived(proof.marks.filter(({ state }) => state === 'good').length);
+	/** What needs nobody now is one line, and opens. */
+	const folded = $derived(proof.verdict === 'consequence' || proof.verdict === 'proven-clear');
 	const canAct = $derived(data.canWrite && !data.case.signed);
 	const clearable = $derived(
 		code.mayBeCleared && canAct && data.clear.modules.some((m) => m.address === code.address)
 	);
 </script>
 
-<article class="border-t border-rule py-4" aria-label="{code.text} in {code.moduleName}">
-	<div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
-		<h2 class="min-w-0 text-lg leading-tight">
-			<span class="num">{code.text}</span> <span class="pl-1 font-bold">{code.title}</span>
-			<span class="text-sm text-ink-2">{code.moduleName}</span>
-		</h2>
-		<p class="text-lg leading-tight font-bold" data-verdict>{proof.words}</p>
-	</div>
+{#snippet head()}
+	<h2 class="min-w-0 text-lg leading-tight">
+		<span class="num">{code.text}</span> <span class="pl-1 font-bold">{code.title}</span>
+		<span class="text-sm text-ink-2">{code.moduleName}</span>
+	</h2>
+	<p class="text-lg leading-tight font-bold" data-verdict>{proof.words}</p>
+{/snippet}
+{#snippet body()}
 	<p class="mt-1 text-ink-2">{proof.because}{code.needs ? ` It needs ${code.needs}.` : ''}</p>
 	<div class="mt-3 overflow-x-auto pb-1">
 		<Chain
@@ -69,5 +71,22 @@
 			disabled={work.busy}
 			onclick={() => work.begin({ do: 'clear', only: code.address })}>Clear only {code.moduleName}</button
 		>
+	{/if}
+{/snippet}
+
+<article class="border-t border-rule" aria-label="{code.text} in {code.moduleName}">
+	{#if folded}
+		<details>
+			<summary
+				class="flex min-h-12 cursor-pointer list-none flex-wrap items-center justify-between gap-x-6 gap-y-1 py-2"
+				>{@render head()}</summary
+			>
+			<div class="pb-4">{@render body()}</div>
+		</details>
+	{:else}
+		<div class="py-4">
+			<div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">{@render head()}</div>
+			{@render body()}
+		</div>
 	{/if}
 </article>
