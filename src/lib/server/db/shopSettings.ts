@@ -13,6 +13,8 @@ const SETTINGS = {
 	closesAtHour: z.number().min(0).max(24).catch(17),
 	/** Residual chance below which a fault that comes and goes is called gone. */
 	residualTarget: z.union(TARGETS.map((target) => z.literal(target))).catch(0.05),
+	/** The shop's name on paper. */
+	shopName: z.string().trim().min(1).max(80).catch('Tern Point Works'),
 	/** Whether a lead may sign a case whose last repair is their own. */
 	signOwnRepair: z.boolean().catch(false),
 	/** Functions that this shop can do itself. */

@@ -2,10 +2,13 @@
 	import { upperFirst } from '$lib/case/words';
 	import { untrack } from 'svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Mark from '$lib/ui/Mark.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 
 	let { data } = $props();
+	const report = $derived(data.report);
+	const CELL_WORDS = { good: 'proven good', suspect: 'suspect', open: 'not tested' } as const;
 	const sign = entryForm(() => data.signForm, {
 		id: 'sign-form',
 		draftKey: untrack(() => `${data.case.id}:sign`)
@@ -17,23 +20,23 @@
 <article class="paper max-w-[820px] pt-5">
 	<header class="flex flex-wrap items-end justify-between gap-4 border-b-2 border-ink pb-3">
 		<div>
-			<p class="text-ink-2">Tern Point Works · <span class="num">{data.case.number}</span></p>
-			<h1 class="text-2xl leading-tight font-bold">{data.verdict}</h1>
+			<p class="text-ink-2">{data.shopName} · <span class="num">{data.case.number}</span></p>
+			<h1 class="text-2xl leading-tight font-bold">{report.verdict}</h1>
 		</div>
 		<p class="text-right">
 			{data.case.vehicleName}, {data.case.vehicle.nickname}<br />
 			<span class="num">{data.case.vehicle.plate}</span>
-			{#if data.vehicle}<br /><span class="num">{data.vehicle.vin}</span>, {data.vehicle.odometerKm.toLocaleString(
+			{#if report.vehicle}<br /><span class="num">{report.vehicle.vin}</span>, {report.vehicle.odometerKm.toLocaleString(
 					'en-GB'
 				)} km{/if}
 		</p>
 	</header>
 
-	{#if data.open.length > 0}
+	{#if report.open.length > 0}
 		<section class="my-4 border-l-4 border-ink pl-4">
 			<h2 class="font-bold">Not ready to be handed over</h2>
 			<ul class="list-disc pl-5">
-				{#each data.open as reason (reason)}<li>{reason}</li>{/each}
+				{#each report.open as reason (reason)}<li>{reason}</li>{/each}
 			</ul>
 		</section>
 	{/if}
@@ -41,19 +44,50 @@
 	<section class="py-3">
 		<h2 class="font-bold">What brought it here</h2>
 		<p class="mt-1 text-lg">
-			{data.complaintWords ? `“${data.complaintWords}”` : 'No complaint is written down.'}
+			{report.complaint.words ? `“${report.complaint.words}”` : 'No complaint is written down.'}
 		</p>
-		{#if data.lamps.length > 0}<p>
-				{data.lamps.map((l) => `${l.lamp} lamp ${l.manner}, ${l.when}`).join('; ')}.
-			</p>{/if}
-		{#if data.prior.length > 0}<p class="text-ink-2">
-				Done before by others, and not taken as proven: {data.prior.map((w) => w.part).join(', ')}.
+		{#if report.complaint.lamps.length > 0}<p>{report.complaint.lamps.join('; ')}.</p>{/if}
+		{#if report.complaint.prior.length > 0}<p class="text-ink-2">
+				Done before by others, and not taken as proven: {report.complaint.prior.join(', ')}.
 			</p>{/if}
 	</section>
 
+	{#if report.found.length > 0}
+		<section class="hair py-3" aria-labelledby="found">
+			<h2 id="found" class="font-bold">What was found, and how</h2>
+			{#each report.found as { title, detail, by }, i (i)}
+				<p class="mt-1">{title}. <span class="text-ink-2">{detail} ({by})</span></p>
+			{/each}
+			{#if report.grid.columns.length > 0}
+				<table class="mt-3 text-left">
+					<thead>
+						<tr>
+							<th class="pr-4"></th>
+							{#each report.grid.columns as column (column)}<th class="px-2 text-center text-sm font-normal"
+									>{column}</th
+								>{/each}
+						</tr>
+					</thead>
+					<tbody>
+						{#each report.grid.rows as { where, cells } (where)}
+							<tr>
+								<th class="pr-4 font-normal">{where}</th>
+								{#each cells as state, i (i)}
+									<td class="px-2 py-1 text-center" aria-label={CELL_WORDS[state]}
+										><span class="inline-block"><Mark {state} size={16} /></span></td
+									>
+								{/each}
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{/if}
+		</section>
+	{/if}
+
 	<section class="hair py-3">
 		<h2 class="font-bold">What was done</h2>
-		{#each data.repairs as repair, i (i)}
+		{#each report.repairs as repair, i (i)}
 			<p class="mt-1 text-lg">
 				{repair.title}{repair.where ? `, ${repair.where}` : ''}{repair.temporary
 					? ' (temporary: it has to be done again)'
@@ -62,14 +96,15 @@
 			{#each repair.parts as part (part.name)}<p>
 					Fitted: {part.name}{part.number ? `, ${part.number}` : ''} ({part.grade}).
 				</p>{/each}
+			{#if repair.checked}<p>{upperFirst(repair.checked)}.</p>{/if}
 			{#if repair.note}<p class="text-ink-2">{repair.note}</p>{/if}
 		{:else}<p class="mt-1">No repair is written down.</p>{/each}
 	</section>
 
-	{#if data.calibrations.length > 0}
+	{#if report.calibrations.length > 0}
 		<section class="hair py-3" aria-labelledby="taught">
 			<h2 id="taught" class="font-bold">What its modules were told and taught</h2>
-			{#each data.calibrations as { id, name, state, values, words } (id)}
+			{#each report.calibrations as { id, name, state, values, words } (id)}
 				<p class="mt-1">
 					{name}: <strong>{state}</strong>{values.length > 0 ? ` – ${values.join(', ')}` : ''}{words
 						? `. ${upperFirst(words)}`
@@ -83,7 +118,7 @@
 		<h2 class="font-bold">Codes, and how far each is proven</h2>
 		<table class="mt-1 w-full text-left">
 			<tbody>
-				{#each data.codes as code (code.key)}
+				{#each report.codes as code (code.key)}
 					<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4">
 						<td class="num whitespace-nowrap">{code.text}</td>
 						<td
@@ -92,37 +127,46 @@
 							></td
 						>
 						<td class="w-72"
-							><strong>{code.verdict}</strong><br /><span class="text-ink-2">{code.because}</span></td
+							><strong>{code.words}</strong><br /><span class="text-ink-2">{code.because}</span></td
 						>
 					</tr>
 				{:else}<tr><td class="py-2">No module had a code.</td></tr>{/each}
 			</tbody>
 		</table>
-		{#if data.lampCheck.length > 0}<p class="mt-2">
-				Lamps at key-on: {data.lampCheck.map((l) => `${l.lamp} ${l.result}`).join('; ')}.
+		{#if report.lampCheck.length > 0}<p class="mt-2">
+				Lamps at key-on: {report.lampCheck.join('; ')}.
 			</p>{/if}
-		{#if data.drivenKm > 0}<p>
-				Driven to prove it: <span class="num">{data.drivenKm.toFixed(1)} km</span>.
+		{#if report.drivenKm > 0}<p>
+				Driven to prove it: <span class="num">{report.drivenKm.toFixed(1)} km</span>.
 			</p>{/if}
 	</section>
 
+	{#if report.residual.length + report.waivers.length > 0}
+		<section class="hair py-3" aria-labelledby="left">
+			<h2 id="left" class="font-bold">What is left of the risk</h2>
+			{#each [...report.residual, ...report.waivers] as line (line)}<p class="mt-1">{line}</p>{/each}
+		</section>
+	{/if}
+
 	<section id="sign" class="hair py-3">
 		<h2 class="font-bold">Signature</h2>
-		{#if data.signature}
-			<p class="mt-1 text-lg">{data.signature.statement}</p>
-			<p>{data.signature.by}, {data.signature.at}</p>
+		{#if report.signature}
+			<p class="mt-1 text-lg">{report.signature.statement}</p>
+			<p>{report.signature.by}, {report.signature.at}</p>
 		{:else if data.maySign}
 			<form method="POST" action="?/sign" use:enhance class="no-print mt-2">
 				<Field label="As lead, I sign" errors={$errors.statement}
-					><input class="field" bind:value={$form.statement} disabled={!data.proven} /></Field
+					><input class="field" bind:value={$form.statement} disabled={data.notBy !== null} /></Field
 				>
-				{#if data.proven}<FormFoot made={sign} save="Sign and close the case" />{:else}<p class="mt-2">
-						It can be signed once nothing is open.
+				{#if data.notBy === null}<FormFoot made={sign} save="Sign and close the case" />{:else}<p
+						class="mt-2"
+					>
+						{report.proven ? data.notBy : 'It can be signed once nothing is open.'}
 					</p>{/if}
 			</form>
 		{:else}
 			<p class="mt-1">
-				{data.proven ? 'Waits for a lead’s signature.' : 'A lead signs once nothing is open.'}
+				{report.proven ? 'Waits for a lead’s signature.' : 'A lead signs once nothing is open.'}
 			</p>
 		{/if}
 	</section>
@@ -130,12 +174,12 @@
 	<section class="hair py-3">
 		<h2 class="font-bold">Evidence</h2>
 		<p class="text-ink-2">
-			{data.evidence.length} entries, each carrying the hash of the one before;
-			{#if data.chainBroken}<strong class="text-bad">the chain is broken: {data.chainBroken}.</strong
+			{report.evidence.length} entries, each carrying the hash of the one before;
+			{#if report.chainBroken}<strong class="text-bad">the chain is broken: {report.chainBroken}.</strong
 				>{:else}the chain is intact.{/if}
 		</p>
 		<ol class="mt-2 text-sm">
-			{#each data.evidence as entry (entry.seq)}
+			{#each report.evidence as entry (entry.seq)}
 				<li
 					class="grid grid-cols-[2rem_1fr_auto] gap-x-3 border-b border-rule py-1 {entry.superseded
 						? 'line-through'
@@ -155,5 +199,9 @@
 		Printed {data.printedAt}. Jaldi records and advises; a person decides and signs. The maker’s procedure and
 		local law come first.
 	</p>
-	<button class="act-quiet no-print mb-16" onclick={() => print()}>Print it</button>
+	<div class="no-print mb-16 flex flex-wrap gap-3">
+		<a class="act-quiet" href="/cases/{data.case.id}/report.pdf">Report as PDF</a>
+		<a class="act-quiet" href="/cases/{data.case.id}/report.pdf?for=customer">One page for the customer</a>
+		<button class="act-quiet" onclick={() => print()}>Print it</button>
+	</div>
 </article>

@@ -1,0 +1,117 @@
+import { codeWithSuffix } from '../core/codes/dtc';
+import { decodeStatus, tellsOfFault } from '../core/codes/status';
+import type { Entry, EntryOf, ScannedModule } from './entry';
+import { isMending } from './calibrations';
+import { latest, ofKind } from './thread';
+
+/** The whole network as it came and as it goes, side by side. */
+export interface BeforeAfter {
+	/** When each side was read; null = there is no such reading. */
+	beforeAt: string;
+	afterAt: string | null;
+	modules: ModuleChange[];
+	lamps: { lamp: string; before: string; after: string | null }[];
+	/** What live data showed of each wheel before and after the last repair, where they were recorded. */
+	live: { channel: string; before: string[]; after: string[] | null }[];
+	/** What was not there before: each a plain sentence. */
+	added: string[];
+}
+
+export interface ModuleChange {
+	address: string;
+	name: string;
+	before: ModuleSide;
+	after: ModuleSide | null;
+}
+export interface ModuleSide {
+	answered: boolean;
+	codes: { text: string; status: string }[];
+}
+
+/** The status of a code in the words of a technician. */
+export function statusWords(status: number): string {
+	const { testFailed, confirmed, pending, notTestedSinceClear } = decodeStatus(status);
+	if (testFailed) return 'fails now';
+	if (confirmed) return 'stored';
+	if (pending) return 'seen once';
+	return notTestedSinceClear ? 'not tested since the clear' : 'not failing';
+}
+
+const sideOf = ({ answered, codes }: ScannedModule): ModuleSide => ({
+	answered,
+	codes: codes
+		.filter(({ status }) => tellsOfFault(status))
+		.map(({ dtc, status }) => ({ text: codeWithSuffix(dtc), status: statusWords(status) }))
+});
+
+/** The first whole reading against the last one that came after the last clear; null before anything was read. */
+export function beforeAfter(entries: readonly Entry[]): BeforeAfter | null {
+	const scans = ofKind(entries, 'network-scan').filter(({ payload }) => payload.outcome === 'complete');
+	const [first] = scans;
+	if (!first) return null;
+	const clearedAt = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
+	const after = scans.filter((scan) => clearedAt >= 0 && entries.indexOf(scan) > clearedAt).at(-1) ?? null;
+	const modules = modulesOf(first, after);
+	return {
+		beforeAt: first.observedAt,
+		afterAt: after?.observedAt ?? null,
+		modules,
+		lamps: lampsOf(entries, clearedAt),
+		live: liveOf(entries),
+		added: modules.flatMap(addedIn)
+	};
+}
+
+function modulesOf(first: EntryOf<'network-scan'>, last: EntryOf<'network-scan'> | null): ModuleChange[] {
+	return first.payload.modules.map((before): ModuleChange => {
+		const after = last?.payload.modules.find(({ address }) => address === before.address);
+		return {
+			address: before.address,
+			name: before.name,
+			before: sideOf(before),
+			after: after ? sideOf(after) : null
+		};
+	});
+}
+
+function addedIn({ name, before, after }: ModuleChange): string[] {
+	if (!after) return [];
+	if (before.answered && !after.answered) return [`${name} answered before, and is silent now.`];
+	const known = new Set(before.codes.map(({ text }) => text));
+	return after.codes
+		.filter(({ text }) => !known.has(text))
+		.map(({ text, status }) => `${text} in ${name} was not there before: ${status}.`);
+}
+
+function lampsOf(entries: readonly Entry[], clearedAt: number): BeforeAfter['lamps'] {
+	const check = latest(entries.slice(Math.max(0, clearedAt)), 'lamp-check')?.payload.lamps ?? [];
+	const reported = latest([...entries], 'lamps-reported')?.payload.lamps ?? [];
+	const names = new Set<string>([...reported.map(({ lamp }) => lamp), ...check.map(({ lamp }) => lamp)]);
+	return [...names].map((lamp) => {
+		const before = reported.find((one) => one.lamp === lamp);
+		return {
+			lamp,
+			before: before ? `${before.manner}, ${before.when}` : 'not reported',
+			after: check.find((one) => one.lamp === lamp)?.result ?? null
+		};
+	});
+}
+
+function liveOf(entries: readonly Entry[]): BeforeAfter['live'] {
+	const mendedAt = entries.findLastIndex(isMending);
+	const found = new Map<string, { before: string[]; after: string[] | null }>();
+	for (const [at, entry] of entries.entries()) {
+		if (entry.kind !== 'live-recording') continue;
+		const isAfter = mendedAt >= 0 && at > mendedAt;
+		for (const channel of entry.payload.channels) {
+			const texts = entry.payload.findings.filter((one) => one.channel === channel).map(({ text }) => text);
+			const known = found.get(channel) ?? { before: [], after: null };
+			if (isAfter) known.after = texts;
+			else known.before.push(...texts);
+			found.set(channel, known);
+		}
+	}
+	return [...found]
+		.filter(([, { before, after }]) => before.length > 0 || (after?.length ?? 0) > 0)
+		.map(([channel, sides]) => ({ channel: channel.replaceAll('_', ' '), ...sides }));
+}

@@ -1,0 +1,18 @@
+import { caseReport } from '$lib/case/report';
+import { loadCase } from '$lib/server/cases/access';
+import { headOf } from '$lib/server/report/head';
+import { caseReportPdf } from '$lib/server/report/caseReportPdf';
+import { services } from '$lib/server/running';
+
+export async function GET({ params, url }) {
+	const { row, thread, view } = await loadCase(params.id);
+	const reader = url.searchParams.get('for') === 'customer' ? 'customer' : 'technician';
+	const head = await headOf(row);
+	const pdf = await caseReportPdf(reader, head, caseReport(thread, view), services().photos, row.id);
+	return new Response(pdf as BodyInit, {
+		headers: {
+			'content-type': 'application/pdf',
+			'content-disposition': `inline; filename="${head.number}-${reader}.pdf"`
+		}
+	});
+}
