@@ -10,7 +10,8 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
 	lamp: async () => (await import('./lamp')).lamp,
 	plan: async () => (await import('./plan')).plan,
 	trial: async () => (await import('./trial')).trial,
-	prove: async () => (await import('./prove')).prove
+	prove: async () => (await import('./prove')).prove,
+	check: async () => (await import('./check')).check
 };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
@@ -42,6 +43,9 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi prove --returns K --before-km D --after-km d [--target 0.05] [--json]
       Whether an intermittent fault is gone: the chance that it is only silent, and how far to drive on.
+
+  jaldi check BUNDLE.zip [--json]
+      Whether a case's bundle is as it was packed: every file's hash, and the chain of its thread, entry by entry.
 
   --json   one JSON value on standard output and nothing else
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.

@@ -35,6 +35,8 @@ export function readCaseFile(text: string): Result<Entry[]> {
 		const stamped = one as Partial<Entry>;
 		entries.push({
 			...parsed.data,
+			// As it was hashed: reading it must not add or drop a key.
+			payload: stamped.payload as never,
 			seq: stamped.seq ?? i + 1,
 			authorId: stamped.authorId ?? '',
 			authorName: stamped.authorName ?? '',
@@ -46,6 +48,6 @@ export function readCaseFile(text: string): Result<Entry[]> {
 	return ok(entries);
 }
 
-/** The thread of a case as a file's text. */
-export const writeCaseFile = (entries: readonly Entry[]): string =>
-	`${JSON.stringify({ format: CASE_FORMAT, version: 1, entries }, null, '\t')}\n`;
+/** The thread of a case as a file's text. @param about whose case it is, where that goes along */
+export const writeCaseFile = (entries: readonly Entry[], about?: object): string =>
+	`${JSON.stringify({ format: CASE_FORMAT, version: 1, ...(about ? { case: about } : {}), entries }, null, '\t')}\n`;

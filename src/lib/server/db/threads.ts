@@ -81,6 +81,14 @@ export class Threads {
 		};
 	}
 
+	/**
+	 * Lays a thread down that was written elsewhere, as it is: the caller has checked its chain. Within a transaction of the
+	 * caller's, so that a case comes in whole or not at all.
+	 */
+	async takeIn(tx: Pick<Database, 'insert'>, entries: readonly Entry[]): Promise<void> {
+		for (const one of entries) await tx.insert(entry).values(toRow(one));
+	}
+
 	private async appendNow(draft: EntryDraft, author: Author): Promise<Result<Entry, AppendError>> {
 		for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
 			const [known] = await this.db.select().from(entry).where(eq(entry.id, draft.id));

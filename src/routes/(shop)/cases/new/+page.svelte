@@ -54,5 +54,8 @@
 		><input class="field" bind:value={$form.wanted} placeholder="today 15:30" /></Field
 	>
 	{#if $message}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{$message}</p>{/if}
-	<button class="act" disabled={$submitting}>Open the case</button>
+	<div class="flex flex-wrap items-center gap-6">
+		<button class="act" disabled={$submitting}>Open the case</button>
+		<a class="underline underline-offset-4" href="/cases/bring">Bring a case in from another shop</a>
+	</div>
 </form>

@@ -203,5 +203,6 @@
 		<a class="act-quiet" href="/cases/{data.case.id}/report.pdf">Report as PDF</a>
 		<a class="act-quiet" href="/cases/{data.case.id}/report.pdf?for=customer">One page for the customer</a>
 		<button class="act-quiet" onclick={() => print()}>Print it</button>
+		<a class="act-quiet" href="/cases/{data.case.id}/bundle.zip" download>The whole case as one file</a>
 	</div>
 </article>

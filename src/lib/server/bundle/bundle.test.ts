@@ -1,0 +1,223 @@
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+import { strToU8, zipSync } from 'fflate';
+import { ulid } from 'ulid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { unpackBundle } from '../../case/bundle';
+import { caseSchemaText } from '../../case/caseSchema';
+import { ENTRY_VERSION, type EntryKind, type PayloadOf } from '../../case/entry';
+import { projectCase } from '../../case/project';
+import { caseReport } from '../../case/report';
+import { ThreadMaker } from '../../case/threads.fixture';
+import { Captures } from '../db/captures';
+import { Photos } from '../db/photos';
+import { openTestShop, type TestShop } from '../shop.fixture';
+import { exportBundle } from './exportBundle';
+import { importBundle } from './importBundle';
+
+let [one, other]: TestShop[] = [];
+let [shop, empty] = [one, other] as unknown as [TestShop, TestShop];
+beforeEach(async () => {
+	[shop, empty] = [await openTestShop(), await openTestShop()];
+	[one, other] = [shop, empty];
+});
+afterEach(() => {
+	one?.close();
+	other?.close();
+});
+
+async function put<K extends EntryKind>(kind: K, payload: PayloadOf<K>, id = ulid()): Promise<string> {
+	const stored = await shop.threads.append(
+		{
+			id,
+			caseId: shop.caseId,
+			kind,
+			version: ENTRY_VERSION,
+			observedAt: new Date().toISOString(),
+			payload,
+			supersedes: null
+		} as never,
+		shop.ana
+	);
+	if (!stored.ok) throw new Error(stored.error.text);
+	return id;
+}
+
+/** A case with a scan, a recording and a photo. */
+async function filled(): Promise<{ recording: string; photo: string }> {
+	const maker = new ThreadMaker().listen();
+	for (const { kind, payload } of maker.thread) await put(kind, payload as never);
+	const photo = ulid();
+	const kept = await new Photos(shop.db).keep(
+		{ id: photo, caseId: shop.caseId, authorId: shop.ana.id },
+		await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a53' } })
+			.png()
+			.toBuffer()
+	);
+	if (!kept.ok) throw new Error(kept.error);
+	await put('inspection', {
+		position: 'rear-left',
+		inspection: 'gap',
+		name: 'Air gap',
+		result: 'bad',
+		found: ['rust under the sensor'],
+		gapMm: 2.1,
+		note: '',
+		photos: [{ id: photo, sha256: kept.value.sha256 }],
+		proves: [],
+		implicates: ['gap'],
+		says: 'The gap is too wide.'
+	} as never);
+	const recording = ulid();
+	const captures = new Captures(shop.db);
+	await captures.begin({
+		id: recording,
+		caseId: shop.caseId,
+		authorId: shop.ana.id,
+		name: 'road',
+		startedAt: new Date().toISOString()
+	});
+	const timeS = Float64Array.from({ length: 500 }, (_, i) => i / 10);
+	await captures.finish(recording, {
+		timeS,
+		channels: new Map([['vehicle', timeS.map((t) => 30 + Math.sin(t) / 3)]])
+	});
+	await put(
+		'live-recording',
+		{
+			name: 'road',
+			source: { kind: 'vehicle' },
+			durationS: 49.9,
+			rows: 500,
+			rateHz: 10,
+			channels: ['vehicle'],
+			marks: [],
+			endedBecause: null,
+			findings: [],
+			common: [],
+			notes: [],
+			verdict: 'clean',
+			shortestVisibleS: 0.1
+		},
+		recording
+	);
+	return { recording, photo };
+}
+
+async function bundled(): Promise<Uint8Array> {
+	const thread = await shop.threads.read(shop.caseId);
+	const row = await shop.cases.find(shop.caseId);
+	if (!row) throw new Error('no case');
+	const { id, typeId, nickname, plate } = row.vehicle;
+	return exportBundle(
+		shop.caseId,
+		thread,
+		{
+			shop: 'Tern Point Works',
+			number: row.number,
+			wanted: row.wanted,
+			createdAt: thread[0]?.receivedAt ?? '',
+			vehicle: { id, typeId, nickname, plate }
+		},
+		{
+			head: {
+				shopName: 'Tern Point Works',
+				number: row.number,
+				vehicleName: row.vehicleName,
+				nickname,
+				plate,
+				url: 'http://127.0.0.1/cases/x',
+				printedAt: new Date().toISOString()
+			},
+			report: caseReport(thread, projectCase(thread))
+		},
+		{ captures: new Captures(shop.db), photos: new Photos(shop.db) }
+	);
+}
+
+describe('a case from one shop to another', () => {
+	it('comes in with the same thread, projections, samples and photos', async () => {
+		const { recording, photo } = await filled();
+		const zip = await bundled();
+		const taken = await importBundle(empty.db, empty.threads, zip);
+		expect(taken).toMatchObject({ ok: true, value: { caseId: shop.caseId, known: false } });
+		const [here, there] = [await shop.threads.read(shop.caseId), await empty.threads.read(shop.caseId)];
+		expect(there).toEqual(here);
+		expect(projectCase(there)).toEqual(projectCase(here));
+		expect(await new Captures(empty.db).read(recording)).toEqual(await new Captures(shop.db).read(recording));
+		expect(await new Photos(empty.db).read(shop.caseId, photo)).toEqual(
+			await new Photos(shop.db).read(shop.caseId, photo)
+		);
+		await empty.cases.refresh(shop.caseId);
+		expect(await empty.cases.find(shop.caseId)).toMatchObject({ vehicle: { nickname: 'school minibus' } });
+	});
+
+	it('holds its papers, its schema and its captures as CSV', async () => {
+		const { recording, photo } = await filled();
+		const unpacked = unpackBundle(await bundled());
+		if (!unpacked.ok) throw new Error(unpacked.error);
+		expect([...unpacked.value.keys()].sort()).toEqual(
+			[
+				'case.json',
+				'case.schema.json',
+				`captures/${recording}.bin`,
+				`captures/${recording}.csv`,
+				'hashes.txt',
+				`photos/${photo}.jpg`,
+				'report-customer.pdf',
+				'report.pdf'
+			].sort()
+		);
+		const start = (name: string, bytes: number) =>
+			new TextDecoder().decode(unpacked.value.get(name)?.slice(0, bytes));
+		expect(start('report.pdf', 5)).toBe('%PDF-');
+		expect(start(`captures/${recording}.csv`, 30)).toMatch(/^time_s,vehicle/);
+	});
+
+	it('brought in twice it is there once; with another thread of the same case it is refused', async () => {
+		await filled();
+		const zip = await bundled();
+		await importBundle(empty.db, empty.threads, zip);
+		expect(await importBundle(empty.db, empty.threads, zip)).toMatchObject({
+			ok: true,
+			value: { known: true }
+		});
+		await put('note', { text: 'one more' });
+		const later = await importBundle(empty.db, empty.threads, await bundled());
+		expect(later).toMatchObject({ ok: false, error: expect.stringContaining('another thread') });
+		expect((await empty.threads.read(shop.caseId)).length).toBe(
+			(await shop.threads.read(shop.caseId)).length - 1
+		);
+	});
+
+	it('one that was changed is refused, names the entry, and leaves nothing behind', async () => {
+		await filled();
+		const unpacked = unpackBundle(await bundled());
+		if (!unpacked.ok) throw new Error(unpacked.error);
+		const all = new Map(unpacked.value);
+		const text = new TextDecoder().decode(all.get('case.json'));
+		all.set('case.json', strToU8(text.replace('rust under the sensor', 'nothing')));
+		const taken = await importBundle(empty.db, empty.threads, zipSync(Object.fromEntries(all)));
+		expect(taken).toMatchObject({
+			ok: false,
+			error: expect.stringMatching(/entry \d was changed after it was written \(inspection, by Ana\)/)
+		});
+		expect(await empty.cases.find(shop.caseId)).toBeNull();
+	});
+
+	it('a photo that is no photo is refused before anything is written', async () => {
+		const { photo } = await filled();
+		const unpacked = unpackBundle(await bundled());
+		if (!unpacked.ok) throw new Error(unpacked.error);
+		const all = new Map(unpacked.value);
+		all.set(`photos/${photo}.jpg`, strToU8('<svg/>'));
+		expect(await importBundle(empty.db, empty.threads, zipSync(Object.fromEntries(all)))).toMatchObject({
+			ok: false
+		});
+		expect(await empty.cases.find(shop.caseId)).toBeNull();
+	});
+});
+
+it('the published schema is the one that entries are checked by', () => {
+	expect(readFileSync('docs/formats/case.schema.json', 'utf8')).toBe(caseSchemaText());
+});

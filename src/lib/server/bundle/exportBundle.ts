@@ -1,0 +1,80 @@
+import { CASE_NAME, packBundle, type BundleHead } from '../../case/bundle';
+import { caseSchemaText } from '../../case/caseSchema';
+import { writeCaseFile } from '../../case/caseFile';
+import type { Entry, EntryOf } from '../../case/entry';
+import type { CaseReport } from '../../case/report';
+import { framePieces } from '../../core/live/pieces';
+import { writeCsv } from '../../core/live/writeCsv';
+import { decodeCapture } from '../../core/scope/captureChunk';
+import { writeCapture } from '../../core/scope/captureRows';
+import type { Captures } from '../db/captures';
+import type { Photos } from '../db/photos';
+import { caseReportPdf } from '../report/caseReportPdf';
+import type { ReportHead } from '../report/document';
+
+const text = (written: string): Uint8Array => new TextEncoder().encode(written);
+
+/** Everything of a case in one file. */
+export async function exportBundle(
+	caseId: string,
+	thread: Entry[],
+	about: BundleHead,
+	paper: { head: ReportHead; report: CaseReport },
+	stores: { captures: Captures; photos: Photos }
+): Promise<Uint8Array> {
+	const files = new Map<string, Uint8Array>();
+	files.set(CASE_NAME, text(writeCaseFile(thread, about)));
+	files.set('case.schema.json', text(caseSchemaText()));
+	for (const entry of thread) {
+		if (entry.kind === 'live-recording') await addRecording(files, entry.id, stores.captures);
+		if (entry.kind === 'scope-capture') await addCapture(files, entry.id, stores.captures);
+		if (entry.kind === 'frame-log') files.set(`logs/${entry.id}.txt`, text(logText(entry)));
+		for (const id of photosIn(entry)) {
+			const bytes = await stores.photos.read(caseId, id);
+			if (bytes) files.set(`photos/${id}.jpg`, new Uint8Array(bytes));
+		}
+	}
+	const { head, report } = paper;
+	files.set('report.pdf', await caseReportPdf('technician', head, report, stores.photos, caseId));
+	files.set('report-customer.pdf', await caseReportPdf('customer', head, report, stores.photos, caseId));
+	return packBundle(files);
+}
+
+function photosIn(entry: Entry): string[] {
+	const photos =
+		entry.kind === 'inspection'
+			? entry.payload.photos
+			: entry.kind === 'fitting'
+				? entry.payload.part.photos
+				: [];
+	return photos.map(({ id }) => id);
+}
+
+/** As CSV for people, and as it lies on disk for whoever takes it in again: no reading loses a digit. */
+async function addRecording(files: Map<string, Uint8Array>, id: string, captures: Captures): Promise<void> {
+	const samples = await captures.read(id);
+	if (!samples) return;
+	files.set(`captures/${id}.csv`, text(writeCsv(samples)));
+	files.set(`captures/${id}.bin`, framePieces(await captures.pieces(id)));
+}
+
+async function addCapture(files: Map<string, Uint8Array>, id: string, captures: Captures): Promise<void> {
+	const pieces = await captures.pieces(id);
+	const [bytes] = pieces;
+	const capture = bytes && decodeCapture(bytes);
+	if (!capture?.ok) return;
+	files.set(
+		`captures/${id}.csv`,
+		text(writeCapture(capture.value, 0, capture.value.channels[0]?.volts.length ?? 0))
+	);
+	files.set(`captures/${id}.bin`, framePieces(pieces));
+}
+
+/** What was asked and answered in a log of the bus. */
+function logText({ payload }: EntryOf<'frame-log'>): string {
+	const rows = payload.exchanges.map(
+		({ timeS, requestId, responseId, request, response }) =>
+			`(${timeS.toFixed(6)}) ${requestId ?? '-'} ${request ?? '-'} -> ${responseId ?? '-'} ${response ?? '-'}`
+	);
+	return `# ${payload.fileName}: ${payload.frames} frames, ${payload.exchangeCount} exchanges\n${rows.join('\n')}\n`;
+}

@@ -1,0 +1,20 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
+import { importBundle } from '$lib/server/bundle/importBundle';
+import { writerHere } from '$lib/server/cases/access';
+import { services } from '$lib/server/running';
+
+export const actions = {
+	default: async (event) => {
+		writerHere(event);
+		const file = (await event.request.formData()).get('bundle');
+		if (!(file instanceof File) || file.size === 0)
+			return fail(400, { error: 'Choose a bundle: a ZIP file.' });
+		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });
+		const { db, threads, cases } = services();
+		const taken = await importBundle(db, threads, new Uint8Array(await file.arrayBuffer()));
+		if (!taken.ok) return fail(400, { error: taken.error });
+		await cases.refresh(taken.value.caseId);
+		redirect(303, `/cases/${taken.value.caseId}`);
+	}
+};
