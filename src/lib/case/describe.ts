@@ -51,7 +51,10 @@ export function describeEntry(entry: Entry): EntryLine {
 	});
 	switch (entry.kind) {
 		case 'case-opened':
-			return line('Case opened', `${entry.payload.name}, ${entry.payload.plate}`);
+			return line(
+				entry.payload.comebackOf ? `Comeback of ${entry.payload.comebackOf.number}` : 'Case opened',
+				`${entry.payload.name}, ${entry.payload.plate}`
+			);
 		case 'vehicle-checked':
 			return line(
 				'Vehicle read',

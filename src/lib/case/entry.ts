@@ -32,7 +32,11 @@ export const VehicleFacts = z.object({
 	vehicleId: z.string(),
 	typeId: z.string(),
 	name: Words,
-	plate: Text
+	plate: Text,
+	/** The signed case that this one is a comeback of, and the hash of its last entry. */
+	comebackOf: z
+		.object({ caseId: z.string(), number: z.string().max(40), lastHash: z.string().length(64) })
+		.optional()
 });
 
 export const VehicleChecked = z.object({

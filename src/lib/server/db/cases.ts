@@ -38,7 +38,7 @@ export interface CaseWithCode {
 	repairs: string[];
 }
 
-const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
+export const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
 const PAGE = 25;
 /** Set by migrations that changed what is kept beside threads. */
 const COMPUTE_ANEW = -1;

@@ -124,7 +124,7 @@ export class Threads {
 			.where(and(eq(entry.caseId, draft.caseId), eq(entry.kind, 'signature')))
 			.limit(1);
 		if (signed)
-			return { kind: 'sealed', text: 'This case is signed: its thread is closed. Open a new case.' };
+			return { kind: 'sealed', text: 'This case is signed: its thread is closed. Open a comeback.' };
 		if (!draft.supersedes) return null;
 		const [target] = await this.db.select().from(entry).where(eq(entry.id, draft.supersedes.entryId));
 		if (!target || target.caseId !== draft.caseId || target.kind !== draft.kind) {

@@ -16,6 +16,11 @@ export interface ProvenRepair {
 
 const MOST = 4000;
 
+/** Cases that have a comeback. */
+const COME_BACK = sql.raw(
+	`(select json_extract(c.payload, '$.comebackOf.caseId') from entry as c where c.kind = 'case-opened' and json_extract(c.payload, '$.comebackOf.caseId') is not null)`
+);
+
 /** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
 export class TrackRecord {
 	constructor(private readonly db: Database) {}
@@ -36,7 +41,9 @@ export class TrackRecord {
 				and(
 					eq(entry.kind, 'repair'),
 					eq(caseRecord.signed, true),
-					sql`json_extract(${entry.payload}, '$.does.kind') is not null`
+					sql`json_extract(${entry.payload}, '$.does.kind') is not null`,
+					// What came back was not proven after all.
+					sql`${entry.caseId} not in ${COME_BACK}`
 				)
 			)
 			.orderBy(asc(entry.seq))
@@ -45,6 +52,21 @@ export class TrackRecord {
 		for (const row of rows) last.set(row.caseId, { ...row, typeId: row.typeId ?? '' });
 		const codes = await this.codesOf([...last.keys()]);
 		return [...last.values()].map((one) => ({ ...one, codes: codes.get(one.caseId) ?? [] }));
+	}
+
+	/** Comebacks of a case, the first first. */
+	async comebacksOf(caseId: string): Promise<{ id: string; number: number }[]> {
+		return this.db
+			.select({ id: caseRecord.id, number: caseRecord.number })
+			.from(entry)
+			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
+			.where(
+				and(
+					eq(entry.kind, 'case-opened'),
+					sql`json_extract(${entry.payload}, '$.comebackOf.caseId') = ${caseId}`
+				)
+			)
+			.orderBy(asc(caseRecord.number));
 	}
 
 	private async codesOf(caseIds: string[]): Promise<Map<string, string[]>> {

@@ -1,7 +1,11 @@
-import { error } from '@sveltejs/kit';
+import { error, redirect } from '@sveltejs/kit';
+import { isValid, ulid } from 'ulid';
+import { comebackOf, comebackStart } from '$lib/case/comeback';
+import { addEntry } from '$lib/server/cases/addEntry';
+import { caseNumber } from '$lib/server/db/cases';
 import { caseReport } from '$lib/case/report';
 import { mayNotSign } from '$lib/case/signing';
-import { loadCase, memberHere } from '$lib/server/cases/access';
+import { loadCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
@@ -20,6 +24,14 @@ export const load = async ({ params, depends, locals }) => {
 			...report,
 			signature: report.signature && { ...report.signature, at: paperDate(report.signature.at) },
 			evidence: report.evidence.map((line) => ({ ...line, at: paperDate(line.at) }))
+		},
+		comeback: {
+			of: comebackOf(view.entries),
+			cases: (await services().trackRecord.comebacksOf(params.id)).map(({ id, number }) => ({
+				id,
+				number: caseNumber(number)
+			})),
+			newId: ulid()
 		},
 		printedAt: paperDate(new Date().toISOString()),
 		maySign: member !== null,
@@ -40,5 +52,22 @@ export const actions = {
 			({ statement }) => refusal ?? { statement, verdict: view.verdict },
 			'Signed. The thread is closed.'
 		)(event);
+	},
+	/** The thread is closed: what comes after a signature is a case of its own, which begins with what was done. */
+	comeback: async (event) => {
+		const member = writerHere(event);
+		const { row, thread, view } = await loadCase(event.params.id);
+		if (!view.signature) error(409, 'It is not signed: go on with this case.');
+		const { cases, settings } = services();
+		const start = comebackStart(thread, row.number, await settings.read('shopName'));
+		const id = String((await event.request.formData()).get('caseId') ?? '');
+		if (!start || !isValid(id)) error(400, 'The comeback has no number of its own: load the page again.');
+		await cases.open(id, row.vehicle.id, '');
+		// Sent twice, the same ids make the same entries.
+		const opened = await addEntry({ id, caseId: id, kind: 'case-opened', payload: start.opened }, member);
+		if (!opened.ok) error(409, opened.error);
+		if ((await services().threads.headSeq(id)) === 1 && start.works.length > 0)
+			await addEntry({ id: ulid(), caseId: id, kind: 'prior-work', payload: { works: start.works } }, member);
+		redirect(303, `/cases/${id}/listen`);
 	}
 };

@@ -32,6 +32,15 @@
 		</p>
 	</header>
 
+	{#if data.comeback.of}
+		<p class="my-4 border-l-4 border-ink pl-4">
+			A comeback of <a
+				class="num underline underline-offset-4"
+				href="/cases/{data.comeback.of.caseId}/hand-over">{data.comeback.of.number}</a
+			>: what was done then is not taken as proven.
+		</p>
+	{/if}
+
 	{#if report.open.length > 0}
 		<section class="my-4 border-l-4 border-ink pl-4">
 			<h2 class="font-bold">Not ready to be handed over</h2>
@@ -153,6 +162,17 @@
 		{#if report.signature}
 			<p class="mt-1 text-lg">{report.signature.statement}</p>
 			<p>{report.signature.by}, {report.signature.at}</p>
+			{#each data.comeback.cases as { id, number } (id)}
+				<p class="mt-2 font-semibold">
+					It came back: <a class="num underline underline-offset-4" href="/cases/{id}">{number}</a>
+				</p>
+			{/each}
+			{#if data.canWrite}
+				<form method="POST" action="?/comeback" class="no-print mt-3">
+					<input type="hidden" name="caseId" value={data.comeback.newId} />
+					<button class="act-quiet">It came back: open a case that begins here</button>
+				</form>
+			{/if}
 		{:else if data.maySign}
 			<form method="POST" action="?/sign" use:enhance class="no-print mt-2">
 				<Field label="As lead, I sign" errors={$errors.statement}
