@@ -101,6 +101,11 @@ class Proving {
 				'quiet-nothing-mended',
 				'It stayed away without a repair: it may come and go. Nothing is proven.'
 			);
+		if (!this.recorded)
+			return this.verdict(
+				'not-all-shown',
+				'It was not recorded before the clear: of what nobody saw nothing is proven.'
+			);
 		return this.last();
 	}
 

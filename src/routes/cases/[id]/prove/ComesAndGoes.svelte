@@ -55,22 +55,10 @@
 		<form method="POST" action="?/returns" use:enhance>
 			<div class="grid gap-4 sm:grid-cols-[8rem_8rem_1fr_1fr]">
 				<Field label="Times" errors={$errors.returns}
-					><input
-						class="field num text-right"
-						type="number"
-						step="1"
-						min="1"
-						bind:value={$form.returns}
-					/></Field
+					><input class="field num text-right" type="number" step="1" bind:value={$form.returns} /></Field
 				>
 				<Field label="in km" errors={$errors.overKm}
-					><input
-						class="field num text-right"
-						type="number"
-						step="0.1"
-						min="0"
-						bind:value={$form.overKm}
-					/></Field
+					><input class="field num text-right" type="number" step="0.1" bind:value={$form.overKm} /></Field
 				>
 				<Field label="By whose word"
 					><select class="field" bind:value={$form.from}

@@ -100,6 +100,9 @@
 				>Two people: the driver watches the road, the other the screen. Braking may be without anti-lock. Hard
 				turns and stability checks only on a closed area.</Caution
 			>
+			<p class="my-3">
+				<a class="act-quiet" href="/cases/{caseId}/prove/drive">Plan it, and cover it as it is driven</a>
+			</p>
 			<form method="POST" action="?/drive" use:driveEnhance>
 				<div class="grid gap-4 sm:grid-cols-3">
 					<Field label="Distance, km" errors={$driveErrors.distanceKm}

@@ -1,0 +1,215 @@
+<script lang="ts">
+	import { browser } from '$app/environment';
+	import { goto } from '$app/navigation';
+	import { onMount, untrack } from 'svelte';
+	import { toast } from 'svelte-sonner';
+	import { ulid } from 'ulid';
+	import { ROADS } from '$lib/case/entry';
+	import Caution from '$lib/ui/Caution.svelte';
+	import Field from '$lib/ui/Field.svelte';
+	import { useKeys } from '$lib/ui/keys';
+	import Mark from '$lib/ui/Mark.svelte';
+	import { outbox } from '../../../../outbox.svelte';
+	import JobProgress from '../../JobProgress.svelte';
+	import { getCaseWork } from '../../caseWork.svelte';
+	import { LiveFeed } from '../../watch/liveFeed.svelte';
+	import Running from '../../watch/Running.svelte';
+	import { ProvingDrive } from './drive.svelte';
+
+	let { data } = $props();
+	const work = getCaseWork();
+	const plan = untrack(() => data.plan);
+	const feed = new LiveFeed(() => data.case.id, true);
+	const drive = browser
+		? new ProvingDrive(
+				plan.tasks,
+				untrack(() => `jaldi:proving:${data.case.id}`)
+			)
+		: null;
+	let road = $state<(typeof ROADS)[number]>('dry');
+	let driver = $state('');
+	let note = $state('');
+	let saving = $state(false);
+	let entryId = ulid();
+	const mayWrite = $derived(data.canWrite && !data.case.signed);
+	const recording = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const covered = $derived(drive?.covered ?? []);
+	const driven = $derived(drive?.driven ?? { km: 0, topKmh: 0, stops: 0, seconds: 0 });
+	const left = $derived(plan.tasks.filter(({ name }) => !covered.includes(name)).length);
+	const furtherKm = $derived(plan.exposure ? Math.max(0, plan.exposure.km - driven.km) : 0);
+	const complete = $derived(left === 0 && furtherKm === 0);
+	const headline = $derived.by(() => {
+		if (plan.tasks.length === 0 && !plan.exposure) return 'No test waits for a drive';
+		if (driven.seconds === 0)
+			return `${plan.minutes.toFixed(0)} minutes, ${plan.km.toFixed(1)} km: every test can run`;
+		if (complete) return 'All of it is covered';
+		const tests = left > 0 ? `${left} of ${plan.tasks.length} still to cover` : 'Every test could run';
+		return furtherKm > 0 ? `${tests}, ${furtherKm.toFixed(1)} km to go` : tests;
+	});
+	const stateOf = (name: string) => {
+		if (covered.includes(name)) return 'good';
+		return drive?.legs.find(({ id }) => id === name)?.now ? 'suspect' : 'open';
+	};
+	const start = () => work.begin({ do: 'record', signals: data.defaults, name: 'Proving drive' });
+
+	onMount(() =>
+		feed.onrow((row, channels) =>
+			drive?.take(feed.id, row[0] ?? 0, new Map(channels.map((name, i) => [name, row[i + 1] ?? NaN])))
+		)
+	);
+
+	async function save() {
+		if (saving || !drive || driven.km <= 0) return;
+		saving = true;
+		const arrived = await outbox.send(
+			data.case.id,
+			'proving-drive',
+			{
+				distanceKm: Math.max(0.01, Math.round(driven.km * 100) / 100),
+				topSpeedKmh: Math.max(1, Math.round(driven.topKmh)),
+				stops: driven.stops,
+				road,
+				driver,
+				note: [note, covered.length > 0 ? `Covered: ${covered.join('; ')}` : ''].filter(Boolean).join('. ')
+			},
+			entryId
+		);
+		saving = false;
+		entryId = ulid();
+		drive.forget();
+		if (arrived) {
+			toast.success('The drive is on the thread. Now read every module again.');
+			void goto(`/cases/${data.case.id}/prove`, { invalidateAll: true });
+		} else toast.info('The server is out of reach: the drive is kept on this device and goes by itself.');
+	}
+
+	useKeys({
+		r: () => mayWrite && !recording && data.linkAddress && void start(),
+		Space: () => recording && void work.mark(),
+		x: () => recording && void work.cancel(),
+		s: () => void save()
+	});
+</script>
+
+<svelte:head><title>{data.case.number} Proving drive · Jaldi</title></svelte:head>
+<section class="pt-5">
+	<p class="text-ink-2">
+		<a class="underline underline-offset-4" href="/cases/{data.case.id}/prove">Prove</a>
+	</p>
+	<div class="mt-1 flex flex-wrap items-end justify-between gap-4">
+		<h1 class="text-2xl leading-tight font-bold" aria-live="polite">{headline}</h1>
+		{#if mayWrite && !recording}
+			<button class="act" disabled={work.busy || !data.linkAddress} onclick={start}
+				>Start the drive <span class="key border-current">r</span></button
+			>
+		{/if}
+	</div>
+	{#if !data.cleared}<p class="mt-2 border-l-4 border-ink pl-3">
+			Nothing is cleared yet: a drive before the clear proves nothing.
+		</p>{/if}
+	<JobProgress kinds={['record']} />
+	{#if !recording}
+		<Caution>
+			Two people: the driver watches the road and hears from the watcher what comes next; this screen is the
+			watcher’s alone. Braking may be without anti-lock. Steering far at speed only on a closed, empty area.
+			Traffic rules come before the plan.
+		</Caution>
+	{/if}
+	{#if driven.seconds > 0}
+		<dl class="mt-3 grid grid-cols-3 gap-4">
+			<div>
+				<dt class="text-ink-2">driven</dt>
+				<dd class="num text-4xl font-bold" data-driven>{driven.km.toFixed(2)} km</dd>
+			</div>
+			<div>
+				<dt class="text-ink-2">top speed</dt>
+				<dd class="num text-4xl">{driven.topKmh.toFixed(0)} km/h</dd>
+			</div>
+			<div>
+				<dt class="text-ink-2">stops</dt>
+				<dd class="num text-4xl">{driven.stops}</dd>
+			</div>
+		</dl>
+	{/if}
+</section>
+{#if plan.tasks.length > 0}
+	<section class="mt-5" aria-labelledby="goals">
+		<h2 id="goals" class="text-lg font-bold">What must have happened</h2>
+		<ul>
+			{#each plan.tasks as { name, words, notRead } (name)}
+				<li class="hair flex items-start gap-4 py-3">
+					<span class="mt-1"><Mark state={stateOf(name)} size={22} /></span>
+					<div class="min-w-0 flex-1">
+						<p class="num text-lg font-bold">{name}</p>
+						<p class="text-ink-2">
+							{words}{notRead.length > 0
+								? `. Taken as given, not read: ${notRead.map((signal) => data.names[signal] ?? signal).join(', ')}`
+								: ''}
+						</p>
+					</div>
+					<p class="text-lg">{covered.includes(name) ? 'met' : 'not yet'}</p>
+				</li>
+			{/each}
+			{#if plan.exposure}
+				<li class="hair flex items-start gap-4 py-3">
+					<span class="mt-1"
+						><Mark state={furtherKm === 0 ? 'good' : driven.km > 0 ? 'suspect' : 'open'} size={22} /></span
+					>
+					<div class="min-w-0 flex-1">
+						<p class="text-lg font-bold">{plan.exposure.km.toFixed(1)} km without {plan.exposure.for}</p>
+						<p class="text-ink-2">It comes and goes{plan.exposure.when ? `: ${plan.exposure.when}` : ''}.</p>
+					</div>
+					<p class="num text-lg">{furtherKm.toFixed(1)} km to go</p>
+				</li>
+			{/if}
+		</ul>
+	</section>
+	<section class="mt-5" aria-labelledby="legs">
+		<h2 id="legs" class="text-lg font-bold">One way to do all of it</h2>
+		<ol>
+			{#each plan.legs as { words, for: names }, i (i)}
+				<li class="hair grid grid-cols-[2rem_minmax(0,1fr)] py-2">
+					<span class="num text-ink-2">{i + 1}</span>
+					<span
+						><span class="text-lg">{words}</span> <span class="text-ink-2">for {names.join(', ')}</span></span
+					>
+				</li>
+			{/each}
+			<li class="grid grid-cols-[2rem_minmax(0,1fr)] py-2">
+				<span class="num text-ink-2">{plan.legs.length + 1}</span><span class="text-lg">and to a stop</span>
+			</li>
+		</ol>
+	</section>
+{/if}
+{#if plan.unknown.length > 0}<p class="mt-3 text-ink-2">
+		No source says what the test of {plan.unknown.join(', ')} needs: drive as the customer does.
+	</p>{/if}
+{#if plan.unmet.length > 0}<p class="mt-3 text-ink-2">
+		No drive alone runs the test of {plan.unmet.join(', ')}: look at its conditions.
+	</p>{/if}
+{#if recording}
+	<Running
+		{feed}
+		signals={data.signals}
+		caseId={data.case.id}
+		onmark={() => work.mark()}
+		onstop={() => work.cancel()}
+	/>
+{/if}
+{#if mayWrite && driven.km > 0}
+	<section class="mt-6 border-t border-rule pt-5" aria-labelledby="done">
+		<h2 id="done" class="text-lg font-bold">{complete ? 'It is done' : 'Save it as far as it went'}</h2>
+		<div class="mt-2 grid gap-4 sm:grid-cols-3">
+			<Field label="Road"
+				><select class="field" bind:value={road}
+					>{#each ROADS as one (one)}<option value={one}>{one}</option>{/each}</select
+				></Field
+			>
+			<Field label="Driver"><input class="field" bind:value={driver} maxlength="100" /></Field>
+			<Field label="Seen on the way"><input class="field" bind:value={note} maxlength="500" /></Field>
+		</div>
+		<button class="act mt-3" disabled={saving} onclick={save}
+			>Put the drive on the thread <span class="key border-current">s</span></button
+		>
+	</section>
+{/if}

@@ -1,0 +1,74 @@
+import type { DriveGoal } from '$lib/case/provingDrive';
+import { RoadProgress, type LegProgress, type RoadLeg } from '$lib/core/live/roadTest';
+import { Odometer, type Driven } from '$lib/core/prove/odometer';
+
+interface KeptDrive {
+	covered: readonly string[];
+	driven: Driven;
+}
+
+/** How far a proving drive is, kept on this device as it goes. */
+export class ProvingDrive {
+	legs = $state.raw<LegProgress[]>([]);
+	driven = $state.raw<Driven>({ km: 0, topKmh: 0, stops: 0, seconds: 0 });
+	/** Goals that were covered, also before a reload. */
+	covered = $state.raw<readonly string[]>([]);
+	private progress: RoadProgress;
+	private odometer = new Odometer();
+	private recording: string | null = null;
+	private count = 0;
+
+	constructor(
+		private readonly goals: readonly DriveGoal[],
+		private readonly key: string
+	) {
+		this.progress = new RoadProgress(this.asLegs());
+		this.legs = this.progress.progress;
+		try {
+			const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as KeptDrive | null;
+			if (kept) {
+				this.covered = kept.covered;
+				this.driven = kept.driven;
+			}
+		} catch {
+			localStorage.removeItem(key);
+		}
+	}
+
+	private asLegs(): RoadLeg[] {
+		return this.goals.map(({ name, words, condition }) => ({
+			id: name,
+			says: words,
+			why: '',
+			condition,
+			needS: 0,
+			needTimes: 1
+		}));
+	}
+
+	/** One reading of the running recording, by channel. */
+	take(recording: string | null, timeS: number, values: ReadonlyMap<string, number>): void {
+		if (recording !== this.recording) {
+			this.recording = recording;
+			this.progress = new RoadProgress(this.asLegs());
+			this.odometer = new Odometer();
+		}
+		this.progress.sample(timeS, values);
+		this.odometer.sample(timeS, values.get('vehicle') ?? null);
+		if (this.count++ % 5 !== 0) return;
+		this.legs = this.progress.progress;
+		this.driven = this.odometer.driven;
+		const now = this.legs.filter(({ done }) => done >= 1).map(({ id }) => id);
+		this.covered = [...new Set([...this.covered, ...now])];
+		localStorage.setItem(
+			this.key,
+			JSON.stringify({ covered: this.covered, driven: this.driven } satisfies KeptDrive)
+		);
+	}
+
+	forget(): void {
+		localStorage.removeItem(this.key);
+		this.covered = [];
+		this.driven = { km: 0, topKmh: 0, stops: 0, seconds: 0 };
+	}
+}

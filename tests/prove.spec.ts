@@ -1,0 +1,222 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { benchFault } from '../src/lib/bench/faults/benchFault';
+import {
+	accessible,
+	clearAll,
+	confirmKey,
+	cycleKeyNow,
+	driveNow,
+	expect,
+	goTo,
+	openCase,
+	put,
+	readAgain,
+	scan,
+	test,
+	verdictOf,
+	VIN,
+	writeRepair
+} from './bay';
+import { SIGNED_IN } from './where';
+
+const ROUND = [
+	{ toKmh: 15, overS: 5 },
+	{ toKmh: 15, overS: 6, steeringDeg: 200 },
+	{ toKmh: 15, overS: 6, steeringDeg: -200 },
+	{ toKmh: 55, overS: 10, steeringDeg: 0 },
+	{ toKmh: 55, overS: 30 },
+	{ toKmh: 0, overS: 10 },
+	{ toKmh: 0, overS: 600 }
+];
+
+test('a proving drive is planned, covered as it is driven, and kept on the tablet while the server is out of reach', async ({
+	page,
+	bay
+}) => {
+	const vehicle = await bay(benchFault('lead-open', 'rear-left'));
+	const { host, link, panel } = vehicle;
+	driveNow(vehicle);
+	await openCase(page, 'proving', link, panel);
+	await put(page, 'complaint', { words: 'Lamp on', symptoms: [], conditions: [] });
+	await put(page, 'vehicle-checked', { vin: VIN, checkDigitFits: true, odometerKm: 50_000 });
+	await scan(page);
+	host.act({ do: 'mend', at: 'rear-left', repair: 'renew-lead' });
+	await writeRepair(page, 'Lead renewed', 'rear left');
+	await clearAll(page);
+	cycleKeyNow(vehicle);
+	await confirmKey(page);
+	await page
+		.getByRole('radiogroup', { name: /anti-lock lamp at key-on/ })
+		.getByText('lit and went out')
+		.click();
+	await page
+		.getByRole('radiogroup', { name: /stability lamp at key-on/ })
+		.getByText('lit and went out')
+		.click();
+	await page.getByRole('button', { name: 'Save what the lamps did' }).click();
+	await readAgain(page);
+	await expect(verdictOf(page, 'C0045-13', 'Brake control')).toHaveText('Cleared, but its test has not run');
+
+	await page.getByRole('link', { name: /Plan it, and cover it/ }).click();
+	await expect(page.getByRole('heading', { name: /every test can run/ })).toBeVisible();
+	await expect(page.getByRole('region', { name: 'What must have happened' })).toContainText('C0045-13');
+	await expect(page.getByRole('region', { name: 'One way to do all of it' })).toContainText(/km\/h, for/);
+	await accessible(page);
+	await page.getByRole('button', { name: /Start the drive/ }).click();
+	await expect(page.getByRole('region', { name: 'Running recording' })).toBeVisible();
+	host.act({ do: 'drive', rate: 6, legs: ROUND });
+	await expect(page.getByRole('heading', { name: 'All of it is covered' })).toBeVisible({ timeout: 60_000 });
+	await expect
+		.poll(async () => parseFloat((await page.locator('[data-driven]').innerText()) || '0'), {
+			timeout: 60_000
+		})
+		.toBeGreaterThan(0.05);
+
+	await test.step('the network goes: the drive is kept here, and goes once, by itself, when it is back', async () => {
+		await page.context().setOffline(true);
+		await page.getByRole('button', { name: /Put the drive on the thread/ }).click();
+		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
+		await page.context().setOffline(false);
+		await expect(page.getByText(/waits on this device/)).toHaveCount(0, { timeout: 30_000 });
+		await expect(page.getByRole('button', { name: /^Proving drive, / })).toHaveCount(1);
+	});
+
+	await test.step('the modules say that their tests have run', async () => {
+		host.vehicle.world.motion.stop();
+		host.vehicle.advance(2);
+		await page.keyboard.press('x');
+		await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
+		await goTo(page, 'Prove');
+		await readAgain(page);
+		await expect(verdictOf(page, 'C0045-13', 'Brake control')).toHaveText('Proven clear');
+	});
+});
+
+test('what comes and goes: how often is told, the distance follows, a lead releases it, and it stands on paper', async ({
+	page,
+	bay,
+	browser
+}, info) => {
+	const vehicle = await bay();
+	const { link, panel } = vehicle;
+	await openCase(page, 'comes and goes', link, panel);
+	await put(page, 'complaint', { words: 'Now and then, in rain', symptoms: [], conditions: ['in rain'] });
+	await put(page, 'vehicle-checked', { vin: VIN, checkDigitFits: true, odometerKm: 50_000 });
+	// Stored, though its test has passed since in this key cycle.
+	const monitor = vehicle.host.vehicle.module('brake')?.monitors.find(({ rule }) => rule.dtc === '404513');
+	monitor?.recall({
+		dtc: '404513',
+		status: 0x2c,
+		counter: 0,
+		occurrences: 1,
+		ageingCycles: 0,
+		snapshots: []
+	});
+	await scan(page);
+	await writeRepair(page, 'Plug cleaned', 'rear left');
+	await clearAll(page);
+	cycleKeyNow(vehicle);
+	await confirmKey(page);
+	for (const lamp of ['anti-lock', 'stability'])
+		await page
+			.getByRole('radiogroup', { name: `${lamp} lamp at key-on` })
+			.getByText('lit and went out')
+			.click();
+	await page.getByRole('button', { name: 'Save what the lamps did' }).click();
+	driveNow(vehicle);
+	await put(page, 'proving-drive', {
+		distanceKm: 3,
+		topSpeedKmh: 65,
+		stops: 1,
+		road: 'wet',
+		driver: '',
+		note: ''
+	});
+	await readAgain(page);
+	await expect(verdictOf(page, 'C0045-13', 'Brake control')).toHaveText('Quiet, but not driven far enough');
+
+	const code = page.getByRole('article', { name: 'C0045-13 in Brake control' });
+	await code.getByLabel('Times').fill('0');
+	await code.getByLabel('in km').fill('20');
+	await code.getByRole('button', { name: 'Save it' }).click();
+	await expect(code.getByText('It came once or more.')).toBeVisible();
+	await code.getByLabel('Times').fill('2');
+	await code.getByRole('button', { name: 'Save it' }).click();
+	// (20 / 23)² = 76 %; 20 · (0.05^(−1/2) − 1) − 3 = 66 km.
+	await expect(code).toContainText('76 %');
+	await expect(code).toContainText('66 km');
+	await expect(code.getByText('Release it without, in your name')).toHaveCount(0);
+
+	const lead = await browser.newPage({ storageState: SIGNED_IN.marit });
+	await lead.goto(page.url());
+	await lead.locator('html[data-ready]').waitFor({ state: 'attached' });
+	const theirs = lead.getByRole('article', { name: 'C0045-13 in Brake control' });
+	await theirs.getByText('Release it without, in your name').click();
+	await theirs.getByLabel('Why', { exact: true }).fill('The ferry leaves at noon');
+	await theirs.getByLabel('What the customer said to it').fill('will come back if it shows');
+	await theirs.getByRole('button', { name: 'Release it, in my name' }).click();
+	await expect(theirs.locator('[data-verdict]')).toHaveText('Released by a lead, not proven');
+	await goTo(lead, 'Hand over');
+	await expect(lead.getByRole('region', { name: 'What is left of the risk' })).toContainText(
+		'The ferry leaves at noon'
+	);
+
+	await test.step('on paper: searchable, with the number and the name', async () => {
+		const pdf = await lead.request.get(`${lead.url().replace(/\/hand-over.*/, '')}/report.pdf`);
+		expect(pdf.headers()['content-type']).toBe('application/pdf');
+		const file = info.outputPath('report.pdf');
+		writeFileSync(file, await pdf.body());
+		const text = execFileSync('pdftotext', ['-layout', file, '-']).toString();
+		expect(text).toContain('Released by a lead, not all of it proven');
+		expect(text).toContain('C0045-13');
+		expect(text).toMatch(/The ferry leaves at noon; customer: will come back if it shows/);
+		expect(text).toMatch(/one in \d/);
+		const fonts = execFileSync('pdffonts', [file]).toString().trim().split('\n').slice(2);
+		expect(fonts.length).toBeGreaterThan(1);
+		for (const font of fonts) expect(font).toMatch(/ yes\s+yes\s+yes /);
+		const customer = await lead.request.get(
+			`${lead.url().replace(/\/hand-over.*/, '')}/report.pdf?for=customer`
+		);
+		writeFileSync(file, await customer.body());
+		expect(execFileSync('pdfinfo', [file]).toString()).toMatch(/Pages:\s+1\b/);
+	});
+
+	await test.step('signed, it is closed; what comes back is a case of its own, and its repair is not proven', async () => {
+		await lead.getByRole('button', { name: 'Sign and close the case' }).click();
+		await expect(lead.getByText('It came back: open a case that begins here')).toBeVisible();
+		const number = await lead.locator('header .num').first().innerText();
+		await lead.getByRole('button', { name: /It came back/ }).click();
+		await expect(lead).toHaveURL(/listen$/);
+		await expect(lead.getByRole('button', { name: `Comeback of ${number}` })).toBeVisible();
+		await expect(lead.getByRole('button', { name: /^Work by others/ })).toContainText(
+			'Plug cleaned, rear left'
+		);
+	});
+
+	await test.step('the whole case is one file; changed, it is refused and says where', async () => {
+		const caseUrl = page.url().replace(/\/prove.*/, '');
+		const response = await page.request.get(`${caseUrl}/bundle.zip`);
+		const file = info.outputPath('case.zip');
+		writeFileSync(file, await response.body());
+		const bring = async (name: string) => {
+			await page.goto(`${new URL(caseUrl).origin}/cases/bring`);
+			await page.getByLabel('Bundle').setInputFiles(name);
+			await page.getByRole('button', { name: /Check it/ }).click();
+		};
+		await bring(file);
+		await expect(page).toHaveURL(new RegExp(new URL(caseUrl).pathname));
+		const bytes = readFileSync(file);
+		const at = bytes.lastIndexOf('%PDF');
+		bytes[at + 200] = (bytes[at + 200] ?? 0) ^ 0xff;
+		const changed = info.outputPath('changed.zip');
+		writeFileSync(changed, bytes);
+		await bring(changed);
+		await expect(page.getByRole('alert')).toContainText(/was changed after it was packed|no ZIP file/);
+		const wrong = info.outputPath('wrong.zip');
+		writeFileSync(wrong, 'no zip');
+		await bring(wrong);
+		await expect(page.getByRole('alert')).toContainText('no ZIP file');
+	});
+	await lead.close();
+});
