@@ -223,6 +223,21 @@ function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep |
 	);
 }
 
+/** Away, and its test has run: what still stands between a code and its proof. */
+function restStep(codes: readonly CaseCode[]): NextStep | null {
+	const short = codes.find(({ proof }) => proof.verdict === 'not-far-enough');
+	if (short) {
+		const { because } = short.proof;
+		return /how often/.test(because)
+			? step('prove', `Say how often ${short.text} came before`, because, null)
+			: { ...step('prove', `Drive on, for ${short.text}`, because), page: 'drive' };
+	}
+	const unseen = codes.find(
+		({ proof }) => proof.verdict === 'not-all-shown' && proof.marks['live-clean']?.state === 'open'
+	);
+	return unseen ? step('watch', 'Record live data once more', unseen.proof.because, null) : null;
+}
+
 /** The order of proving: clear, key, lamps, read, drive, read. */
 function proofStep(facts: CaseFacts): NextStep | null {
 	const { entries, codes, lastClear, lastCompleteScan, lastScan, open } = facts;
@@ -280,6 +295,8 @@ function proofStep(facts: CaseFacts): NextStep | null {
 			'drive'
 		);
 	}
+	const rest = restStep(codes);
+	if (rest) return rest;
 	const silent = silenceStep(facts);
 	if (silent) return silent;
 	return open.length > 0 ? step('prove', 'Close what is open', open[0] ?? '', null) : null;

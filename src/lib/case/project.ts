@@ -45,14 +45,16 @@ function whatIsOpen(facts: CaseFacts): string[] {
 	if (lampStory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];
 	const open: string[] = [];
 	if (!lastCompleteScan) open.push('No complete scan is recorded.');
-	for (const code of codes) {
-		// What stands between it and its proof is said of the whole case below.
-		if (!isSettled(code.proof.verdict) && !isSaidOfCase(code.proof)) {
-			open.push(`${code.text} in ${code.moduleName}: ${VERDICT_WORDS[code.proof.verdict].toLowerCase()}.`);
-		}
-	}
+	const unsettled = codes.filter(({ proof }) => !isSettled(proof.verdict));
+	const words = (some: CaseFacts['codes']) =>
+		some.map(
+			({ text, moduleName, proof }) =>
+				`${text} in ${moduleName}: ${VERDICT_WORDS[proof.verdict].toLowerCase()}.`
+		);
+	// What stands between a code and its proof for the whole case is said once, below.
+	open.push(...words(unsettled.filter(({ proof }) => !isSaidOfCase(proof))));
 	if (codes.length === 0) return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
-	if (lastClear) {
+	if (lastClear && unsettled.length > 0) {
 		const check = latest(entries, 'lamp-check');
 		if (!check || !happenedAfter(entries, check, lastClear)) {
 			open.push('The lamps have not been watched at key-on since the clear.');
@@ -61,11 +63,12 @@ function whatIsOpen(facts: CaseFacts): string[] {
 				if (result !== 'lit and went out') open.push(`The ${lamp} lamp ${result}.`);
 			}
 		}
-		if (lastCompleteScan && !happenedAfter(entries, lastCompleteScan, lastClear)) {
-			open.push('Not every module has been read since the clear.');
-		}
 	}
-	return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
+	if (lastClear && lastCompleteScan && !happenedAfter(entries, lastCompleteScan, lastClear))
+		open.push('Not every module has been read since the clear.');
+	open.push(...silentNow(facts), ...untaught(facts), ...illFitted(facts));
+	// Nothing is signed while a code is open, whoever was to say so.
+	return open.length > 0 ? open : words(unsettled);
 }
 
 /** Lamps and calibrations are the same for every code: they are said once. */

@@ -183,6 +183,16 @@ describe('what a thread shows of a code', () => {
 		expect(projectCase(thread.thread).verdict).toBe('Released by a lead, not all of it proven');
 	});
 
+	it('lamps watched before the key cycle prove nothing, and the case stays open', () => {
+		const thread = begun().repair().clear().lamps().cycleKey();
+		thread.scan([[BRAKE, OPEN, 0]]);
+		const { code } = thread as ProofThread;
+		expect(code).toMatchObject({ verdict: 'not-all-shown', proven: false });
+		expect(code.open).toEqual(['C0045-13 in Brake control: quiet, but not all is shown.']);
+		(thread as ProofThread).letGo('lamps');
+		expect((thread as ProofThread).code).toMatchObject({ verdict: 'released', proven: true });
+	});
+
 	it('names the entry that shows each mark', () => {
 		const thread = begun().proving();
 		const last = thread.scan([[BRAKE, OPEN, 0]]);

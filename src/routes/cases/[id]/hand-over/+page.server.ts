@@ -3,7 +3,7 @@ import { isValid, ulid } from 'ulid';
 import { comebackOf, comebackStart } from '$lib/case/comeback';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { caseNumber } from '$lib/server/db/cases';
-import { caseReport } from '$lib/case/report';
+import { caseReport, groupedCodes } from '$lib/case/report';
 import { mayNotSign } from '$lib/case/signing';
 import { loadCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
@@ -22,6 +22,7 @@ export const load = async ({ params, depends, locals }) => {
 		shopName: await settings.read('shopName'),
 		report: {
 			...report,
+			codes: groupedCodes(report.codes),
 			signature: report.signature && { ...report.signature, at: paperDate(report.signature.at) },
 			evidence: report.evidence.map((line) => ({ ...line, at: paperDate(line.at) }))
 		},

@@ -2,6 +2,7 @@
 	import { upperFirst } from '$lib/case/words';
 	import { untrack } from 'svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import NetworkBeforeAfter from '$lib/ui/NetworkBeforeAfter.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
@@ -132,7 +133,7 @@
 						<td class="num whitespace-nowrap">{code.text}</td>
 						<td
 							>{code.title}{code.failureType ? `, ${code.failureType}` : ''}<br /><span class="text-ink-2"
-								>{code.moduleName}</span
+								>{code.modules.join(', ')}</span
 							></td
 						>
 						<td class="w-72"
@@ -149,6 +150,13 @@
 				Driven to prove it: <span class="num">{report.drivenKm.toFixed(1)} km</span>.
 			</p>{/if}
 	</section>
+
+	{#if report.beforeAfter?.afterAt}
+		<section class="hair py-3" aria-labelledby="sides">
+			<h2 id="sides" class="mb-1 font-bold">Before and after, the whole network</h2>
+			<NetworkBeforeAfter sides={report.beforeAfter} />
+		</section>
+	{/if}
 
 	{#if report.residual.length + report.waivers.length > 0}
 		<section class="hair py-3" aria-labelledby="left">

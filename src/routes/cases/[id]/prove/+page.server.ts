@@ -1,4 +1,5 @@
 import { error } from '@sveltejs/kit';
+import { beforeAfter } from '$lib/case/beforeAfter';
 import { proofView, type ProofView } from '$lib/case/proofView';
 import type { Entry } from '$lib/case/entry';
 import { LAMPS } from '$lib/case/entry';
@@ -96,6 +97,7 @@ export const load = async ({ params, depends, locals }) => {
 			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc, view) : null,
 			proof: withClock(proofView(code, entries, view.codes))
 		})),
+		sides: beforeAfter(entries),
 		mayLetGo: locals.member !== null && maySign(locals.member),
 		headline: proofHeadline(view.codes),
 		open: view.open.filter((reason) => !untaught(view).includes(reason)),

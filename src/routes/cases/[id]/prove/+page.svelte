@@ -1,4 +1,5 @@
 <script lang="ts">
+	import NetworkBeforeAfter from '$lib/ui/NetworkBeforeAfter.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import JobProgress from '../JobProgress.svelte';
 	import CodeProof from './CodeProof.svelte';
@@ -54,6 +55,16 @@
 		/>
 	{/if}
 </section>
+{#if data.sides}
+	<details class="border-t border-rule py-2">
+		<summary class="min-h-11 cursor-pointer py-2.5 font-bold"
+			>Before and after, the whole network{data.sides.added.length > 0
+				? `: ${data.sides.added.length} new`
+				: ''}</summary
+		>
+		<NetworkBeforeAfter sides={data.sides} />
+	</details>
+{/if}
 {#if data.lamp}
 	<section aria-label="Lamp codes" class="mt-3">
 		{#each data.lamp.codes as { code, words, now } (code)}

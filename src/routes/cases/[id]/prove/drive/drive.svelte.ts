@@ -59,7 +59,7 @@ export class ProvingDrive {
 		this.legs = this.progress.progress;
 		this.driven = this.odometer.driven;
 		const now = this.legs.filter(({ done }) => done >= 1).map(({ id }) => id);
-		this.covered = [...new Set([...this.covered, ...now])];
+		this.covered = [...this.covered, ...now.filter((id) => !this.covered.includes(id))];
 		localStorage.setItem(
 			this.key,
 			JSON.stringify({ covered: this.covered, driven: this.driven } satisfies KeptDrive)

@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import { beforeAfter, statusWords } from './beforeAfter';
+import { caseReport, groupedCodes } from './report';
+import { projectCase } from './project';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from './threads.fixture';
+
+function proven(after: Parameters<ThreadMaker['scan']>[0] = [], silent: string[] = []): ThreadMaker {
+	const maker = new ThreadMaker().listen();
+	maker.add('lamps-reported', { lamps: [{ lamp: 'anti-lock', manner: 'steady', when: 'at key-on' }] });
+	maker.scan([
+		[BRAKE, OPEN, 0x2f],
+		[CLUSTER, 'C41581', 0x2c]
+	]);
+	maker.repair().clear().cycleKey().lamps();
+	maker.scan(after, {}, silent);
+	return maker;
+}
+
+describe('the network before and after', () => {
+	it('sets the first reading against the last one since the clear, with lamps', () => {
+		const sides = beforeAfter(proven().thread);
+		expect(sides?.modules.map(({ before, after }) => [before.codes.length, after?.codes.length])).toEqual([
+			[1, 0],
+			[1, 0]
+		]);
+		expect(sides?.modules.flatMap(({ before }) => before.codes.map(({ status }) => status))).toEqual([
+			'fails now',
+			'stored'
+		]);
+		expect(sides?.lamps[0]).toEqual({
+			lamp: 'anti-lock',
+			before: 'steady, at key-on',
+			after: 'lit and went out'
+		});
+		expect(sides?.added).toEqual([]);
+	});
+
+	it('calls out what is new, and who has fallen silent', () => {
+		expect(beforeAfter(proven([[BRAKE, '45B013', 0x2f]]).thread)?.added[0]).toMatch(
+			/^C05B0-13 in .+ was not there before: fails now\.$/
+		);
+		expect(beforeAfter(proven([], [CLUSTER]).thread)?.added).toEqual([
+			'Instrument cluster answered before, and is silent now.'
+		]);
+	});
+
+	it('has no second side before anything was cleared, and none at all before anything was read', () => {
+		const maker = new ThreadMaker().listen();
+		expect(beforeAfter(maker.thread)).toBeNull();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		expect(beforeAfter(maker.thread)).toMatchObject({ afterAt: null, added: [] });
+	});
+
+	it.each([
+		[0x2f, 'fails now'],
+		[0x2c, 'stored'],
+		[0x04, 'seen once'],
+		[0x50, 'not tested since the clear'],
+		[0x00, 'not failing']
+	])('status %i is said as "%s"', (status, words) => {
+		expect(statusWords(status)).toBe(words);
+	});
+});
+
+describe('a report', () => {
+	it('tells the same code of many modules once, and what only follows from another as that', () => {
+		const maker = new ThreadMaker();
+		maker.add('case-opened', { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'minibus', plate: '' });
+		maker.listen();
+		maker.scan([
+			[BRAKE, OPEN, 0x2f],
+			[CLUSTER, 'C41581', 0x2f]
+		]);
+		const report = caseReport(maker.thread, projectCase(maker.thread));
+		expect(report.codes.map(({ text, follows }) => [text, follows])).toEqual([
+			['C0045-13', false],
+			['U0415-81', true]
+		]);
+		const [first] = report.codes;
+		const twice = [first!, { ...first!, moduleName: 'another' }];
+		expect(groupedCodes(twice).map(({ modules }) => modules.length)).toEqual([2]);
+		expect(report).toMatchObject({ proven: false, chainBroken: null, signature: null });
+		expect(report.open.length).toBeGreaterThan(0);
+		expect(report.evidence).toHaveLength(maker.thread.length);
+	});
+});

@@ -1,0 +1,76 @@
+<script lang="ts">
+	import type { BeforeAfter } from '$lib/case/beforeAfter';
+	import Mark from './Mark.svelte';
+
+	/** The whole network as it came and as it goes, side by side; what was not there before is said first. */
+	let { sides }: { sides: BeforeAfter } = $props();
+	type Side = BeforeAfter['modules'][number]['after'];
+	const words = (side: Side): string => {
+		if (side === null) return 'not read since the clear';
+		if (!side.answered) return 'silent';
+		return side.codes.length === 0
+			? 'no code'
+			: side.codes.map(({ text, status }) => `${text}, ${status}`).join('; ');
+	};
+	const markOf = (side: Side) => {
+		if (side === null) return 'open';
+		return side.answered && side.codes.length === 0 ? 'good' : 'bad';
+	};
+	const lampMark = (after: string | null) =>
+		after === null ? 'open' : after === 'lit and went out' ? 'good' : 'bad';
+	const liveMark = (after: string[] | null) =>
+		after === null ? 'open' : after.length === 0 ? 'good' : 'bad';
+</script>
+
+{#if sides.added.length > 0}
+	<ul class="mb-3 border-l-4 border-ink pl-4 font-semibold">
+		{#each sides.added as one (one)}<li>{one}</li>{/each}
+	</ul>
+{/if}
+<div class="overflow-x-auto">
+	<table class="w-full text-left">
+		<thead>
+			<tr class="border-b-2 border-ink [&>th]:py-2 [&>th]:pr-4">
+				<th>Module</th><th>as it came</th><th>as it goes</th>
+			</tr>
+		</thead>
+		<tbody>
+			{#each sides.modules as { address, name, before, after } (address)}
+				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
+					<th class="font-normal">{name}</th>
+					<td class={before.codes.length > 0 ? 'num' : 'text-ink-2'}>{words(before)}</td>
+					<td
+						><span class="flex items-start gap-2"
+							><span class="mt-1"><Mark state={markOf(after)} size={16} /></span>{words(after)}</span
+						></td
+					>
+				</tr>
+			{/each}
+			{#each sides.lamps as { lamp, before, after } (lamp)}
+				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
+					<th class="font-normal">{lamp} lamp</th>
+					<td>{before}</td>
+					<td
+						><span class="flex items-start gap-2"
+							><span class="mt-1"><Mark state={lampMark(after)} size={16} /></span>{after ??
+								'not watched'}</span
+						></td
+					>
+				</tr>
+			{/each}
+			{#each sides.live as { channel, before, after } (channel)}
+				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
+					<th class="font-normal">live: {channel}</th>
+					<td>{before.join('; ') || 'clean'}</td>
+					<td
+						><span class="flex items-start gap-2"
+							><span class="mt-1"><Mark state={liveMark(after)} size={16} /></span>{after === null
+								? 'not recorded'
+								: after.join('; ') || 'clean'}</span
+						></td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+</div>
