@@ -87,8 +87,12 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			);
 			await story.proveStanding(ana);
 			await story.later(20).provingDrive(ana, 'dry');
+			await story.tellReturns(2, 9, 'above 45 km/h', ana);
 			await story.scan(ana);
-			await story.later(30).sign(marit);
+			await story
+				.later(30)
+				.releaseEarly('The bakery has no second van', 'drives on, and comes back if it shows', marit);
+			await story.sign(marit);
 		}
 	},
 	{
@@ -147,6 +151,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'refit-ring',
 				teo
 			);
+			await story.tellReturns(3, 14, 'above 45 km/h', teo);
 			await story.proveStanding(teo);
 		}
 	},
@@ -309,6 +314,24 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			);
 			await story.priorWork('track rod, right', 'last month', 'a garage on the mainland', ana);
 			await story.scan(ana);
+		}
+	},
+	{
+		// Released early three days ago, and here again.
+		vehicle: 'bakery',
+		hoursAgo: 3,
+		tell: async (story, { teo }) => {
+			story.driveAway();
+			await story.comeback('tomorrow', teo);
+			await story.listen(
+				'It is the same again: both lamps, past the school',
+				[],
+				['above a speed'],
+				bothLamps('above a speed'),
+				'205/65R16C',
+				teo
+			);
+			await story.scan(teo);
 		}
 	},
 	{

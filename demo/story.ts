@@ -8,7 +8,9 @@ import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../sr
 import { keptLog, readLog } from '../src/lib/case/frameLogReading';
 import type { LiveMark } from '../src/lib/case/livePayloads';
 import { mayClear } from '../src/lib/case/mayClear';
+import { comebackStart } from '../src/lib/case/comeback';
 import { projectCase } from '../src/lib/case/project';
+import { proofView } from '../src/lib/case/proofView';
 import { findCodes } from '../src/lib/core/codes/findCodes';
 import { checkVin } from '../src/lib/core/vehicle/vin';
 import { Captures } from '../src/lib/server/db/captures';
@@ -92,6 +94,50 @@ export class Story {
 			'case-opened',
 			{ vehicleId: id, typeId, name: `${typeName(typeId)}, ${nickname}`, plate },
 			author
+		);
+	}
+
+	/** A case that begins where the vehicle's signed one ended. */
+	async comeback(wanted: string, author: Author): Promise<void> {
+		const signed = (await this.cases.page(true, 1)).rows.find(
+			({ vehicle }) => vehicle.id === this.vehicle.id
+		);
+		const start =
+			signed && comebackStart(await this.threads.read(signed.id), signed.number, 'Tern Point Works');
+		if (!start) throw new Error(`no signed case of ${this.vehicle.id}`);
+		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
+		await this.add('case-opened', start.opened, author);
+		await this.add('prior-work', { works: start.works }, author);
+	}
+
+	/** The first code of the case that stands for itself. */
+	private async ownCode(): Promise<{ address: string; dtc: string }> {
+		const { codes } = projectCase(await this.threads.read(this.caseId));
+		const own = codes.find(({ followsFrom }) => followsFrom === null);
+		if (!own) throw new Error('no code of its own');
+		return { address: own.address, dtc: own.dtc };
+	}
+
+	/** How often it came before, by the customer. */
+	async tellReturns(returns: number, overKm: number, conditions: string, author: Author): Promise<void> {
+		const code = await this.ownCode();
+		await this.add(
+			'returns-told',
+			{ ...code, returns, overKm, from: 'the customer', conditions, target: 0.05 },
+			author
+		);
+	}
+
+	/** A lead releases it short of the distance, with the customer's word. */
+	async releaseEarly(why: string, customer: string, lead: Author): Promise<void> {
+		const code = await this.ownCode();
+		const view = projectCase(await this.threads.read(this.caseId));
+		const mine = view.codes.find(({ address, dtc }) => address === code.address && dtc === code.dtc);
+		const residual = mine && proofView(mine, view.entries, view.codes).comes?.residual;
+		await this.add(
+			'proof-waived',
+			{ ...code, mark: 'exposure', why, customer, residualChance: residual ?? null },
+			lead
 		);
 	}
 
@@ -318,11 +364,9 @@ export class Story {
 		return this.add('prior-work', { works: [{ part, when, by, grade: 'no-name' }] }, author);
 	}
 
-	sign(author: Author): Promise<void> {
-		return this.add(
-			'signature',
-			{ statement: 'Checked against the evidence and released.', verdict: 'Proven clear' },
-			author
-		);
+	async sign(author: Author): Promise<void> {
+		const { open, verdict } = projectCase(await this.threads.read(this.caseId));
+		if (open.length > 0) throw new Error(`it cannot be signed: ${open.join(' ')}`);
+		await this.add('signature', { statement: 'Checked against the evidence and released.', verdict }, author);
 	}
 }

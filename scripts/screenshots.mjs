@@ -125,7 +125,6 @@ const PICTURES = [
 	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
 	{ name: 'lamp', vehicle: 'livestock trailer', at: 'read/lamp', act: tapLamp },
 	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
-	{ name: 'watch', vehicle: 'island vet', at: 'watch' },
 	{ name: 'recording', vehicle: 'island vet', at: 'watch', act: openRecording },
 	{ name: 'across-the-bay', vehicle: 'ferry crew bus', at: 'watch/bay?round=hand', act: spinTwo },
 	{ name: 'measure', vehicle: 'school minibus', at: 'measure', act: readMeter },
@@ -142,6 +141,7 @@ const PICTURES = [
 	{ name: 'fit', vehicle: 'volunteer ambulance', at: 'mend/fit?sheet=hub&place=front-left', act: fitHub },
 	{ name: 'calibrate', vehicle: 'post van', at: 'mend/calibrate', act: codeModule },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
+	{ name: 'proving-drive', vehicle: 'island vet', at: 'prove/drive' },
 	{ name: 'hand-over', vehicle: 'ferry crew bus', at: 'hand-over' }
 ];
 

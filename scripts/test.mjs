@@ -6,11 +6,19 @@ import { installWhenNeeded } from './install.mjs';
 const CHROMIUM = process.env.JALDI_CHROMIUM ?? '/usr/bin/chromium';
 const REPORTS = 'data/reports';
 
-function chromiumWhenMissing() {
-	if (existsSync(CHROMIUM)) return;
-	const words = `The page tests drive Debian's Chromium, which is not at ${CHROMIUM}.`;
+const PDF_TOOL = '/usr/bin/pdftotext';
+
+/** Debian's packages that the page tests need: a browser, and a reader of PDF. */
+function packagesWhenMissing() {
+	const missing = [
+		...(existsSync(CHROMIUM) ? [] : ['chromium']),
+		...(existsSync(PDF_TOOL) ? [] : ['poppler-utils'])
+	];
+	if (missing.length === 0) return;
+	const names = missing.join(' ');
+	const words = `The page tests need Debian's ${names} (Chromium at ${CHROMIUM}, a reader of PDF at ${PDF_TOOL}).`;
 	if (process.getuid?.() !== 0) {
-		console.error(`${words}\nInstall it with:  sudo apt-get update && sudo apt-get install -y chromium`);
+		console.error(`${words}\nInstall it with:  sudo apt-get update && sudo apt-get install -y ${names}`);
 		process.exit(1);
 	}
 	console.log(`${words} Installing it …`);
@@ -19,7 +27,7 @@ function chromiumWhenMissing() {
 		stdio: /** @type {const} */ (['ignore', 'ignore', 'inherit'])
 	};
 	execFileSync('apt-get', ['update', '-qq'], quiet);
-	execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet);
+	execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], quiet);
 }
 
 let passed = 0;
@@ -64,7 +72,7 @@ async function step(name, [program = '', ...args], { report, count, env, aloud }
 }
 
 installWhenNeeded();
-chromiumWhenMissing();
+packagesWhenMissing();
 rmSync(REPORTS, { recursive: true, force: true });
 mkdirSync(REPORTS, { recursive: true });
 const bin = (/** @type {string} */ name) => `node_modules/.bin/${name}`;

@@ -54,7 +54,10 @@ for (const theme of ['day', 'bay'] as const) {
 			'/library',
 			'/library/maker-brindle',
 			'/cases/new',
-			...['listen', 'read', 'watch', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)
+			'/cases/bring',
+			'/figures',
+			'/library/equipment',
+			...['listen', 'read', 'watch', 'mend', 'prove', 'prove/drive', 'hand-over'].map((s) => `${href}/${s}`)
 		]) {
 			await page.goto(path);
 			await expect(page.getByRole('heading').first()).toBeVisible();

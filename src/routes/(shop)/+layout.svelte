@@ -13,7 +13,8 @@
 		{ href: '/decode', name: 'Decode' },
 		{ href: '/tyres', name: 'Tyres' },
 		{ href: '/library', name: 'Library' },
-		{ href: '/closed', name: 'Signed' }
+		{ href: '/closed', name: 'Signed' },
+		{ href: '/figures', name: 'How it goes' }
 	];
 	useKeys({ n: () => void goto('/cases/new'), 'Shift+?': () => help.open() });
 </script>

@@ -1,0 +1,118 @@
+import { sql } from 'drizzle-orm';
+import { typeName } from './cases';
+import type { Database } from './open';
+
+/** One number of the shop, with the cases behind it. */
+export interface Figure {
+	id: string;
+	value: number;
+	/** Out of so many, where it is a share. */
+	of: number | null;
+	cases: { id: string; number: number; nickname: string }[];
+}
+export interface NamedCount {
+	name: string;
+	value: number;
+	/** Where its cases are found. */
+	cases: Figure['cases'];
+}
+
+interface CaseLine {
+	id: string;
+	number: number;
+	nickname: string;
+}
+const MOST_LISTED = 500;
+
+/** Signed cases, each with how it was signed, its last repair and whether it came back. */
+interface Signed extends CaseLine {
+	verdict: string;
+	kind: string | null;
+	cameBack: number;
+	wheelCode: number;
+}
+
+/** What a wheel's circuit code is answered with by whoever goes by the code. */
+const BY_THE_CODE = 'renew-sensor';
+
+/** What this shop's own cases come to. All of it is counted from threads; nothing is entered. */
+export class ShopFigures {
+	constructor(private readonly db: Database) {}
+
+	async figures(): Promise<Figure[]> {
+		const signed = await this.db.all<Signed>(sql`
+			select c.id, c.number, v.nickname,
+				json_extract(s.payload, '$.verdict') as verdict,
+				(select json_extract(r.payload, '$.does.kind') from entry r
+					where r.case_id = c.id and r.kind = 'repair' order by r.seq desc limit 1) as kind,
+				exists (select 1 from entry o where o.kind = 'case-opened'
+					and json_extract(o.payload, '$.comebackOf.caseId') = c.id) as cameBack,
+				exists (select 1 from case_code k where k.case_id = c.id
+					and (k.code between 'C0035' and 'C0052' or k.code between 'C1C11' and 'C1C16')) as wheelCode
+			from case_record c
+			join vehicle v on v.id = c.vehicle_id
+			join entry s on s.case_id = c.id and s.kind = 'signature'
+			order by c.number desc limit ${MOST_LISTED}`);
+		const proven = signed.filter(({ verdict }) => !/^released/i.test(verdict));
+		const avoided = signed.filter(
+			({ wheelCode, kind, cameBack }) => wheelCode && kind !== null && kind !== BY_THE_CODE && !cameBack
+		);
+		const wheel = signed.filter(({ wheelCode, kind }) => wheelCode && kind !== null);
+		return [
+			figure('proven', proven, signed.length),
+			figure(
+				'released',
+				signed.filter((one) => !proven.includes(one)),
+				signed.length
+			),
+			figure(
+				'comebacks',
+				signed.filter(({ cameBack }) => cameBack),
+				signed.length
+			),
+			figure('avoided', avoided, wheel.length)
+		];
+	}
+
+	/** Minutes that steps took by the timer, at each station. */
+	async minutesByStation(): Promise<NamedCount[]> {
+		const rows = await this.db.all<CaseLine & { station: string; minutes: number }>(sql`
+			select json_extract(e.payload, '$.station') as station,
+				sum(json_extract(e.payload, '$.minutes')) as minutes, c.id, c.number, v.nickname
+			from entry e join case_record c on c.id = e.case_id join vehicle v on v.id = c.vehicle_id
+			where e.kind = 'test-step' and json_extract(e.payload, '$.minutes') > 0
+			group by station, c.id order by c.number desc limit ${MOST_LISTED}`);
+		return summed(rows.map((row) => ({ ...row, name: row.station, amount: row.minutes })));
+	}
+
+	/** Codes of each type of vehicle: on how many cases. */
+	async codesByType(): Promise<NamedCount[]> {
+		const rows = await this.db.all<CaseLine & { typeId: string; code: string }>(sql`
+			select distinct v.type_id as typeId, k.code, c.id, c.number, v.nickname
+			from case_code k join case_record c on c.id = k.case_id join vehicle v on v.id = c.vehicle_id
+			where k.code not like 'U%'
+			order by c.number desc limit ${MOST_LISTED}`);
+		return summed(
+			rows.map((row) => ({ ...row, name: `${row.code} ${typeName(row.typeId)}`, amount: 1 }))
+		).slice(0, 12);
+	}
+}
+
+const lineOf = ({ id, number, nickname }: CaseLine): CaseLine => ({ id, number, nickname });
+const figure = (id: string, cases: readonly CaseLine[], of: number): Figure => ({
+	id,
+	value: cases.length,
+	of,
+	cases: cases.map(lineOf)
+});
+
+function summed(rows: readonly (CaseLine & { name: string; amount: number })[]): NamedCount[] {
+	const found = new Map<string, NamedCount>();
+	for (const row of rows) {
+		const known = found.get(row.name) ?? { name: row.name, value: 0, cases: [] };
+		known.value += row.amount;
+		if (!known.cases.some(({ id }) => id === row.id)) known.cases.push(lineOf(row));
+		found.set(row.name, known);
+	}
+	return [...found.values()].sort((a, b) => b.value - a.value || a.name.localeCompare(b.name));
+}
