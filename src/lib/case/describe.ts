@@ -306,7 +306,9 @@ export function describeEntry(entry: Entry): EntryLine {
 			return line(
 				`Let go: ${describeCode(entry.payload.dtc).text}`,
 				[why, customer ? `customer: ${customer}` : ''].filter(Boolean).join('; '),
-				residualChance === null ? null : `${(residualChance * 100).toFixed(0)} % that it is still there`
+				residualChance === null
+					? null
+					: `unrepaired it would have stayed silent so far with ${(residualChance * 100).toFixed(0)} %`
 			);
 		}
 		case 'note':

@@ -85,7 +85,9 @@ export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 	const complaint = latest([...entries], 'complaint')?.payload;
 	const said = [complaint?.words ?? '', ...(complaint?.conditions ?? [])].join('; ');
 	const circumstances = CIRCUMSTANCES.filter(({ words }) => words.test(said)).flatMap(({ goals: own }) =>
-		own.map(([name, condition]) => goalOf(name, `as the customer says: ${name}`, condition, readable))
+		own.map(([name, condition]) =>
+			goalOf(name, `as the customer says: ${sayCondition(condition)}`, condition, readable)
+		)
 	);
 	const tasks = [...goals.values(), ...circumstances];
 	const plan = planDrive(tasks);

@@ -28,7 +28,7 @@ export function residualOf({ before, afterKm, target }: Exposure): Residual | nu
 
 const percent = (share: number): string => {
 	const value = share * 100;
-	return `${value >= 10 ? value.toFixed(0) : value.toFixed(1)} %`;
+	return `${Number(value.toFixed(value >= 10 ? 0 : 1))} %`;
 };
 const km = (distance: number): string => `${distance.toFixed(distance < 10 ? 1 : 0)} km`;
 

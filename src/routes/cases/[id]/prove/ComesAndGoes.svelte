@@ -17,7 +17,7 @@
 		about: { code: key }
 	});
 	const { form, errors, enhance } = told;
-	const percent = (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
+	const percent = (share: number) => `${Number((share * 100).toFixed(share < 0.1 ? 1 : 0))} %`;
 	const km = (distance: number) => `${distance.toFixed(distance < 10 ? 1 : 0)} km`;
 	const share = $derived(
 		comes.furtherKm === null ? 0 : comes.afterKm / Math.max(0.001, comes.afterKm + comes.furtherKm)
@@ -35,7 +35,7 @@
 			<dd class="num text-xl">{km(comes.afterKm)}</dd>
 		</div>
 		<div>
-			<dt class="text-sm text-ink-2">only silent, not gone</dt>
+			<dt class="text-sm text-ink-2">silent even if unrepaired</dt>
 			<dd class="num text-xl font-bold">{percent(comes.residual)}</dd>
 		</div>
 		<div>

@@ -41,7 +41,7 @@
 	const headline = $derived.by(() => {
 		if (plan.tasks.length === 0 && !plan.exposure) return 'No test waits for a drive';
 		if (driven.seconds === 0)
-			return `${plan.minutes.toFixed(0)} minutes, ${plan.km.toFixed(1)} km: every test can run`;
+			return `In ${Math.max(1, Math.round(plan.minutes))} min and ${plan.km.toFixed(1)} km every test can run${plan.exposure ? `, then ${plan.exposure.km.toFixed(0)} km more` : ''}`;
 		if (complete) return 'All of it is covered';
 		const tests = left > 0 ? `${left} of ${plan.tasks.length} still to cover` : 'Every test could run';
 		return furtherKm > 0 ? `${tests}, ${furtherKm.toFixed(1)} km to go` : tests;
