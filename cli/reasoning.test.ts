@@ -6,8 +6,9 @@ import { trial } from './trial';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, vi } from 'vitest';
-import { WrongUsage, type Command } from './command';
+import { afterAll } from 'vitest';
+import { WrongUsage } from './command';
+import { runCommand } from './run.fixture';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-reason-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -17,24 +18,7 @@ const file = (name: string, text: string) => {
 	return path;
 };
 
-/** Runs a command in this process and keeps what it writes. */
-async function run(command: Command, args: string[]) {
-	let [out, err] = ['', ''];
-	const told = vi.spyOn(process.stdout, 'write').mockImplementation((text) => ((out += String(text)), true));
-	const complained = vi
-		.spyOn(process.stderr, 'write')
-		.mockImplementation((text) => ((err += String(text)), true));
-	try {
-		return { status: await command(args), out, err };
-	} finally {
-		told.mockRestore();
-		complained.mockRestore();
-	}
-}
-const ran = async (command: Command, args: string[]) => {
-	const { status, out, err } = await run(command, args);
-	return { status, out, err };
-};
+const ran = runCommand;
 
 function openLead(): string {
 	const maker = new ThreadMaker();
@@ -145,8 +129,8 @@ describe('jaldi trial', () => {
 		[['--proving', '2'], /--proving/],
 		[['extra'], /no place/]
 	])('refuses %j', async (args, words) => {
-		await expect(run(trial, args)).rejects.toThrow(WrongUsage);
-		await expect(run(trial, args)).rejects.toThrow(words);
+		await expect(runCommand(trial, args)).rejects.toThrow(WrongUsage);
+		await expect(runCommand(trial, args)).rejects.toThrow(words);
 	});
 
 	it('names what is wrong in a file of faults', async () => {

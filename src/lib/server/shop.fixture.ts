@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ulid } from 'ulid';
+import { ENTRY_VERSION, type EntryDraft, type EntryKind, type PayloadOf } from '../case/entry';
 import { addMember, makeAuth } from './accounts/auth';
 import { Cases } from './db/cases';
 import { openDatabase, type Database } from './db/open';
@@ -49,4 +50,29 @@ export async function openTestShop(): Promise<TestShop> {
 			rmSync(folder, { recursive: true });
 		}
 	};
+}
+
+/** Puts an entry on a thread of the shop, by its technician. @returns its id */
+export async function put<K extends EntryKind>(
+	shop: TestShop,
+	kind: K,
+	payload: PayloadOf<K>,
+	{
+		id = ulid(),
+		caseId = shop.caseId,
+		supersedes = null
+	}: Partial<Pick<EntryDraft, 'id' | 'caseId' | 'supersedes'>> = {}
+): Promise<string> {
+	const draft = {
+		id,
+		caseId,
+		kind,
+		version: ENTRY_VERSION,
+		observedAt: new Date().toISOString(),
+		payload,
+		supersedes
+	};
+	const stored = await shop.threads.append(draft as EntryDraft, shop.ana);
+	if (!stored.ok) throw new Error(stored.error.text);
+	return id;
 }

@@ -5,13 +5,13 @@ import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { unpackBundle } from '../../case/bundle';
 import { caseSchemaText } from '../../case/caseSchema';
-import { ENTRY_VERSION, type EntryKind, type PayloadOf } from '../../case/entry';
+import type { EntryKind, PayloadOf } from '../../case/entry';
 import { projectCase } from '../../case/project';
 import { caseReport } from '../../case/report';
 import { ThreadMaker } from '../../case/threads.fixture';
 import { Captures } from '../db/captures';
 import { Photos } from '../db/photos';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { exportBundle } from './exportBundle';
 import { importBundle } from './importBundle';
 
@@ -26,22 +26,8 @@ afterEach(() => {
 	other?.close();
 });
 
-async function put<K extends EntryKind>(kind: K, payload: PayloadOf<K>, id = ulid()): Promise<string> {
-	const stored = await shop.threads.append(
-		{
-			id,
-			caseId: shop.caseId,
-			kind,
-			version: ENTRY_VERSION,
-			observedAt: new Date().toISOString(),
-			payload,
-			supersedes: null
-		} as never,
-		shop.ana
-	);
-	if (!stored.ok) throw new Error(stored.error.text);
-	return id;
-}
+const put = <K extends EntryKind>(kind: K, payload: PayloadOf<K>, id?: string) =>
+	putEntry(shop, kind, payload, id === undefined ? {} : { id });
 
 /** A case with a scan, a recording and a photo. */
 async function filled(): Promise<{ recording: string; photo: string }> {

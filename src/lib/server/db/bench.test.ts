@@ -1,11 +1,11 @@
 import sharp from 'sharp';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { ENTRY_VERSION, type PayloadOf } from '../../case/entry';
+import type { PayloadOf } from '../../case/entry';
 import { decodeCapture, encodeCapture } from '../../core/scope/captureChunk';
 import { captureOf, makeSignal } from '../../core/scope/signals.fixture';
 import { scopePayload } from '../jobs/scopeCapture';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { Captures } from './captures';
 import { GoodReadings } from './goodReadings';
 import { Photos } from './photos';
@@ -17,25 +17,11 @@ beforeEach(async () => {
 afterEach(() => shop.close());
 
 const TYPE = 'brindle-marlow-16';
-const put = async <K extends 'meter-reading' | 'scope-capture'>(
+const put = <K extends 'meter-reading' | 'scope-capture'>(
 	kind: K,
 	payload: PayloadOf<K>,
 	supersedes: { entryId: string; why: string } | null = null
-) => {
-	const id = ulid();
-	const draft = {
-		id,
-		caseId: shop.caseId,
-		kind,
-		version: ENTRY_VERSION,
-		observedAt: new Date().toISOString(),
-		payload,
-		supersedes
-	};
-	const stored = await shop.threads.append(draft as never, shop.ana);
-	if (!stored.ok) throw new Error(stored.error.text);
-	return id;
-};
+) => putEntry(shop, kind, payload, { supersedes });
 const reading = (over: Partial<PayloadOf<'meter-reading'>>): PayloadOf<'meter-reading'> => ({
 	position: 'rear-left',
 	typeId: TYPE,

@@ -1,8 +1,8 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { ENTRY_VERSION, type EntryKind, type PayloadOf } from '../../case/entry';
+import type { EntryKind, PayloadOf } from '../../case/entry';
 import { EMPTY_BOOK } from '../../../../library/reason/book';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { ReasonBooks } from './reasonBooks';
 import { ShopSettings } from './shopSettings';
 import { TrackRecord } from './trackRecord';
@@ -14,17 +14,7 @@ beforeEach(async () => {
 afterEach(() => shop.close());
 
 async function put<K extends EntryKind>(kind: K, payload: PayloadOf<K>): Promise<void> {
-	const draft = {
-		id: ulid(),
-		caseId: shop.caseId,
-		kind,
-		version: ENTRY_VERSION,
-		observedAt: new Date().toISOString(),
-		payload,
-		supersedes: null
-	};
-	const stored = await shop.threads.append(draft as never, shop.ana);
-	if (!stored.ok) throw new Error(stored.error.text);
+	await putEntry(shop, kind, payload);
 	await shop.cases.refresh(shop.caseId);
 }
 const repair = (kind: string): PayloadOf<'repair'> => ({
@@ -102,6 +92,25 @@ describe('the track record', () => {
 		expect(await record.proven()).toMatchObject([
 			{ caseId: shop.caseId, typeId: 'brindle-marlow-16', kind: 'renew-lead', place: 'rear-left', codes: [] }
 		]);
+	});
+
+	it('takes a case that came back off the record, and names its comeback', async () => {
+		const record = new TrackRecord(shop.db);
+		const opened = { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'Marlow', plate: 'TP 16' };
+		await put('case-opened', opened);
+		await put('repair', repair('renew-lead'));
+		await put('signature', { statement: 'Released', verdict: 'Proven clear' });
+		expect(await record.proven()).toHaveLength(1);
+		const first = shop.caseId;
+		const [vehicle] = await shop.cases.vehicles();
+		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '', '');
+		await put('case-opened', {
+			...opened,
+			comebackOf: { caseId: first, number: 'TP-0401', lastHash: '0'.repeat(64) }
+		});
+		expect(await record.proven()).toEqual([]);
+		expect(await record.comebacksOf(first)).toEqual([{ id: shop.caseId, number: 402 }]);
+		expect(await record.comebacksOf(shop.caseId)).toEqual([]);
 	});
 
 	it('takes the mean of what the timers measured, of steps that were done', async () => {

@@ -1,8 +1,8 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, expect, it } from 'vitest';
-import { ENTRY_VERSION, type EntryKind, type PayloadOf } from '../../case/entry';
+import type { EntryKind, PayloadOf } from '../../case/entry';
 import { BRAKE, OPEN, ThreadMaker } from '../../case/threads.fixture';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { ShopFigures } from './shopFigures';
 
 let shop: TestShop;
@@ -11,19 +11,8 @@ beforeEach(async () => {
 });
 afterEach(() => shop.close());
 
-async function put<K extends EntryKind>(caseId: string, kind: K, payload: PayloadOf<K>): Promise<void> {
-	const draft = {
-		id: ulid(),
-		caseId,
-		kind,
-		version: ENTRY_VERSION,
-		observedAt: new Date().toISOString(),
-		payload,
-		supersedes: null
-	};
-	const stored = await shop.threads.append(draft as never, shop.ana);
-	if (!stored.ok) throw new Error(stored.error.text);
-}
+const put = <K extends EntryKind>(caseId: string, kind: K, payload: PayloadOf<K>) =>
+	putEntry(shop, kind, payload, { caseId });
 
 /** A signed case with a wheel code, mended by this kind of repair. */
 async function signed(kind: string, verdict: string, comebackOf?: string): Promise<string> {
