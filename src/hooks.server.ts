@@ -3,10 +3,13 @@ import { sequence } from '@sveltejs/kit/hooks';
 import { ulid } from 'ulid';
 import { memberOf } from '$lib/server/accounts/auth';
 import type { Member } from '$lib/server/accounts/members';
+import { warmUp } from '$lib/server/report/pdf';
 import { services, startRunning } from '$lib/server/running';
 
 export const init: ServerInit = async () => {
 	await startRunning();
+	// Nobody waits for this, and nothing depends on it.
+	warmUp().catch((error: unknown) => services().log.warn({ err: error }, 'papers cannot be made'));
 };
 
 const logged: Handle = async ({ event, resolve }) => {

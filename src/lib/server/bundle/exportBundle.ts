@@ -10,7 +10,7 @@ import { writeCapture } from '../../core/scope/captureRows';
 import type { Captures } from '../db/captures';
 import type { Photos } from '../db/photos';
 import { caseReportPdf } from '../report/caseReportPdf';
-import type { ReportHead } from '../report/document';
+import type { ReportHead } from '../report/parts';
 
 const text = (written: string): Uint8Array => new TextEncoder().encode(written);
 

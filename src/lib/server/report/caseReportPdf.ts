@@ -1,6 +1,8 @@
 import type { CaseReport } from '../../case/report';
 import type { Photos } from '../db/photos';
-import { customerDocument, technicianDocument, type ReportHead } from './document';
+import { customerDocument } from './customerDocument';
+import type { ReportHead } from './parts';
+import { technicianDocument } from './technicianDocument';
 import { pdfOf } from './pdf';
 
 /** A case's report on paper. @param reader the whole of it for a technician, or one page for the customer */

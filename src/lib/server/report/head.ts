@@ -1,6 +1,6 @@
 import type { CaseRow } from '../db/cases';
 import { services } from '../running';
-import type { ReportHead } from './document';
+import type { ReportHead } from './parts';
 
 /** What stands at the head of a case's papers. */
 export async function headOf(row: CaseRow): Promise<ReportHead> {

@@ -30,3 +30,8 @@ export async function pdfOf(document: TDocumentDefinitions): Promise<Uint8Array>
 	prepare();
 	return new Uint8Array(await pdfmake.createPdf(document).getBuffer());
 }
+
+/** Reads the fonts before anybody waits for a paper. */
+export async function warmUp(): Promise<void> {
+	await pdfOf({ content: [{ text: 'Jaldi', font: 'Next' }], defaultStyle: { font: 'Next' } });
+}

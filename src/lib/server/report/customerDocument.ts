@@ -1,0 +1,52 @@
+import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import { groupedCodes, type CaseReport } from '../../case/report';
+import {
+	complaintLine,
+	heading,
+	line,
+	list,
+	page,
+	repairs,
+	signature,
+	top,
+	when,
+	type ReportHead
+} from './parts';
+
+/** One page in plain words, for whoever owns the vehicle. */
+export function customerDocument(head: ReportHead, report: CaseReport): TDocumentDefinitions {
+	const settled = report.codes.filter(({ verdict }) => verdict === 'proven-clear').length;
+	const how = [
+		settled > 0
+			? `${settled === 1 ? 'One fault code was' : `${settled} fault codes were`} read, cleared after the repair, and tested again by the vehicle itself without coming back.`
+			: '',
+		report.lampCheck.length > 0 ? `The lamps at key-on: ${report.lampCheck.join('; ')}.` : '',
+		report.drivenKm > 0 ? `It was driven ${report.drivenKm.toFixed(1)} km to prove it.` : ''
+	].filter(Boolean);
+	const MOST = 6;
+	// What only follows from another fault is no news to whoever owns it.
+	const faults = groupedCodes(report.codes.filter(({ follows }) => !follows)).map(
+		({ text, title, failureType }) => `${title}${failureType ? `, ${failureType}` : ''} (${text}).`
+	);
+	return page(head, [
+		...top(head, report),
+		heading('What you told us'),
+		line(complaintLine(report)),
+		...when(faults.length > 0, () => [heading('What the vehicle had stored'), list(faults.slice(0, MOST))]),
+		heading('What we did'),
+		...repairs({ ...report, repairs: report.repairs.slice(0, MOST) }),
+		...when(report.calibrations.length > 0, () => [
+			line(`Set up anew: ${report.calibrations.map(({ name, state }) => `${name} (${state})`).join(', ')}.`)
+		]),
+		heading('How we know'),
+		...(how.length > 0 ? [list(how)] : [line('It is not proven yet.')]),
+		...when(report.residual.length + report.waivers.length + report.open.length > 0, () => [
+			heading('What you should know'),
+			list([...report.open, ...report.residual, ...report.waivers].slice(0, MOST))
+		]),
+		...when(report.cautions.length > 1, () => [list(report.cautions.slice(0, -1))]),
+		heading('Signed'),
+		...signature(report),
+		line('The square above leads to this case on the workshop’s own server.', 'quiet')
+	]);
+}

@@ -1,0 +1,185 @@
+import type { Content, StyleDictionary, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { CaseReport } from '../../case/report';
+import type { MarkState } from '../../core/prove/proof';
+import { paperDate } from '../cases/clock';
+import { runsOf } from './runs';
+
+/** Pieces that both papers are made of. */
+
+/** What a report is about, beside what its thread says. */
+export interface ReportHead {
+	shopName: string;
+	number: string;
+	vehicleName: string;
+	nickname: string;
+	plate: string;
+	/** Address of the case on the shop's own server. */
+	url: string;
+	printedAt: string;
+}
+const INK = '#17332f';
+export const QUIET = '#5b6661';
+const RULE = '#d8cdb8';
+const GOOD = '#1f6f5f';
+const SUSPECT = '#b3801b';
+const BAD = '#cf3a1f';
+
+const STYLES: StyleDictionary = {
+	title: { fontSize: 19, bold: true },
+	head: { fontSize: 12.5, bold: true, margin: [0, 13, 0, 3] },
+	quiet: { color: QUIET },
+	small: { fontSize: 8.5 }
+};
+
+export const line = (text: string, style?: string): Content => ({
+	text: runsOf(text),
+	...(style ? { style } : {})
+});
+export const strong = (text: string): Content => ({ text: runsOf(text), bold: true });
+export const heading = (text: string): Content => line(text, 'head');
+export const list = (texts: readonly string[]): Content => ({ ul: texts.map((text) => line(text)) });
+export const when = (has: boolean, content: () => Content[]): Content[] => (has ? content() : []);
+export const cell = (text: string, style?: string): TableCell => ({
+	text: runsOf(text),
+	...(style ? { style } : {})
+});
+
+/** The four marks, told apart by shape. */
+export function mark(state: MarkState): Content {
+	const size = 9;
+	const mid = size / 2;
+	switch (state) {
+		case 'good':
+			return { canvas: [{ type: 'ellipse', x: mid, y: mid, r1: mid, r2: mid, color: GOOD }] };
+		case 'suspect':
+			return {
+				canvas: [
+					{
+						type: 'ellipse',
+						x: mid,
+						y: mid,
+						r1: mid - 0.5,
+						r2: mid - 0.5,
+						lineColor: SUSPECT,
+						lineWidth: 1.2
+					},
+					{
+						type: 'polyline',
+						closePath: true,
+						color: SUSPECT,
+						points: [-90, -60, -30, 0, 30, 60, 90].map((deg) => ({
+							x: mid + (mid - 0.5) * Math.cos((deg * Math.PI) / 180),
+							y: mid + (mid - 0.5) * Math.sin((deg * Math.PI) / 180)
+						}))
+					}
+				]
+			};
+		case 'bad':
+			return {
+				canvas: [
+					{
+						type: 'polyline',
+						closePath: true,
+						color: BAD,
+						points: [
+							{ x: 0, y: 0 },
+							{ x: size, y: 0 },
+							{ x: size * 0.66, y: mid },
+							{ x: size, y: size },
+							{ x: 0, y: size }
+						]
+					}
+				]
+			};
+		case 'open':
+			return {
+				canvas: [
+					{ type: 'ellipse', x: mid, y: mid, r1: mid - 0.5, r2: mid - 0.5, lineColor: QUIET, lineWidth: 1 }
+				]
+			};
+	}
+}
+
+export const HAIR = {
+	hLineWidth: () => 0.5,
+	vLineWidth: () => 0,
+	hLineColor: () => RULE,
+	paddingLeft: () => 0,
+	paddingRight: () => 8,
+	paddingTop: () => 3,
+	paddingBottom: () => 3
+};
+export const table = (widths: (string | number)[], body: TableCell[][], headerRows = 0): Content => ({
+	table: { widths, body, headerRows, dontBreakRows: true },
+	layout: HAIR
+});
+
+export function page(head: ReportHead, content: Content[]): TDocumentDefinitions {
+	const { shopName, number, vehicleName, nickname } = head;
+	return {
+		info: { title: `${number} ${vehicleName}, ${nickname}`, author: shopName, creator: 'Jaldi' },
+		pageSize: 'A4',
+		pageMargins: [48, 44, 48, 46],
+		defaultStyle: { font: 'Next', fontSize: 10, color: INK, lineHeight: 1.2 },
+		styles: STYLES,
+		footer: (now, of) => ({
+			columns: [
+				{ text: runsOf(`${shopName} · ${number} · printed ${paperDate(head.printedAt)}`), width: '*' },
+				{ text: `${now} of ${of}`, alignment: 'right', width: 60 }
+			],
+			margin: [48, 14, 48, 0],
+			fontSize: 8,
+			color: QUIET
+		}),
+		content
+	};
+}
+
+export function top(
+	{ shopName, number, vehicleName, nickname, plate, url }: ReportHead,
+	report: CaseReport
+): Content[] {
+	const { vehicle } = report;
+	return [
+		{
+			columns: [
+				{
+					width: '*',
+					stack: [
+						line(`${shopName} · ${number}`, 'quiet'),
+						line(report.verdict, 'title'),
+						line(`${vehicleName}, ${nickname} · ${plate}`),
+						...when(vehicle !== null, () => [
+							line(`${vehicle?.vin ?? ''}, ${(vehicle?.odometerKm ?? 0).toLocaleString('en-GB')} km`)
+						])
+					]
+				},
+				{ width: 66, stack: [{ qr: url, fit: 66, foreground: INK }] }
+			],
+			columnGap: 16
+		},
+		{ canvas: [{ type: 'line', x1: 0, y1: 6, x2: 499, y2: 6, lineWidth: 1.5, lineColor: INK }] }
+	];
+}
+
+export const complaintLine = ({ complaint }: CaseReport): string =>
+	complaint.words ? `“${complaint.words}”` : 'No complaint is written down.';
+
+export function repairs(report: CaseReport): Content[] {
+	if (report.repairs.length === 0) return [line('No repair is written down.')];
+	return report.repairs.flatMap(({ title, where, temporary, parts, note, checked }) => [
+		strong(
+			`${title}${where ? `, ${where}` : ''}${temporary ? ' (temporary: it has to be done again)' : ''}.`
+		),
+		...parts.map(({ name, number, grade }) =>
+			line(`Fitted: ${name}${number ? `, ${number}` : ''} (${grade}).`)
+		),
+		...when(checked !== null, () => [line(`${checked ?? ''}.`)]),
+		...when(note !== '', () => [line(note, 'quiet')])
+	]);
+}
+
+export const signature = (report: CaseReport): Content[] =>
+	report.signature
+		? [strong(report.signature.statement), line(`${report.signature.by}, ${paperDate(report.signature.at)}`)]
+		: [line('Not signed.')];

@@ -1,0 +1,208 @@
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { groupedCodes, type CaseReport } from '../../case/report';
+import { paperDate } from '../cases/clock';
+import {
+	cell,
+	complaintLine,
+	heading,
+	line,
+	list,
+	mark,
+	page,
+	repairs,
+	signature,
+	strong,
+	table,
+	top,
+	when,
+	HAIR,
+	QUIET,
+	type ReportHead
+} from './parts';
+import { runsOf } from './runs';
+
+/** Photos by id, as JPEG. */
+export type Pictures = ReadonlyMap<string, Uint8Array>;
+
+/** The whole of it, for the next technician. */
+export function technicianDocument(
+	head: ReportHead,
+	report: CaseReport,
+	pictures: Pictures
+): TDocumentDefinitions {
+	return page(head, [
+		...top(head, report),
+		...when(report.open.length > 0, () => [heading('Not ready to be handed over'), list(report.open)]),
+		heading('What brought it here'),
+		line(complaintLine(report)),
+		...when(report.complaint.lamps.length > 0, () => [line(`${report.complaint.lamps.join('; ')}.`)]),
+		...when(report.complaint.prior.length > 0, () => [
+			line(`Done before by others, and not taken as proven: ${report.complaint.prior.join(', ')}.`, 'quiet')
+		]),
+		...found(report),
+		heading('What was done'),
+		...repairs(report),
+		...when(report.calibrations.length > 0, () => [
+			heading('What its modules were told and taught'),
+			list(
+				report.calibrations.map(
+					({ name, state, values, words }) =>
+						`${name}: ${state}${values.length > 0 ? ` – ${values.join(', ')}` : ''}${words ? `. ${words}` : ''}`
+				)
+			)
+		]),
+		...codes(report),
+		...network(report),
+		...when(report.residual.length > 0, () => [heading('What is left of the risk'), list(report.residual)]),
+		...when(report.waivers.length > 0, () => [heading('Let go by a lead'), list(report.waivers)]),
+		...photos(report, pictures),
+		heading('Cautions'),
+		list(report.cautions),
+		heading('Signature'),
+		...signature(report),
+		...evidence(report)
+	]);
+}
+
+function found(report: CaseReport): Content[] {
+	const { columns, rows } = report.grid;
+	if (report.found.length === 0 && columns.length === 0) return [];
+	return [
+		heading('What was found, and how'),
+		...report.found.map(({ title, detail, by }) => ({
+			text: [...runsOf(`${title}. `), ...runsOf(`${detail} (${by})`).map((run) => ({ ...run, color: QUIET }))]
+		})),
+		...when(columns.length > 0, () => [
+			{
+				margin: [0, 6, 0, 0],
+				table: {
+					widths: [70, ...columns.map(() => 'auto')],
+					body: [
+						[cell(''), ...columns.map((column) => cell(column, 'small'))],
+						...rows.map(({ where, cells }) => [
+							cell(where),
+							...cells.map((state) => mark(state) as TableCell)
+						])
+					]
+				},
+				layout: HAIR
+			} as Content,
+			line('Disc: proven good. Half disc: suspect. Ring: not tested.', 'small')
+		])
+	];
+}
+
+function codes(report: CaseReport): Content[] {
+	const driven = report.drivenKm > 0 ? [line(`Driven to prove it: ${report.drivenKm.toFixed(1)} km.`)] : [];
+	const lamps = report.lampCheck.length > 0 ? [line(`Lamps at key-on: ${report.lampCheck.join('; ')}.`)] : [];
+	if (report.codes.length === 0)
+		return [heading('Codes'), line('No module had a code.'), ...lamps, ...driven];
+	const body = groupedCodes(report.codes).map((code): TableCell[] => [
+		cell(code.text),
+		{
+			stack: [
+				line(`${code.title}${code.failureType ? `, ${code.failureType}` : ''}`),
+				line(code.modules.join(', '), 'quiet')
+			]
+		},
+		{
+			stack: [
+				strong(code.words),
+				...code.marks.map(({ name, state, words }) => ({
+					columns: [
+						{ width: 12, stack: [mark(state)], margin: [0, 2, 0, 0] as [number, number, number, number] },
+						{ width: '*', text: [...runsOf(`${name}: `), ...runsOf(words)], fontSize: 8.5 }
+					],
+					columnGap: 3
+				}))
+			]
+		}
+	]);
+	return [heading('Codes, and how far each is proven'), table([64, 165, '*'], body), ...lamps, ...driven];
+}
+
+function network({ beforeAfter }: CaseReport): Content[] {
+	if (!beforeAfter) return [];
+	const { modules, added, lamps, live } = beforeAfter;
+	const side = (one: (typeof modules)[number]['after']): string =>
+		one === null
+			? 'not read again'
+			: !one.answered
+				? 'silent'
+				: one.codes.length === 0
+					? 'no code'
+					: one.codes.map(({ text, status }) => `${text} (${status})`).join(', ');
+	return [
+		heading('Before and after, the whole network'),
+		table(
+			[120, '*', '*'],
+			[
+				[cell('Module', 'quiet'), cell('as it came', 'quiet'), cell('as it goes', 'quiet')],
+				...modules.map(({ name, before, after }) => [cell(name), cell(side(before)), cell(side(after))]),
+				...lamps.map(({ lamp, before, after }) => [
+					cell(`${lamp} lamp`),
+					cell(before),
+					cell(after ?? 'not watched')
+				]),
+				...live.map(({ channel, before, after }) => [
+					cell(`live: ${channel}`),
+					cell(before.join('; ') || 'clean'),
+					cell(after === null ? 'not recorded' : after.join('; ') || 'clean')
+				])
+			],
+			1
+		),
+		...when(added.length > 0, () => [strong('New since'), list(added)])
+	];
+}
+
+function photos(report: CaseReport, pictures: Pictures): Content[] {
+	const shown = report.photos.flatMap(({ id, of }) => {
+		const bytes = pictures.get(id);
+		return bytes ? [{ of, image: `data:image/jpeg;base64,${Buffer.from(bytes).toString('base64')}` }] : [];
+	});
+	if (shown.length === 0) return [];
+	return [
+		heading('Pictures'),
+		{
+			columns: shown
+				.slice(0, 3)
+				.map(({ of, image }) => ({ stack: [{ image, fit: [155, 130] }, line(of, 'small')] })),
+			columnGap: 10
+		},
+		...when(shown.length > 3, () => [
+			{
+				columns: shown
+					.slice(3)
+					.map(({ of, image }) => ({ stack: [{ image, fit: [155, 130] }, line(of, 'small')] })),
+				columnGap: 10
+			} as Content
+		])
+	];
+}
+
+function evidence(report: CaseReport): Content[] {
+	const { evidence: entries, chainBroken } = report;
+	return [
+		heading('Evidence'),
+		line(
+			`${entries.length} entries, each carrying the hash of the one before; ${chainBroken ? `the chain is broken: ${chainBroken}` : 'the chain is intact'}.`,
+			'quiet'
+		),
+		{
+			fontSize: 8,
+			...(table(
+				[20, '*', 150, 92],
+				entries.map(({ seq, title, detail, at, by, hash, superseded }) => [
+					cell(String(seq)),
+					{
+						text: runsOf(`${title}. ${detail}`),
+						...(superseded ? { decoration: 'lineThrough' as const } : {})
+					},
+					cell(`${paperDate(at)}, ${by}`),
+					cell(hash.slice(0, 16))
+				])
+			) as object)
+		} as Content
+	];
+}
