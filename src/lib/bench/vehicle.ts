@@ -1,12 +1,9 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
-import { faults } from '../../../library/faults';
-import { placesFor } from '../../../library/faultPlaces';
 import { wheelReaderOf } from '../../../library/measurePoints';
-import { judgedAs, repairs } from '../../../library/repairs';
 import { Electrics, restingSupply } from './electrics';
 import { Activity, type Teasing } from './faults/activity';
-import { benchFault, type BenchFault } from './faults/benchFault';
+import type { BenchFault } from './faults/benchFault';
 import { applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
 import { makeModules } from './modules/makeModules';
 import { Messages } from './modules/messages';
@@ -16,6 +13,7 @@ import { answer, type Answer } from './modules/services/answer';
 import type { VehicleMemory } from './memory';
 import { Motion, type DriveLeg } from './motion';
 import { nodeVolts, VehicleNetwork } from './physics/network';
+import { repair } from './repairing';
 import { Rotor } from './physics/ring';
 import { soundSensor } from './physics/wheelCircuit';
 import { stateOf, type VehicleState } from './state';
@@ -201,61 +199,14 @@ export class BenchVehicle {
 		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
 	}
 
-	/**
-	 * Does a repair at a place, right or wrong; the physics say whether it cured anything. False for no such place.
-	 *
-	 * @param leaves faults that the work leaves behind: a bearing the wrong way round, a lead out of its clips
-	 */
-	mend(at: string, repair: string, leaves: readonly string[] = []): boolean {
-		if (!this.hasPlace(at)) return false;
-		const kind = judgedAs(repair);
-		this.activity.cure(kind, at);
-		if (kind === 'renew-fuse') this.network.setFuse(at, true);
-		this.workOnModule(kind, at);
-		const always = repairs.get(repair)?.leaves;
-		for (const id of always ? [...leaves, always] : leaves) this.leaveBehind(id, at);
-		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
-		return true;
-	}
-
-	/** An input of a wheel is part of the module that reads it: what is done there is done to the whole module. */
-	private workOnModule(repair: string, at: string): void {
-		const module = this.byRole.get(this.hasWheel(at) ? (wheelReaderOf(this.world.type)?.role ?? at) : at);
-		if (repair === 'code-module') module?.keeping.code();
-		if (repair === 'calibrate') {
-			for (const routine of module?.routines.values() ?? []) {
-				if (routine.refuses?.(this.world) === null) routine.done(this.world);
-			}
-		}
-		if (repair === 'renew-module' && module) {
-			// A new part knows no codes, and nothing of this vehicle; what is older than coding has nothing to know.
-			module.clear(null);
-			if (this.world.type.tells === 'link') module.keeping.erase();
-			module.restart();
-		}
-	}
-
-	/** Where a fault cannot be at the place of the work, it is where it can. */
-	private leaveBehind(id: string, at: string): void {
-		const fault = faults.get(id);
-		const places = fault ? placesFor(fault, this.world.type) : [];
-		const place = places.includes(at) ? at : places[0];
-		if (place === undefined) return;
-		const there = this.activity.all.some((one) => one.id === id && one.at === place);
-		if (!there) this.addFault(benchFault(id, place));
-	}
-
-	private hasPlace(at: string): boolean {
-		const { harness, wheels, modules } = this.world.type;
-		const named = [...harness.fuses, ...harness.grounds, ...harness.splices, ...harness.plugs].map(
-			({ name }) => name
-		);
-		return [
-			'vehicle',
-			...named,
-			...wheels.map(({ position }) => position),
-			...modules.map(({ role }) => role)
-		].includes(at);
+	/** Does a repair at a place, as {@link repair} has it. False for no such place. */
+	mend(at: string, kind: string, leaves: readonly string[] = []): boolean {
+		const { world, network, activity } = this;
+		const module = (role: string) => this.byRole.get(role);
+		const addFault = (fault: BenchFault) => this.addFault(fault);
+		const done = repair({ world, network, activity, module, addFault }, at, kind, leaves);
+		if (done) this.electrics.update(activity.step(world.motion, this.teasing, world.timeS, 0));
+		return done;
 	}
 
 	/**
