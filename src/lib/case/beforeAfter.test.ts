@@ -52,6 +52,43 @@ describe('the network before and after', () => {
 		expect(beforeAfter(maker.thread)).toMatchObject({ afterAt: null, added: [] });
 	});
 
+	it('sets what was found in live data and captures against what is found since the repair', () => {
+		const recording = (texts: string[]) => ({
+			name: 'road',
+			source: { kind: 'vehicle' as const },
+			durationS: 60,
+			rows: 600,
+			rateHz: 10,
+			channels: ['vehicle', 'rear_left'],
+			marks: [],
+			endedBecause: null,
+			findings: texts.map((text) => ({
+				type: 'dropout' as const,
+				channel: 'rear_left',
+				startS: 1,
+				endS: 2,
+				count: 1,
+				value: 0,
+				text
+			})),
+			common: [],
+			notes: [],
+			verdict: 'x',
+			shortestVisibleS: 0.1
+		});
+		const maker = new ThreadMaker().listen();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		maker.add('live-recording', recording(['drops out', 'drops out']));
+		maker.repair();
+		expect(beforeAfter(maker.thread)?.seen).toEqual([
+			{ what: 'live: rear left', before: ['drops out'], after: null }
+		]);
+		maker.add('live-recording', recording([]));
+		expect(beforeAfter(maker.thread)?.seen).toEqual([
+			{ what: 'live: rear left', before: ['drops out'], after: [] }
+		]);
+	});
+
 	it.each([
 		[0x2f, 'fails now'],
 		[0x2c, 'stored'],

@@ -3,6 +3,7 @@ import { decodeStatus, tellsOfFault } from '../core/codes/status';
 import type { Entry, EntryOf, ScannedModule } from './entry';
 import { isMending } from './calibrations';
 import { latest, ofKind } from './thread';
+import { positionWords } from './words';
 
 /** The whole network as it came and as it goes, side by side. */
 export interface BeforeAfter {
@@ -11,10 +12,19 @@ export interface BeforeAfter {
 	afterAt: string | null;
 	modules: ModuleChange[];
 	lamps: { lamp: string; before: string; after: string | null }[];
-	/** What live data showed of each wheel before and after the last repair, where they were recorded. */
-	live: { channel: string; before: string[]; after: string[] | null }[];
+	/** What live data and the oscilloscope showed of each wheel before and after the last repair, where either found something. */
+	seen: SeenSides[];
 	/** What was not there before: each a plain sentence. */
 	added: string[];
+}
+
+export interface SeenSides {
+	/** `live: rear left`, `scope: rear left`. */
+	what: string;
+	/** Findings, each once; empty = clean. */
+	before: string[];
+	/** Null = not looked at since. */
+	after: string[] | null;
 }
 
 export interface ModuleChange {
@@ -57,7 +67,7 @@ export function beforeAfter(entries: readonly Entry[]): BeforeAfter | null {
 		afterAt: after?.observedAt ?? null,
 		modules,
 		lamps: lampsOf(entries, clearedAt),
-		live: liveOf(entries),
+		seen: seenIn(entries),
 		added: modules.flatMap(addedIn)
 	};
 }
@@ -97,21 +107,28 @@ function lampsOf(entries: readonly Entry[], clearedAt: number): BeforeAfter['lam
 	});
 }
 
-function liveOf(entries: readonly Entry[]): BeforeAfter['live'] {
+/** What an entry looked at, and what was found there. */
+function looksOf(entry: Entry): { what: string; found: string[] }[] {
+	if (entry.kind === 'live-recording')
+		return entry.payload.channels.map((channel) => ({
+			what: `live: ${channel.replaceAll('_', ' ')}`,
+			found: entry.payload.findings.filter((one) => one.channel === channel).map(({ text }) => text)
+		}));
+	if (entry.kind !== 'scope-capture') return [];
+	return entry.payload.channels.flatMap(({ position, findings }) =>
+		position ? [{ what: `scope: ${positionWords(position)}`, found: findings.map(({ text }) => text) }] : []
+	);
+}
+
+function seenIn(entries: readonly Entry[]): SeenSides[] {
 	const mendedAt = entries.findLastIndex(isMending);
-	const found = new Map<string, { before: string[]; after: string[] | null }>();
-	for (const [at, entry] of entries.entries()) {
-		if (entry.kind !== 'live-recording') continue;
-		const isAfter = mendedAt >= 0 && at > mendedAt;
-		for (const channel of entry.payload.channels) {
-			const texts = entry.payload.findings.filter((one) => one.channel === channel).map(({ text }) => text);
-			const known = found.get(channel) ?? { before: [], after: null };
-			if (isAfter) known.after = texts;
-			else known.before.push(...texts);
-			found.set(channel, known);
+	const found = new Map<string, SeenSides>();
+	for (const [at, entry] of entries.entries())
+		for (const { what, found: texts } of looksOf(entry)) {
+			const known = found.get(what) ?? { what, before: [], after: null };
+			if (mendedAt >= 0 && at > mendedAt) known.after = texts;
+			else known.before = [...new Set([...known.before, ...texts])];
+			found.set(what, known);
 		}
-	}
-	return [...found]
-		.filter(([, { before, after }]) => before.length > 0 || (after?.length ?? 0) > 0)
-		.map(([channel, sides]) => ({ channel: channel.replaceAll('_', ' '), ...sides }));
+	return [...found.values()].filter(({ before, after }) => before.length > 0 || (after?.length ?? 0) > 0);
 }

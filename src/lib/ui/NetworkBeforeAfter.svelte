@@ -18,7 +18,7 @@
 	};
 	const lampMark = (after: string | null) =>
 		after === null ? 'open' : after === 'lit and went out' ? 'good' : 'bad';
-	const liveMark = (after: string[] | null) =>
+	const seenMark = (after: string[] | null) =>
 		after === null ? 'open' : after.length === 0 ? 'good' : 'bad';
 </script>
 
@@ -58,14 +58,14 @@
 					>
 				</tr>
 			{/each}
-			{#each sides.live as { channel, before, after } (channel)}
+			{#each sides.seen as { what, before, after } (what)}
 				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
-					<th class="font-normal">live: {channel}</th>
+					<th class="font-normal">{what}</th>
 					<td>{before.join('; ') || 'clean'}</td>
 					<td
 						><span class="flex items-start gap-2"
-							><span class="mt-1"><Mark state={liveMark(after)} size={16} /></span>{after === null
-								? 'not recorded'
+							><span class="mt-1"><Mark state={seenMark(after)} size={16} /></span>{after === null
+								? 'not looked at since'
 								: after.join('; ') || 'clean'}</span
 						></td
 					>

@@ -123,7 +123,7 @@ function codes(report: CaseReport): Content[] {
 
 function network({ beforeAfter }: CaseReport): Content[] {
 	if (!beforeAfter) return [];
-	const { modules, added, lamps, live } = beforeAfter;
+	const { modules, added, lamps, seen } = beforeAfter;
 	const side = (one: (typeof modules)[number]['after']): string =>
 		one === null
 			? 'not read again'
@@ -144,10 +144,10 @@ function network({ beforeAfter }: CaseReport): Content[] {
 					cell(before),
 					cell(after ?? 'not watched')
 				]),
-				...live.map(({ channel, before, after }) => [
-					cell(`live: ${channel}`),
+				...seen.map(({ what, before, after }) => [
+					cell(what),
 					cell(before.join('; ') || 'clean'),
-					cell(after === null ? 'not recorded' : after.join('; ') || 'clean')
+					cell(after === null ? 'not looked at since' : after.join('; ') || 'clean')
 				])
 			],
 			1
