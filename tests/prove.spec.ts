@@ -220,3 +220,27 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 	});
 	await lead.close();
 });
+
+test('a lead says what proof the shop asks for and what it is called; a technician only reads it', async ({
+	page,
+	browser
+}) => {
+	await page.goto('/library/equipment');
+	await expect(page.getByRole('heading', { name: /What proof this shop asks for/ })).toBeVisible();
+	await expect(page.getByRole('radio', { name: '5 %' })).toBeDisabled();
+	await expect(page.getByRole('button', { name: 'Save what is asked' })).toHaveCount(0);
+
+	const lead = await browser.newPage({ storageState: SIGNED_IN.marit });
+	await lead.goto(page.url());
+	await lead.locator('html[data-ready]').waitFor({ state: 'attached' });
+	await expect(lead.getByRole('radio', { name: '5 %' })).toBeChecked();
+	const name = lead.getByLabel('The shop’s name, as it stands on paper');
+	await expect(name).toHaveValue('Tern Point Works');
+	await name.fill('   ');
+	await lead.getByRole('button', { name: 'Save what is asked' }).click();
+	await expect(lead.getByRole('alert')).toContainText('The shop has a name');
+	await name.fill('Tern Point Works');
+	await lead.getByRole('button', { name: 'Save what is asked' }).click();
+	await expect(lead.getByRole('status')).toContainText('Saved; what was told before keeps its own.');
+	await lead.close();
+});

@@ -34,7 +34,7 @@
 		{/each}
 	</nav>
 	<div class="ml-auto flex items-center gap-4">
-		{#if data.member}<WhoAmI name="Tern Point Works · {data.member.name}" theme={data.theme} />{/if}
+		{#if data.member}<WhoAmI name="{data.shopName} · {data.member.name}" theme={data.theme} />{/if}
 		{#if data.member?.role !== 'viewer'}<a class="act" href="/cases/new">New case</a>{/if}
 	</div>
 </header>
