@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
@@ -77,7 +78,15 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 		await page.context().setOffline(true);
 		await page.getByRole('button', { name: /Put the drive on the thread/ }).click();
 		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
+		// Back, but signed out meanwhile: it is not taken for arrived.
+		const entries = '**/entries';
+		const out = { status: 401, json: { message: 'Sign in first.' } };
+		await page.route(entries, (route) => route.fulfill(out));
+		const asked = page.waitForResponse(entries);
 		await page.context().setOffline(false);
+		await asked;
+		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
+		await page.unroute(entries);
 		await expect(page.getByText(/waits on this device/)).toHaveCount(0, { timeout: 30_000 });
 		await expect(page.getByRole('button', { name: /^Proving drive, / })).toHaveCount(1);
 	});
@@ -199,24 +208,35 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 		const response = await page.request.get(`${caseUrl}/bundle.zip`);
 		const file = info.outputPath('case.zip');
 		writeFileSync(file, await response.body());
-		const bring = async (name: string) => {
-			await page.goto(`${new URL(caseUrl).origin}/cases/bring`);
-			await page.getByLabel('Bundle').setInputFiles(name);
-			await page.getByRole('button', { name: /Check it/ }).click();
+		const bring = async (who: Page, name: string) => {
+			await who.goto(`${new URL(caseUrl).origin}/cases/bring`);
+			await who.locator('html[data-ready]').waitFor({ state: 'attached' });
+			await who.getByLabel('Bundle').setInputFiles(name);
+			await who.getByRole('button', { name: /Check it/ }).click();
 		};
-		await bring(file);
-		await expect(page).toHaveURL(new RegExp(new URL(caseUrl).pathname));
+		await bring(page, file);
+		await expect(page.getByRole('alert')).toHaveText('A lead brings cases in.');
+		await bring(lead, file);
+		await expect(lead).toHaveURL(new RegExp(new URL(caseUrl).pathname));
 		const bytes = readFileSync(file);
 		const at = bytes.lastIndexOf('%PDF');
 		bytes[at + 200] = (bytes[at + 200] ?? 0) ^ 0xff;
 		const changed = info.outputPath('changed.zip');
 		writeFileSync(changed, bytes);
-		await bring(changed);
-		await expect(page.getByRole('alert')).toContainText(/was changed after it was packed|no ZIP file/);
+		await bring(lead, changed);
+		await expect(lead.getByRole('alert')).toContainText(/was changed after it was packed|no ZIP file/);
 		const wrong = info.outputPath('wrong.zip');
+		const cut = info.outputPath('cut.zip');
+		writeFileSync(cut, readFileSync(file).subarray(0, 5000));
+		await bring(lead, cut);
+		await expect(lead.getByRole('alert')).toContainText('no ZIP file');
+		const empty = info.outputPath('empty.zip');
+		writeFileSync(empty, '');
+		await bring(lead, empty);
+		await expect(lead.getByRole('alert')).toContainText('Choose a bundle');
 		writeFileSync(wrong, 'no zip');
-		await bring(wrong);
-		await expect(page.getByRole('alert')).toContainText('no ZIP file');
+		await bring(lead, wrong);
+		await expect(lead.getByRole('alert')).toContainText('no ZIP file');
 	});
 	await lead.close();
 });

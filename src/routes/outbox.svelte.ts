@@ -1,9 +1,8 @@
-import { toast } from 'svelte-sonner';
 import type { EntryKind, PayloadOf } from '$lib/case/entry';
 import { ENTRY_VERSION } from '$lib/case/entryVersion';
 
-/** An entry as it will be sent. */
-interface Waiting {
+/** An entry as it will be sent, and why it was refused where it was. */
+export interface Waiting {
 	caseId: string;
 	body: {
 		id: string;
@@ -13,36 +12,48 @@ interface Waiting {
 		payload: unknown;
 		supersedes: null;
 	};
+	refused?: string;
 }
 
-const KEY = 'jaldi:outbox';
+/** One place an entry: two tabs that keep at the same moment do not write over each other. */
+const PREFIX = 'jaldi:outbox:';
 const AGAIN_MS = 5_000;
+/** What no sending again can mend: it says something that the server does not take. */
+const REFUSALS = [400, 404, 409, 413, 422];
 
 function kept(): Waiting[] {
-	try {
-		return JSON.parse(localStorage.getItem(KEY) ?? '[]') as Waiting[];
-	} catch {
-		return [];
-	}
+	return Object.keys(localStorage)
+		.filter((key) => key.startsWith(PREFIX))
+		.sort()
+		.flatMap((key) => {
+			try {
+				return [JSON.parse(localStorage.getItem(key) ?? '') as Waiting];
+			} catch {
+				return [];
+			}
+		});
 }
 
 /**
  * Entries made while the server was out of reach: kept on this device, through reloads and a closed tab, and sent once it
- * answers again. Each has its id from the start, so that one that did arrive is not stored a second time.
+ * answers again. Each has its id from the start, so that one that did arrive is not stored a second time. What is refused
+ * stays, with the reason, until somebody lets it go: nothing is lost without a word.
  */
 class Outbox {
-	waiting = $state(0);
+	waiting = $state.raw<readonly Waiting[]>([]);
 	private timer: ReturnType<typeof setTimeout> | null = null;
-	private sending = false;
+	private sending: Promise<void> | null = null;
 
-	/** Sends what an earlier visit left, and whatever comes. Call once in the browser. */
+	/** Sends what an earlier visit left, and whatever comes. Call once in the browser. @returns how to end it */
 	begin(): () => void {
-		this.waiting = kept().length;
 		const now = () => void this.flush();
+		const elsewhere = () => (this.waiting = kept());
 		window.addEventListener('online', now);
+		window.addEventListener('storage', elsewhere);
 		now();
 		return () => {
 			window.removeEventListener('online', now);
+			window.removeEventListener('storage', elsewhere);
 			if (this.timer) clearTimeout(this.timer);
 			this.timer = null;
 		};
@@ -55,48 +66,48 @@ class Outbox {
 		payload: PayloadOf<K>,
 		id: string
 	): Promise<boolean> {
-		const body = {
-			id,
-			kind,
-			version: ENTRY_VERSION,
-			observedAt: new Date().toISOString(),
-			payload,
-			supersedes: null
-		};
-		this.keep([...kept().filter((one) => one.body.id !== id), { caseId, body }]);
+		const observedAt = new Date().toISOString();
+		this.keep({ caseId, body: { id, kind, version: ENTRY_VERSION, observedAt, payload, supersedes: null } });
+		await this.sending;
 		await this.flush();
-		return !kept().some((one) => one.body.id === id);
+		return localStorage.getItem(PREFIX + id) === null;
 	}
 
-	private keep(list: Waiting[]): void {
-		localStorage.setItem(KEY, JSON.stringify(list));
-		this.waiting = list.length;
+	/** Lets an entry go that was refused. */
+	forget(id: string): void {
+		localStorage.removeItem(PREFIX + id);
+		this.waiting = kept();
 	}
 
-	private async flush(): Promise<void> {
-		if (this.sending) return;
-		this.sending = true;
-		try {
-			for (const one of kept()) {
-				const response = await fetch(`/cases/${one.caseId}/entries`, {
-					method: 'POST',
-					headers: { 'content-type': 'application/json' },
-					body: JSON.stringify(one.body)
-				}).catch(() => null);
-				// Not reached, or it is not itself: later.
-				if (!response || response.status >= 500) break;
-				this.keep(kept().filter(({ body }) => body.id !== one.body.id));
-				if (!response.ok) {
-					const said = (await response.json().catch(() => null)) as { message?: string } | null;
-					toast.error(`An entry that waited was refused: ${said?.message ?? response.status}.`);
-				}
-			}
-		} finally {
-			this.sending = false;
-			if (kept().length > 0) {
-				if (this.timer) clearTimeout(this.timer);
-				this.timer = setTimeout(() => void this.flush(), AGAIN_MS);
-			}
+	private keep(one: Waiting): void {
+		localStorage.setItem(PREFIX + one.body.id, JSON.stringify(one));
+		this.waiting = kept();
+	}
+
+	private flush(): Promise<void> {
+		this.sending ??= this.sendAll().finally(() => {
+			this.sending = null;
+			this.waiting = kept();
+			if (!this.waiting.some(({ refused }) => refused === undefined)) return;
+			if (this.timer) clearTimeout(this.timer);
+			this.timer = setTimeout(() => void this.flush(), AGAIN_MS);
+		});
+		return this.sending;
+	}
+
+	private async sendAll(): Promise<void> {
+		for (const one of kept().filter(({ refused }) => refused === undefined)) {
+			const response = await fetch(`/cases/${one.caseId}/entries`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify(one.body)
+			}).catch(() => null);
+			const said = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
+			// Only the server's own word that it is stored lets go of it: a sign-in page in its place is none.
+			if (response?.ok && said?.id === one.body.id) this.forget(one.body.id);
+			else if (response && REFUSALS.includes(response.status))
+				this.keep({ ...one, refused: said?.message ?? `the server answered ${response.status}` });
+			else return;
 		}
 	}
 }

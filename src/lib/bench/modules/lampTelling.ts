@@ -1,4 +1,4 @@
-import { flashesOf, USUAL_TIMING } from '../../core/blink/flashesOf';
+import { flashesInTurn } from '../../core/blink/flashesOf';
 import type { Flash } from '../../core/blink/readFlashes';
 
 /** Dark, before the first showing. */
@@ -11,20 +11,8 @@ export class LampTelling {
 
 	/** @param codes the groups of flashes of each @param rounds how often all of them are shown */
 	begin(codes: readonly (readonly number[])[], rounds: number, timeS: number): void {
-		this.flashes = [];
+		this.flashes = flashesInTurn(codes, rounds);
 		this.fromS = timeS + LEAD_S;
-		let at = 0;
-		for (let round = 0; round < rounds; round++) {
-			for (const groups of codes) {
-				const shown = flashesOf(groups, 1);
-				const from = at;
-				for (const { onS, offS } of shown) {
-					this.flashes.push({ onS: from + onS, offS: from + (offS ?? onS) });
-					at = from + (offS ?? onS);
-				}
-				at += USUAL_TIMING.betweenCyclesS;
-			}
-		}
 	}
 
 	stop(): void {

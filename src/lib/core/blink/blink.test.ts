@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { randomFromText } from '../path/randomFromText';
-import { flashesOf } from './flashesOf';
+import { flashesInTurn, flashesOf } from './flashesOf';
 import { readFlashes, type Flash, type LampReading } from './readFlashes';
 
 function read(flashes: readonly Flash[]): LampReading {
@@ -135,17 +135,6 @@ describe('a lamp code', () => {
 });
 
 describe('codes that are shown in turn', () => {
-	const inTurn = (...codes: number[][]): Flash[] => {
-		let from = 0;
-		return codes.flatMap((groups) => {
-			const shown = flashesOf(groups, 1).map(({ onS, offS }) => ({
-				onS: onS + from,
-				offS: (offS ?? 0) + from
-			}));
-			from = (shown.at(-1)?.offS ?? 0) + 3.5;
-			return shown;
-		});
-	};
 	it.each([
 		[
 			'two in turn',
@@ -208,7 +197,7 @@ describe('codes that are shown in turn', () => {
 			false
 		]
 	])('%s', (_what, shown, codes, wantsAnother) => {
-		const read = readFlashes(inTurn(...shown));
+		const read = readFlashes(flashesInTurn(shown, 1));
 		if (!read.ok) throw new Error(read.error);
 		expect(read.value.codes.map(({ groups }) => groups)).toEqual(codes);
 		expect(read.value.wantsAnother).toBe(wantsAnother);

@@ -29,3 +29,20 @@ export function flashesOf(
 	}
 	return flashes;
 }
+
+/** The flashes of several codes, one after the other and then from the first again, `rounds` times. */
+export function flashesInTurn(
+	codes: readonly (readonly number[])[],
+	rounds: number,
+	timing: LampTiming = USUAL_TIMING
+): Flash[] {
+	const flashes: Flash[] = [];
+	let from = 0;
+	for (let round = 0; round < rounds; round++)
+		for (const groups of codes) {
+			for (const { onS, offS } of flashesOf(groups, 1, timing))
+				flashes.push({ onS: from + onS, offS: from + (offS ?? onS) });
+			from = (flashes.at(-1)?.offS ?? from) + timing.betweenCyclesS;
+		}
+	return flashes;
+}

@@ -191,6 +191,31 @@ describe('a case from one shop to another', () => {
 		expect(await empty.cases.find(shop.caseId)).toBeNull();
 	});
 
+	it('another vehicle under the same id here is left alone, and an entry that is here already refuses the whole', async () => {
+		await filled();
+		const zip = await bundled();
+		const [theirs] = await shop.cases.vehicles();
+		const { createdAt: _, ...same } = theirs!;
+		await empty.cases.addVehicle({ ...same, plate: 'OTHER 1', nickname: 'another van' });
+		expect(await importBundle(empty.db, empty.threads, zip)).toMatchObject({ ok: true });
+		await empty.cases.refresh(shop.caseId);
+		expect(await empty.cases.find(shop.caseId)).toMatchObject({ vehicle: { nickname: 'school minibus' } });
+		expect((await empty.cases.vehicles()).map(({ plate }) => plate)).toContain('OTHER 1');
+
+		const third = await openTestShop();
+		try {
+			const [entry] = await shop.threads.read(shop.caseId);
+			await putEntry(third, 'note', { text: 'under an id of theirs' }, { id: entry!.id });
+			expect(await importBundle(third.db, third.threads, zip)).toMatchObject({
+				ok: false,
+				error: expect.stringContaining('here already')
+			});
+			expect(await third.cases.find(shop.caseId)).toBeNull();
+		} finally {
+			third.close();
+		}
+	});
+
 	it('a photo that is no photo is refused before anything is written', async () => {
 		const { photo } = await filled();
 		const unpacked = unpackBundle(await bundled());

@@ -1,13 +1,14 @@
 import { createHash } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import sharp from 'sharp';
+import { isValid, ulid } from 'ulid';
 import { checkBundle, unpackBundle, type BundleFiles, type BundleHead } from '../../case/bundle';
 import type { Entry } from '../../case/entry';
 import { splitPieces } from '../../core/live/pieces';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from '../db/open';
 import { capture, captureChunk, caseRecord, photo, user, vehicle } from '../db/schema';
-import type { Threads } from '../db/threads';
+import { isTaken, type Threads } from '../db/threads';
 
 type Writer = Parameters<Parameters<Database['transaction']>[0]>[0];
 
@@ -37,6 +38,7 @@ export async function importBundle(
 	const [first] = entries;
 	if (!first || !head) return fail('case.json does not say which case and vehicle it is about.');
 	const caseId = first.caseId;
+	if (!isValid(caseId)) return fail('The id of the case in case.json is no ULID.');
 	if (entries.some((entry) => entry.caseId !== caseId))
 		return fail('case.json holds entries of more than one case.');
 	const here = await threads.read(caseId);
@@ -53,13 +55,19 @@ export async function importBundle(
 			.catch(() => null);
 		if (meta?.format !== 'jpeg') return fail(`${name} is no JPEG that can be read.`);
 	}
-	await db.transaction(async (tx) => {
-		await addPeople(tx, entries);
-		await addCase(tx, caseId, head);
-		await threads.takeIn(tx, entries);
-		await addCaptures(tx, files.value, entries);
-		await addPhotos(tx, files.value, caseId, first.authorId);
-	});
+	try {
+		await db.transaction(async (tx) => {
+			await addPeople(tx, entries);
+			await addCase(tx, caseId, head);
+			await threads.takeIn(tx, entries);
+			await addCaptures(tx, files.value, entries);
+			await addPhotos(tx, files.value, caseId, first.authorId);
+		});
+	} catch (error) {
+		if (isTaken(error))
+			return fail('Something of this case is here already under another one: nothing was changed.');
+		throw error;
+	}
 	return ok({ caseId, entries: entries.length, known: false });
 }
 
@@ -76,14 +84,15 @@ async function addPeople(tx: Writer, entries: readonly Entry[]): Promise<void> {
 
 async function addCase(tx: Writer, caseId: string, head: BundleHead): Promise<void> {
 	const { id, typeId, nickname, plate } = head.vehicle;
-	await tx
-		.insert(vehicle)
-		.values({ id, typeId, nickname, plate, createdAt: head.createdAt })
-		.onConflictDoNothing();
-	const [known] = await tx.select({ id: vehicle.id }).from(vehicle).where(eq(vehicle.id, id));
+	const [known] = await tx.select().from(vehicle).where(eq(vehicle.id, id));
+	// Another shop may have given the same id to another vehicle.
+	const isSame = known?.typeId === typeId && known.plate === plate;
+	const vehicleId = known && !isSame ? ulid() : id;
+	if (!isSame)
+		await tx.insert(vehicle).values({ id: vehicleId, typeId, nickname, plate, createdAt: head.createdAt });
 	await tx.insert(caseRecord).values({
 		id: caseId,
-		vehicleId: known?.id ?? id,
+		vehicleId,
 		wanted: head.wanted,
 		createdAt: head.createdAt,
 		number: sql`(SELECT COALESCE(MAX(number), 400) + 1 FROM case_record)`

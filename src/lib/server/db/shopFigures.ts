@@ -1,4 +1,6 @@
 import { sql } from 'drizzle-orm';
+import { vehicleTypes } from '../../../../library';
+import { shippedBook, titleSource } from '../../../../library/codes';
 import { typeName } from './cases';
 import type { Database } from './open';
 
@@ -29,7 +31,9 @@ interface Signed extends CaseLine {
 	verdict: string;
 	kind: string | null;
 	cameBack: number;
-	wheelCode: number;
+	/** Without suffix, with commas between. */
+	codes: string | null;
+	typeId: string;
 }
 
 /** What a wheel's circuit code is answered with by whoever goes by the code. */
@@ -41,23 +45,20 @@ export class ShopFigures {
 
 	async figures(): Promise<Figure[]> {
 		const signed = await this.db.all<Signed>(sql`
-			select c.id, c.number, v.nickname,
+			select c.id, c.number, v.nickname, v.type_id as typeId,
 				json_extract(s.payload, '$.verdict') as verdict,
 				(select json_extract(r.payload, '$.does.kind') from entry r
 					where r.case_id = c.id and r.kind = 'repair' order by r.seq desc limit 1) as kind,
 				exists (select 1 from entry o where o.kind = 'case-opened'
 					and json_extract(o.payload, '$.comebackOf.caseId') = c.id) as cameBack,
-				exists (select 1 from case_code k where k.case_id = c.id
-					and (k.code between 'C0035' and 'C0052' or k.code between 'C1C11' and 'C1C16')) as wheelCode
+				(select group_concat(distinct k.code) from case_code k where k.case_id = c.id) as codes
 			from case_record c
 			join vehicle v on v.id = c.vehicle_id
 			join entry s on s.case_id = c.id and s.kind = 'signature'
 			order by c.number desc limit ${MOST_LISTED}`);
 		const proven = signed.filter(({ verdict }) => !/^released/i.test(verdict));
-		const avoided = signed.filter(
-			({ wheelCode, kind, cameBack }) => wheelCode && kind !== null && kind !== BY_THE_CODE && !cameBack
-		);
-		const wheel = signed.filter(({ wheelCode, kind }) => wheelCode && kind !== null);
+		const wheel = signed.filter((one) => one.kind !== null && hadWheelCode(one));
+		const avoided = wheel.filter(({ kind, cameBack }) => kind !== BY_THE_CODE && !cameBack);
 		return [
 			figure('proven', proven, signed.length),
 			figure(
@@ -96,6 +97,14 @@ export class ShopFigures {
 			rows.map((row) => ({ ...row, name: `${row.code} ${typeName(row.typeId)}`, amount: 1 }))
 		).slice(0, 12);
 	}
+}
+
+/** Whether a code of a wheel stood, by the library's own word for it. */
+function hadWheelCode({ codes, typeId }: Signed): boolean {
+	const maker = vehicleTypes.get(typeId)?.maker ?? null;
+	return (codes ?? '')
+		.split(',')
+		.some((code) => titleSource(shippedBook, { code, failureType: '00', maker })?.corner);
 }
 
 const lineOf = ({ id, number, nickname }: CaseLine): CaseLine => ({ id, number, nickname });

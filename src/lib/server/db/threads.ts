@@ -171,7 +171,7 @@ function fromRow(row: Row): Entry {
 }
 
 /** Whether another writer got this id or this place first (unique constraint). */
-function isTaken(error: unknown): boolean {
+export function isTaken(error: unknown): boolean {
 	for (let e = error; e instanceof Error; e = e.cause as Error) {
 		if (/UNIQUE constraint failed|SQLITE_CONSTRAINT/.test(e.message))
 			return /UNIQUE|PRIMARYKEY/.test(e.message);

@@ -11,6 +11,7 @@
 	import WhoAmI from '$lib/ui/WhoAmI.svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 	import { outbox } from '../../outbox.svelte';
+	import OutboxBanner from '../../OutboxBanner.svelte';
 	import { setCaseWork } from './caseWork.svelte';
 	import { refreshCase } from './refreshCase';
 	import StandIn from './StandIn.svelte';
@@ -86,12 +87,7 @@
 <StationLine stations={shown.stations} {here} caseId={shown.id} />
 <div class="grid lg:grid-cols-[minmax(0,1fr)_348px] print:block">
 	<main class="min-w-0 px-4 pt-4 pb-24 sm:px-6">
-		{#if outbox.waiting > 0}
-			<p role="status" class="mb-3 border-l-4 border-ink pl-3 font-semibold">
-				{outbox.waiting === 1 ? 'One entry waits' : `${outbox.waiting} entries wait`} on this device for the server;
-				{outbox.waiting === 1 ? 'it goes' : 'they go'} by themselves once it answers.
-			</p>
-		{/if}
+		<OutboxBanner />
 		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
 		{@render children()}
 	</main>

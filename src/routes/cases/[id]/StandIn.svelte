@@ -219,6 +219,7 @@
 							class="act-quiet touch-none select-none"
 							onpointerdown={() => void act({ do: 'pedal', pressed: true }, '')}
 							onpointerup={() => void act({ do: 'pedal', pressed: false }, '')}
+							onpointerleave={() => void act({ do: 'pedal', pressed: false }, '')}
 						>
 							Pedal, while you hold it
 						</button>

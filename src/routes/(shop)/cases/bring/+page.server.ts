@@ -1,12 +1,14 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
 import { importBundle } from '$lib/server/bundle/importBundle';
-import { writerHere } from '$lib/server/cases/access';
+import { maySign } from '$lib/server/accounts/members';
+import { memberHere } from '$lib/server/cases/access';
 import { services } from '$lib/server/running';
 
 export const actions = {
 	default: async (event) => {
-		writerHere(event);
+		// A thread carries the names of whoever wrote it: who vouches for that is a lead.
+		if (!maySign(memberHere(event))) return fail(403, { error: 'A lead brings cases in.' });
 		const file = (await event.request.formData()).get('bundle');
 		if (!(file instanceof File) || file.size === 0)
 			return fail(400, { error: 'Choose a bundle: a ZIP file.' });

@@ -32,7 +32,8 @@ export const load = async ({ params, depends, locals }) => {
 				id,
 				number: caseNumber(number)
 			})),
-			newId: ulid()
+			newId: ulid(),
+			worksId: ulid()
 		},
 		printedAt: paperDate(new Date().toISOString()),
 		maySign: member !== null,
@@ -61,14 +62,22 @@ export const actions = {
 		if (!view.signature) error(409, 'It is not signed: go on with this case.');
 		const { cases, settings } = services();
 		const start = comebackStart(thread, row.number, await settings.read('shopName'));
-		const id = String((await event.request.formData()).get('caseId') ?? '');
-		if (!start || !isValid(id)) error(400, 'The comeback has no number of its own: load the page again.');
+		const form = await event.request.formData();
+		const [id, worksId] = ['caseId', 'worksId'].map((name) => String(form.get(name) ?? '')) as [
+			string,
+			string
+		];
+		if (!start || !isValid(id) || !isValid(worksId))
+			error(400, 'The comeback has no number of its own: load the page again.');
 		await cases.open(id, row.vehicle.id, '');
 		// Sent twice, the same ids make the same entries.
 		const opened = await addEntry({ id, caseId: id, kind: 'case-opened', payload: start.opened }, member);
 		if (!opened.ok) error(409, opened.error);
-		if ((await services().threads.headSeq(id)) === 1 && start.works.length > 0)
-			await addEntry({ id: ulid(), caseId: id, kind: 'prior-work', payload: { works: start.works } }, member);
+		if (start.works.length > 0)
+			await addEntry(
+				{ id: worksId, caseId: id, kind: 'prior-work', payload: { works: start.works } },
+				member
+			);
 		redirect(303, `/cases/${id}/listen`);
 	}
 };

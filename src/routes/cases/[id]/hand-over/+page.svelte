@@ -178,6 +178,7 @@
 			{#if data.canWrite}
 				<form method="POST" action="?/comeback" class="no-print mt-3">
 					<input type="hidden" name="caseId" value={data.comeback.newId} />
+					<input type="hidden" name="worksId" value={data.comeback.worksId} />
 					<button class="act-quiet">It came back: open a case that begins here</button>
 				</form>
 			{/if}

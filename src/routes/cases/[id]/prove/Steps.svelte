@@ -100,9 +100,11 @@
 				>Two people: the driver watches the road, the other the screen. Braking may be without anti-lock. Hard
 				turns and stability checks only on a closed area.</Caution
 			>
-			<p class="my-3">
-				<a class="act-quiet" href="/cases/{caseId}/prove/drive">Plan it, and cover it as it is driven</a>
-			</p>
+			{#if !data.lamp}
+				<p class="my-3">
+					<a class="act-quiet" href="/cases/{caseId}/prove/drive">Plan it, and cover it as it is driven</a>
+				</p>
+			{/if}
 			<form method="POST" action="?/drive" use:driveEnhance>
 				<div class="grid gap-4 sm:grid-cols-3">
 					<Field label="Distance, km" errors={$driveErrors.distanceKm}
@@ -144,13 +146,13 @@
 			</form>
 		{/snippet}
 		{#snippet forgetBody()}
-			<p>By the pedal: the lamp goes out, and judges anew when it is driven.</p>
+			<p>By the pedal or the plug: its lamp goes out, and its module judges the sensors anew on the road.</p>
 			<a class="act-quiet mt-2" href="/cases/{caseId}/read/lamp">Step by step, at the lamp</a>
 		{/snippet}
 		{#if data.lamp}{@render step(
 				'forget',
 				'Make it forget, once it is repaired',
-				data.lamp.driven,
+				data.lamp.clean ? data.lamp.driven : null,
 				forgetBody
 			)}{/if}
 		{@render step('drive', 'Drive it', data.lamp ? data.lamp.driven : data.done.drive, driveBody)}

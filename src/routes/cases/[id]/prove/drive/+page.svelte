@@ -140,7 +140,7 @@
 				<li class="hair flex items-start gap-4 py-3">
 					<span class="mt-1"><Mark state={stateOf(name)} size={22} /></span>
 					<div class="min-w-0 flex-1">
-						<p class="num text-lg font-bold">{name}</p>
+						<p class="text-lg font-bold">{name}</p>
 						<p class="text-ink-2">
 							{words}{notRead.length > 0
 								? `. Taken as given, not read: ${notRead.map((signal) => data.names[signal] ?? signal).join(', ')}`
@@ -157,7 +157,11 @@
 					>
 					<div class="min-w-0 flex-1">
 						<p class="text-lg font-bold">{plan.exposure.km.toFixed(1)} km without {plan.exposure.for}</p>
-						<p class="text-ink-2">It comes and goes{plan.exposure.when ? `: ${plan.exposure.when}` : ''}.</p>
+						<p class="text-ink-2">
+							{plan.exposure.when
+								? `It comes and goes: ${plan.exposure.when}. Drive it so: other kilometres say nothing.`
+								: 'It comes and goes.'}
+						</p>
 					</div>
 					<p class="num text-lg">{furtherKm.toFixed(1)} km to go</p>
 				</li>

@@ -4,13 +4,22 @@ import { Odometer, type Driven } from '$lib/core/prove/odometer';
 
 interface KeptDrive {
 	covered: readonly string[];
-	driven: Driven;
+	/** By recording: one drive may take several. */
+	parts: Record<string, Driven>;
 }
+const NOTHING: Driven = { km: 0, topKmh: 0, stops: 0, seconds: 0 };
+const both = (a: Driven, b: Driven): Driven => ({
+	km: a.km + b.km,
+	topKmh: Math.max(a.topKmh, b.topKmh),
+	stops: a.stops + b.stops,
+	seconds: a.seconds + b.seconds
+});
 
 /** How far a proving drive is, kept on this device as it goes. */
 export class ProvingDrive {
 	legs = $state.raw<LegProgress[]>([]);
-	driven = $state.raw<Driven>({ km: 0, topKmh: 0, stops: 0, seconds: 0 });
+	private parts = $state.raw<Readonly<Record<string, Driven>>>({});
+	readonly driven = $derived(Object.values(this.parts).reduce(both, NOTHING));
 	/** Goals that were covered, also before a reload. */
 	covered = $state.raw<readonly string[]>([]);
 	private progress: RoadProgress;
@@ -28,7 +37,7 @@ export class ProvingDrive {
 			const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as KeptDrive | null;
 			if (kept) {
 				this.covered = kept.covered;
-				this.driven = kept.driven;
+				this.parts = kept.parts;
 			}
 		} catch {
 			localStorage.removeItem(key);
@@ -57,18 +66,18 @@ export class ProvingDrive {
 		this.odometer.sample(timeS, values.get('vehicle') ?? null);
 		if (this.count++ % 5 !== 0) return;
 		this.legs = this.progress.progress;
-		this.driven = this.odometer.driven;
+		this.parts = { ...this.parts, [recording ?? '']: this.odometer.driven };
 		const now = this.legs.filter(({ done }) => done >= 1).map(({ id }) => id);
 		this.covered = [...this.covered, ...now.filter((id) => !this.covered.includes(id))];
 		localStorage.setItem(
 			this.key,
-			JSON.stringify({ covered: this.covered, driven: this.driven } satisfies KeptDrive)
+			JSON.stringify({ covered: this.covered, parts: this.parts } satisfies KeptDrive)
 		);
 	}
 
 	forget(): void {
 		localStorage.removeItem(this.key);
 		this.covered = [];
-		this.driven = { km: 0, topKmh: 0, stops: 0, seconds: 0 };
+		this.parts = {};
 	}
 }

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
-	import { flashesOf, USUAL_TIMING } from '$lib/core/blink/flashesOf';
+	import { flashesInTurn } from '$lib/core/blink/flashesOf';
 	import { useKeys } from '$lib/ui/keys';
 	import { ulid } from 'ulid';
 	import { lampMeaning } from '$library/lampTables';
@@ -210,7 +210,12 @@
 		{/key}
 	{/if}
 	{#if reading}
-		<Lamp flashes={flashesOf(reading.groups, 2, USUAL_TIMING)} />
+		<Lamp
+			flashes={flashesInTurn(
+				kept.map(({ groups }) => groups),
+				2
+			)}
+		/>
 		{#if data.canWrite && !data.case.signed}
 			<button class="act self-center justify-self-start" disabled={saving} onclick={save}
 				>{kept.length > 1 ? 'Put them' : 'Put it'} on the thread <span class="key">s</span></button
