@@ -154,6 +154,8 @@ test('a trailer with two faults: read by its lamp, repaired, reset and read agai
 		bridge(5);
 		host.vehicle.advance(2);
 		await page.getByRole('link', { name: 'Read a lamp that flashes' }).click();
+		// Nobody taps before there is something to tap on.
+		await expect(page.getByRole('heading', { name: 'Tap at every flash' })).toBeVisible();
 	}
 	expect(found.sort()).toEqual(['axle 1 right', 'axle 2 left']);
 	bridge(2);
@@ -238,6 +240,7 @@ test('an older vehicle from its lamp to its proof: pedal, two codes in turn, rep
 	});
 	await page.reload();
 	await page.getByRole('link', { name: 'Read its lamp' }).click();
+	await expect(page.getByRole('heading', { name: 'Tap at every flash' })).toBeVisible();
 	askIt();
 	await tapAt(page, lampSeen(host, 'anti-lock', 25));
 	await expect(page.getByText('no fault is kept')).toBeVisible();
