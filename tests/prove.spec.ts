@@ -64,7 +64,12 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 	await expect(page.getByRole('region', { name: 'What must have happened' })).toContainText('C0045-13');
 	await expect(page.getByRole('region', { name: 'One way to do all of it' })).toContainText(/km\/h, for/);
 	await accessible(page);
+	const other = await page.context().newPage();
+	await other.goto(page.url());
+	await other.locator('html[data-ready]').waitFor({ state: 'attached' });
 	await page.getByRole('button', { name: /Start the drive/ }).click();
+	// Whoever has the case open elsewhere sees the same drive, and cannot start another.
+	await expect(other.getByRole('region', { name: 'Running recording' })).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Running recording' })).toBeVisible();
 	host.act({ do: 'drive', rate: 6, legs: ROUND });
 	await expect(page.getByRole('heading', { name: 'All of it is covered' })).toBeVisible({ timeout: 60_000 });
@@ -89,6 +94,8 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 		await page.unroute(entries);
 		await expect(page.getByText(/waits on this device/)).toHaveCount(0, { timeout: 30_000 });
 		await expect(page.getByRole('button', { name: /^Proving drive, / })).toHaveCount(1);
+		await expect(other.getByRole('button', { name: /Put the drive on the thread/ })).toHaveCount(0);
+		await other.close();
 	});
 
 	await test.step('the modules say that their tests have run', async () => {

@@ -157,13 +157,17 @@ export const LampCheck = z.object({
 		.min(1)
 });
 
+const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'An entry id is a ULID.');
+
 export const ProvingDrive = z.object({
 	distanceKm: z.number().positive('A drive has a distance.').max(2000),
 	topSpeedKmh: z.number().positive().max(300),
 	stops: z.number().int().min(0).max(1000),
 	road: z.enum(ROADS),
 	driver: Text,
-	note: Text
+	note: Text,
+	/** Recordings that its distance was read from: the same kilometres count once. */
+	recordings: z.array(Ulid).max(50).optional()
 });
 
 export const Signature = z.object({ statement: Words, verdict: Words });
@@ -211,7 +215,6 @@ export type EntryKind = keyof typeof PAYLOADS;
 export type PayloadOf<K extends EntryKind> = z.infer<(typeof PAYLOADS)[K]>;
 export { ENTRY_VERSION };
 
-const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'An entry id is a ULID.');
 const Iso = z.iso.datetime();
 
 const envelope = {

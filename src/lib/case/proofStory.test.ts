@@ -146,6 +146,29 @@ describe('what a thread shows of a code', () => {
 		expect(thread.code.comes?.before).toEqual({ returns: 4, km: expect.closeTo(180, 6) });
 	});
 
+	it('the same recording saved as a drive from two tabs counts its kilometres once', () => {
+		const [first, second] = ['01JD0000000000000000000101', '01JD0000000000000000000102'];
+		const thread = begun(COMES_AND_GOES).told(1, 1).proving();
+		const drive = (distanceKm: number, ...recordings: string[]) =>
+			thread.add('proving-drive', {
+				distanceKm,
+				topSpeedKmh: 60,
+				stops: 1,
+				road: 'dry',
+				driver: '',
+				note: '',
+				recordings
+			});
+		thread.scan([[BRAKE, OPEN, 0]]);
+		drive(10, first);
+		drive(10, first);
+		expect(thread.code.comes?.afterKm).toBe(10);
+		drive(4, first, second);
+		thread.driven(5);
+		thread.driven(5);
+		expect(thread.code.comes?.afterKm).toBe(24);
+	});
+
 	it('seen in live data before, it must be seen clean in them after', () => {
 		const thread = begun().dropsOut().proving();
 		thread.scan([[BRAKE, OPEN, 0]]);

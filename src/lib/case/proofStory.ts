@@ -5,6 +5,7 @@ import type { CodeEvent } from '../core/prove/proof';
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import { restoresCode } from './calibrations';
 import type { CaseCode } from './codes';
+import { drivenKm } from './drivenKm';
 import type { Entry, EntryOf, ScannedCode, ScannedModule } from './entry';
 import { latest, ofKind } from './thread';
 
@@ -144,7 +145,7 @@ export function exposureOf(
 		.at(-1)?.payload;
 	const clearedAt = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
 	const since = clearedAt < 0 ? [] : entries.slice(clearedAt);
-	const afterKm = ofKind(since, 'proving-drive').reduce((sum, { payload }) => sum + payload.distanceKm, 0);
+	const afterKm = drivenKm(since);
 	if (told) return { before: { returns: told.returns, km: told.overKm }, afterKm, target: told.target };
 	const first = firstReading(entries, code);
 	if (!first || !comesAndGoes(first.module, code, others)) return null;

@@ -3,6 +3,7 @@ import { beforeAfter, type BeforeAfter } from './beforeAfter';
 import { isBadBenchTest, isBenchTest } from './benchTests';
 import { caseCalibrations, whyDue } from './calibrations';
 import { describeEntry } from './describe';
+import { drivenKm } from './drivenKm';
 import type { Entry } from './entry';
 import { fittingLacks } from './fittings';
 import { checkChain } from './hashChain';
@@ -112,7 +113,7 @@ export function caseReport(thread: Entry[], view: CaseView): CaseReport {
 		lampCheck: (latest(entries, 'lamp-check')?.payload.lamps ?? []).map(
 			({ lamp, result }) => `${lamp} ${result}`
 		),
-		drivenKm: ofKind(entries, 'proving-drive').reduce((sum, { payload }) => sum + payload.distanceKm, 0),
+		drivenKm: drivenKm(entries),
 		residual: residualOf(codes, entries),
 		waivers: waiversOf(entries),
 		cautions: cautionsOf(entries),

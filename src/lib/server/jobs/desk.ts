@@ -276,6 +276,8 @@ export class LinkDesk {
 		};
 		this.busy.set(address, job);
 		this.byCase.set(row.id, job);
+		// Whoever has the case open elsewhere sees that it began.
+		this.tell(job, {});
 		void this.run(job, work);
 		return ok(job.status);
 	}

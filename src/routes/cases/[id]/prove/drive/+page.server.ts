@@ -1,4 +1,5 @@
 import { typeOf } from '$lib/case/codes';
+import { countedRecordings } from '$lib/case/drivenKm';
 import { provingDrivePlan } from '$lib/case/provingDrive';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import { loadCase } from '$lib/server/cases/access';
@@ -17,6 +18,7 @@ export const load = async ({ params, depends }) => {
 			(type ? liveSignals(type) : []).some((one) => one.signal === signal)
 		),
 		names: Object.fromEntries([...signals].map(([signal, { name }]) => [signal, name])),
-		plan: provingDrivePlan(view)
+		plan: provingDrivePlan(view),
+		counted: countedRecordings(view.entries)
 	};
 };

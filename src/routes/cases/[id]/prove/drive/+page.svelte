@@ -23,7 +23,8 @@
 	const drive = browser
 		? new ProvingDrive(
 				plan.tasks,
-				untrack(() => `jaldi:proving:${data.case.id}`)
+				untrack(() => `jaldi:proving:${data.case.id}`),
+				() => data.counted
 			)
 		: null;
 	let road = $state<(typeof ROADS)[number]>('dry');
@@ -70,6 +71,7 @@
 				stops: driven.stops,
 				road,
 				driver,
+				recordings: [...drive.recordings],
 				note: [note, covered.length > 0 ? `Covered: ${covered.join('; ')}` : ''].filter(Boolean).join('. ')
 			},
 			entryId
@@ -203,6 +205,7 @@
 {#if mayWrite && driven.km > 0}
 	<section class="mt-6 border-t border-rule pt-5" aria-labelledby="done">
 		<h2 id="done" class="text-lg font-bold">{complete ? 'It is done' : 'Save it as far as it went'}</h2>
+		{#if recording}<p class="text-ink-2">The recording still runs: what comes after is not counted.</p>{/if}
 		<div class="mt-2 grid gap-4 sm:grid-cols-3">
 			<Field label="Road"
 				><select class="field" bind:value={road}

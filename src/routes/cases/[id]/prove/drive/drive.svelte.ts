@@ -19,7 +19,12 @@ const both = (a: Driven, b: Driven): Driven => ({
 export class ProvingDrive {
 	legs = $state.raw<LegProgress[]>([]);
 	private parts = $state.raw<Readonly<Record<string, Driven>>>({});
-	readonly driven = $derived(Object.values(this.parts).reduce(both, NOTHING));
+	/** What is not yet on the thread, from this tab or another. */
+	private readonly fresh = $derived(
+		Object.entries(this.parts).filter(([recording]) => !this.counted().includes(recording))
+	);
+	readonly driven = $derived(this.fresh.map(([, part]) => part).reduce(both, NOTHING));
+	readonly recordings = $derived(this.fresh.map(([recording]) => recording));
 	/** Goals that were covered, also before a reload. */
 	covered = $state.raw<readonly string[]>([]);
 	private progress: RoadProgress;
@@ -29,7 +34,8 @@ export class ProvingDrive {
 
 	constructor(
 		private readonly goals: readonly DriveGoal[],
-		private readonly key: string
+		private readonly key: string,
+		private readonly counted: () => readonly string[]
 	) {
 		this.progress = new RoadProgress(this.asLegs());
 		this.legs = this.progress.progress;
@@ -57,6 +63,8 @@ export class ProvingDrive {
 
 	/** One reading of the running recording, by channel. */
 	take(recording: string | null, timeS: number, values: ReadonlyMap<string, number>): void {
+		// What was put on the thread is told again after a reload, and counts once.
+		if (recording === null || this.counted().includes(recording)) return;
 		if (recording !== this.recording) {
 			this.recording = recording;
 			this.progress = new RoadProgress(this.asLegs());
@@ -66,7 +74,7 @@ export class ProvingDrive {
 		this.odometer.sample(timeS, values.get('vehicle') ?? null);
 		if (this.count++ % 5 !== 0) return;
 		this.legs = this.progress.progress;
-		this.parts = { ...this.parts, [recording ?? '']: this.odometer.driven };
+		this.parts = { ...this.parts, [recording]: this.odometer.driven };
 		const now = this.legs.filter(({ done }) => done >= 1).map(({ id }) => id);
 		this.covered = [...this.covered, ...now.filter((id) => !this.covered.includes(id))];
 		localStorage.setItem(
