@@ -8,6 +8,8 @@ export default defineConfig({
 		include: ['{src,library,demo,cli,scripts}/**/*.test.ts'],
 		environment: 'node',
 		testTimeout: 20_000,
+		// No test changes what another imports; loading it all anew for each file took longer than most files.
+		isolate: false,
 		// Both cores: nothing else runs beside the unit tests.
 		maxWorkers: 2
 	}

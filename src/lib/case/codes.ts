@@ -9,7 +9,8 @@ import type { CodeProof, Origin } from '../core/prove/proof';
 import type { Entry } from './entry';
 import { circuitOpenedBy } from './benchTests';
 import { caseCalibrations, expectedAfter } from './calibrations';
-import { exposureOf, storyOf, wasSeenLive } from './proofStory';
+import { comesOf } from './comesAndGoes';
+import { storyOf, wasSeenLive } from './proofStory';
 import { cascadeOf } from './reason/cascade';
 import { latest, standing } from './thread';
 
@@ -94,7 +95,7 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 		const followsFrom = consequence?.because ?? null;
 		const proof = proveCode(storyOf(entries, code, code.madeByUs ? { atScan } : null), {
 			origin: originOf(code, followsFrom),
-			exposure: exposureOf(entries, code, found),
+			exposure: comesOf(entries, code, found),
 			calibrationsDue,
 			seenLive: wasSeenLive(entries, code.corner)
 		});

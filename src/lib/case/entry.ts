@@ -1,6 +1,6 @@
 import { Fitting } from './fittingPayloads';
 import { LampRead } from './lampPayloads';
-import { ProofWaived, ReturnsTold } from './provePayloads';
+import { DrivenBands, ProofWaived, ReturnsTold, ROADS } from './provePayloads';
 import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
@@ -25,7 +25,6 @@ import { LAMPS, Position } from '../../../library/positions';
 
 export { LAMPS };
 export const GRADES = ['maker’s own', 'branded', 'no-name', 'used', 'unknown'] as const;
-export const ROADS = ['dry', 'wet', 'snow or ice', 'loose'] as const;
 
 export const VehicleFacts = z.object({
 	/** Id of the vehicle in the shop's list. */
@@ -167,7 +166,11 @@ export const ProvingDrive = z.object({
 	driver: Text,
 	note: Text,
 	/** Recordings that its distance was read from: the same kilometres count once. */
-	recordings: z.array(Ulid).max(50).optional()
+	recordings: z.array(Ulid).max(50).optional(),
+	/** Its distance by speed and turn, where that was read. */
+	bands: DrivenBands.optional(),
+	/** Where it was not: kilometres of it that were driven as what comes and goes used to show, by the driver's word. */
+	asShownKm: z.number().min(0).max(2000).optional()
 });
 
 export const Signature = z.object({ statement: Words, verdict: Words });

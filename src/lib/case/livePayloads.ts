@@ -3,6 +3,7 @@ import { CHANNEL, MOST_CHANNELS } from '../core/live/columnMapping';
 import { Position } from '../../../library/positions';
 import { FINDING_TYPES } from '../core/live/findings';
 import { Text, Words } from './fields';
+import { DrivenBands } from './provePayloads';
 
 /** Payloads of entries that tell of live data. The samples themselves are kept beside the thread, under the entry's id. */
 
@@ -24,6 +25,18 @@ const Finding = z.object({
 	value: z.number(),
 	text: Words
 });
+
+export const MOST_HEARD = 500;
+/** What a module said of a code while the vehicle was driven. */
+export const HeardCode = z.object({
+	atS: Seconds,
+	address: z.string().regex(/^[0-9A-F]{4}$/),
+	dtc: z.string().regex(/^[0-9A-F]{6}$/),
+	status: z.number().int().min(0).max(255),
+	/** Vehicle speed at that moment; null where it was not read. */
+	kmh: z.number().min(0).max(400).nullable()
+});
+export type HeardCode = z.infer<typeof HeardCode>;
 
 export const LiveRecording = z.object({
 	name: Text,
@@ -55,7 +68,11 @@ export const LiveRecording = z.object({
 			})
 		)
 		.max(500)
-		.optional()
+		.optional(),
+	/** The distance driven in it by speed and turn; absent where vehicle speed was not read. */
+	bands: DrivenBands.optional(),
+	/** Codes whose status the modules told while it ran: each change of one, as it was heard. Absent where nobody asked. */
+	heard: z.array(HeardCode).max(MOST_HEARD).optional()
 });
 export type LiveRecording = z.infer<typeof LiveRecording>;
 

@@ -1,24 +1,21 @@
 import { identifiers } from '../../../library';
-import { decodeStatus, tellsOfFault } from '../core/codes/status';
-import type { Exposure } from '../core/prove/exposure';
+import { tellsOfFault } from '../core/codes/status';
 import type { CodeEvent } from '../core/prove/proof';
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import { restoresCode } from './calibrations';
 import type { CaseCode } from './codes';
-import { drivenKm } from './drivenKm';
 import type { Entry, EntryOf, ScannedCode, ScannedModule } from './entry';
-import { latest, ofKind } from './thread';
 
 /** What of a thread is evidence for or against one code, in the words of the proof. */
 
 /** Which code of which module. */
 export type CodeId = Pick<CaseCode, 'address' | 'dtc' | 'corner'>;
 
+const ALL_BITS = 0xff;
 const VEHICLE_SPEED_ID = 'F40D';
-const ODOMETER_ID = 'F4A6';
 
 /** A number that a snapshot froze; null where it has none. */
-function frozen(snapshot: ScannedCode['snapshots'][number] | undefined, id: string): number | null {
+export function frozen(snapshot: ScannedCode['snapshots'][number] | undefined, id: string): number | null {
 	const rule = identifiers.get(id);
 	const raw = snapshot?.values.find((value) => value.id === id)?.raw;
 	if (!rule || raw === undefined) return null;
@@ -31,7 +28,7 @@ export const snapshotSpeedKmh = (code: ScannedCode): number | null =>
 	frozen(code.snapshots.at(-1), VEHICLE_SPEED_ID);
 
 /** Status of a code by this reading of its module: null = not listed. */
-function statusIn(module: ScannedModule, dtc: string): number | null {
+export function statusIn(module: ScannedModule, dtc: string): number | null {
 	return (
 		module.codes.find((code) => code.dtc === dtc)?.status ??
 		module.supported.find((code) => code.dtc === dtc)?.status ??
@@ -68,6 +65,23 @@ function scanEvent(at: number, { payload }: EntryOf<'network-scan'>, { address, 
 	];
 }
 
+/** A code that came back while it was recorded: heard then, whatever its module says later. That it stays away takes a reading. */
+function heardEvents(
+	at: number,
+	{ payload }: EntryOf<'live-recording'>,
+	mine: (one: { address: string; dtc: string }) => boolean
+): CodeEvent[] {
+	return (payload.heard ?? [])
+		.filter((one) => mine(one) && tellsOfFault(one.status))
+		.map(({ status, kmh }) => ({
+			at,
+			kind: 'read',
+			status,
+			availabilityMask: ALL_BITS,
+			snapshotKmh: kmh
+		}));
+}
+
 function eventsOf(at: number, entry: Entry, code: CodeId): CodeEvent[] {
 	const { address, dtc } = code;
 	const mine = (one: { address: string; dtc: string }) => one.address === address && one.dtc === dtc;
@@ -94,7 +108,11 @@ function eventsOf(at: number, entry: Entry, code: CodeId): CodeEvent[] {
 		}
 		case 'live-recording': {
 			const met = entry.payload.conditions?.find(mine);
-			return met ? [...looked, { at, kind: 'conditions', metS: met.metS }] : looked;
+			return [
+				...looked,
+				...(met ? [{ at, kind: 'conditions' as const, metS: met.metS }] : []),
+				...heardEvents(at, entry, mine)
+			];
 		}
 		case 'proof-waived':
 			return mine(entry.payload)
@@ -127,60 +145,4 @@ export function storyOf(
 export function wasSeenLive(entries: readonly Entry[], corner: CodeId['corner']): boolean {
 	const until = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
 	return entries.slice(0, Math.max(0, until)).some((entry) => liveOf(entry, corner)?.found);
-}
-
-const TARGET = 0.05;
-
-/**
- * Whether a fault comes and goes, and how often: told by a person, or read where it is stored though its test has passed
- * since in the same key cycle, and nothing else at its wheel fails at that moment. Null for one that is simply there.
- */
-export function exposureOf(
-	entries: readonly Entry[],
-	code: CodeId,
-	others: readonly CodeId[]
-): Exposure | null {
-	const told = ofKind(entries, 'returns-told')
-		.filter(({ payload }) => payload.address === code.address && payload.dtc === code.dtc)
-		.at(-1)?.payload;
-	const clearedAt = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
-	const since = clearedAt < 0 ? [] : entries.slice(clearedAt);
-	const afterKm = drivenKm(since);
-	if (told) return { before: { returns: told.returns, km: told.overKm }, afterKm, target: told.target };
-	const first = firstReading(entries, code);
-	if (!first || !comesAndGoes(first.module, code, others)) return null;
-	return { before: countedReturns(entries, first.code), afterKm, target: TARGET };
-}
-
-function firstReading(entries: readonly Entry[], { address, dtc }: CodeId) {
-	for (const { payload } of ofKind(entries, 'network-scan')) {
-		const module = payload.modules.find((one) => one.address === address && one.answered);
-		const code = module?.codes.find((one) => one.dtc === dtc && tellsOfFault(one.status));
-		if (module && code) return { module, code };
-	}
-	return null;
-}
-
-function comesAndGoes(module: ScannedModule, code: CodeId, others: readonly CodeId[]): boolean {
-	const own = statusIn(module, code.dtc);
-	if (own === null) return false;
-	const { testFailed, confirmed, notTestedThisCycle, notTestedSinceClear } = decodeStatus(own);
-	if (testFailed || !confirmed || notTestedThisCycle || notTestedSinceClear) return false;
-	return !others.some((other) => {
-		if (code.corner === null || other.corner !== code.corner || other.dtc === code.dtc) return false;
-		const status = other.address === code.address ? statusIn(module, other.dtc) : null;
-		return status !== null && decodeStatus(status).testFailed;
-	});
-}
-
-/** Returns after the first, over the distance since then, by the module's own counter and its first snapshot. */
-function countedReturns(entries: readonly Entry[], code: ScannedCode): Exposure['before'] {
-	const firstKm = frozen(code.snapshots[0], ODOMETER_ID);
-	const nowKm = Math.max(
-		latest([...entries], 'vehicle-checked')?.payload.odometerKm ?? 0,
-		frozen(code.snapshots.at(-1), ODOMETER_ID) ?? 0
-	);
-	const returns = (code.occurrences ?? 0) - 1;
-	if (firstKm === null || returns < 1 || nowKm <= firstKm) return null;
-	return { returns, km: nowKm - firstKm };
 }

@@ -1,4 +1,4 @@
-import { residualOf, type Exposure } from '../core/prove/exposure';
+import { residualOf } from '../core/prove/exposure';
 import {
 	PROOF_MARKS,
 	VERDICT_WORDS,
@@ -9,7 +9,7 @@ import {
 } from '../core/prove/proof';
 import type { CaseCode } from './codes';
 import type { Entry } from './entry';
-import { exposureOf } from './proofStory';
+import { comesOf, type Comes } from './comesAndGoes';
 
 /** A code's proof as the page and the report show it. */
 export interface ProofView {
@@ -19,13 +19,7 @@ export interface ProofView {
 	/** Checklist: what is asked of this code, in order. */
 	marks: MarkLine[];
 	/** For a fault that comes and goes. */
-	comes: {
-		before: Exposure['before'];
-		afterKm: number;
-		target: number;
-		residual: number | null;
-		furtherKm: number | null;
-	} | null;
+	comes: (Comes & { residual: number | null; furtherKm: number | null }) | null;
 	/** What a lead may let go now. */
 	waivable: ProofMark[];
 }
@@ -55,7 +49,7 @@ export const MARK_NAMES: Record<ProofMark, string> = {
 /** @param entries standing entries in order, as the proof was made from them */
 export function proofView(code: CaseCode, entries: readonly Entry[], all: readonly CaseCode[]): ProofView {
 	const { verdict, because, marks } = code.proof;
-	const exposure = exposureOf(entries, code, all);
+	const exposure = comesOf(entries, code, all);
 	const residual = exposure && residualOf(exposure);
 	const lines = PROOF_MARKS.flatMap((mark): MarkLine[] => {
 		const shown = marks[mark];

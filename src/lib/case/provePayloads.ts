@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TURNS } from '../core/prove/drivenBands';
 import { WAIVABLE } from '../core/prove/proof';
 import { Text, Words } from './fields';
 
@@ -9,6 +10,25 @@ export const RETURNS_FROM = ['the customer', 'the counter of the module', 'our o
 /** Residual chances that a shop asks for before an intermittent fault is called gone. */
 export const TARGETS = [0.1, 0.05, 0.01] as const;
 
+export const ROADS = ['dry', 'wet', 'snow or ice', 'loose'] as const;
+export type Road = (typeof ROADS)[number];
+
+const Kmh = z.number().min(0).max(300);
+const MOST_BANDS = 400;
+/** A driven distance by speed and turn. */
+export const DrivenBands = z
+	.array(z.object({ fromKmh: Kmh, turn: z.enum(TURNS), km: z.number().min(0).max(100_000) }))
+	.max(MOST_BANDS);
+
+/** How a vehicle has to be driven for a fault to show; what is null or false does not matter to it. */
+export const ShowsWhen = z.object({
+	fromKmh: Kmh.nullable(),
+	toKmh: Kmh.nullable(),
+	turning: z.boolean(),
+	road: z.enum(ROADS).nullable()
+});
+export type ShowsWhen = z.infer<typeof ShowsWhen>;
+
 /** How often a fault that comes and goes came before it was mended. */
 export const ReturnsTold = z.object({
 	address: Address,
@@ -18,6 +38,8 @@ export const ReturnsTold = z.object({
 	from: z.enum(RETURNS_FROM),
 	/** When it shows: in rain, above a speed, in a turn. */
 	conditions: Text,
+	/** The same as far as it can be held against a drive: only kilometres driven so count. Absent where any count. */
+	showsWhen: ShowsWhen.optional(),
 	/** The chance that the shop asked for when it was told. */
 	target: z.number().gt(0).lt(1)
 });

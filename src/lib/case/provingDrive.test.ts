@@ -61,7 +61,13 @@ describe('the drive that proves a case', () => {
 		maker.repair().clear().cycleKey().lamps();
 		maker.scan([[BRAKE, OPEN, 0]]);
 		const { exposure } = planOf(maker.thread);
-		expect(exposure).toEqual({ km: expect.closeTo(18, 9), for: 'C0045-13', when: 'in rain' });
+		expect(exposure).toEqual({
+			km: expect.closeTo(18, 9),
+			for: 'C0045-13',
+			when: 'in rain',
+			showsWhen: null,
+			so: ''
+		});
 	});
 
 	it('says of which codes nobody knows what their test needs', () => {

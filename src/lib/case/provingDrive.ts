@@ -6,6 +6,7 @@ import { sayCondition } from '../../../library/signals';
 import { typeOf } from './codes';
 import type { CaseFacts } from './stations';
 import { proofView } from './proofView';
+import type { ShowsWhen } from './provePayloads';
 import { caseTestConditions } from './testConditions';
 import { latest } from './thread';
 
@@ -21,7 +22,20 @@ export interface ProvingDrivePlan {
 	/** Goals that no drive on a sound vehicle brings about. */
 	unmet: string[];
 	/** Still to be driven for what comes and goes, and which code asks for it; null where none does. */
-	exposure: { km: number; for: string; when: string } | null;
+	exposure: ExposureGoal | null;
+}
+
+/** The distance that what comes and goes still asks for. */
+export interface ExposureGoal {
+	/** Still to be driven, km. */
+	km: number;
+	for: string;
+	/** In the customer's words. */
+	when: string;
+	/** How it has to be driven to count; null = any way. */
+	showsWhen: ShowsWhen | null;
+	/** The same in words; empty where any way counts. */
+	so: string;
 }
 
 export interface DriveGoal {
@@ -32,6 +46,8 @@ export interface DriveGoal {
 	condition: Condition;
 	/** Signals of it that cannot be read. */
 	notRead: string[];
+	/** Codes whose test it runs, `address/dtc`: their modules may say so themselves. */
+	codes: string[];
 }
 
 const compare = (signal: string, is: 'above' | 'below', value: number): Condition => ({
@@ -80,7 +96,8 @@ export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 			known && !known.name.split(', ').includes(code.text)
 				? `${known.name}, ${code.text}`
 				: (known?.name ?? code.text);
-		goals.set(words, goalOf(name, words, condition, readable));
+		const ofCodes = [...(known?.codes ?? []), `${code.address}/${code.dtc}`];
+		goals.set(words, goalOf(name, words, condition, readable, ofCodes));
 	}
 	const complaint = latest([...entries], 'complaint')?.payload;
 	const said = [complaint?.words ?? '', ...(complaint?.conditions ?? [])].join('; ');
@@ -103,10 +120,17 @@ export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 	};
 }
 
-function goalOf(name: string, words: string, condition: Condition, readable: ReadonlySet<string>): DriveGoal {
+function goalOf(
+	name: string,
+	words: string,
+	condition: Condition,
+	readable: ReadonlySet<string>,
+	codes: string[] = []
+): DriveGoal {
 	return {
 		name,
 		words,
+		codes,
 		condition: withGiven(condition, true, readable),
 		notRead: signalsOf(condition).filter((signal) => !readable.has(signal))
 	};
@@ -123,5 +147,11 @@ function exposureWanted({ entries, codes }: CaseFacts): ProvingDrivePlan['exposu
 		.filter((entry) => entry.kind === 'returns-told')
 		.filter(({ payload }) => payload.dtc === most.code.dtc)
 		.at(-1);
-	return { km: most.comes.furtherKm, for: most.code.text, when: told?.payload.conditions ?? '' };
+	return {
+		km: most.comes.furtherKm,
+		for: most.code.text,
+		when: told?.payload.conditions ?? '',
+		showsWhen: most.comes.showsWhen,
+		so: most.comes.drivenSo ?? ''
+	};
 }

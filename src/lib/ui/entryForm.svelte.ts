@@ -17,13 +17,13 @@ export function entryForm<T extends Record<string, unknown>>(
 		id: string;
 		draftKey: string;
 		/** What this one is about, where many forms of a page share their start: each makes an entry of its own. */
-		about?: Partial<T>;
+		about?: () => Partial<T>;
 		onSaved?: () => void;
 	}
 ) {
 	const key = `jaldi:draft:${options.draftKey}`;
 	const start = (): SuperValidated<T, string> =>
-		options.about ? { ...data(), data: { ...data().data, ...options.about, entryId: ulid() } } : data();
+		options.about ? { ...data(), data: { ...data().data, ...options.about(), entryId: ulid() } } : data();
 	const follow = () => made.form.set(start().data, { taint: false });
 	const made = superForm<T, string>(start(), {
 		id: options.id,

@@ -6,6 +6,8 @@ export interface Exposure {
 	before: { returns: number; km: number } | null;
 	/** Driven since the clear, in the conditions in which it used to show. */
 	afterKm: number;
+	/** How it has to be driven for a distance to count, in words; empty where any counts. */
+	drivenSo?: string;
 	/** Residual chance that the shop asks for: 0.1, 0.05, 0.01. */
 	target: number;
 }
@@ -36,10 +38,11 @@ const km = (distance: number): string => `${distance.toFixed(distance < 10 ? 1 :
 export function exposureWords(exposure: Exposure): string {
 	const residual = residualOf(exposure);
 	const { before, afterKm, target } = exposure;
+	const so = exposure.drivenSo ? ` ${exposure.drivenSo}` : '';
 	if (!before || !residual) return 'It comes and goes: say how often it came before.';
-	const came = `It came ${before.returns === 1 ? 'once' : `${before.returns} times`} in ${km(before.km)}; ${km(afterKm)} without it since.`;
+	const came = `It came ${before.returns === 1 ? 'once' : `${before.returns} times`} in ${km(before.km)}; ${km(afterKm)}${so} without it since.`;
 	const chance = `Unrepaired, it would have stayed silent that far with a chance of ${percent(residual.chance)}`;
 	return residual.furtherKm > 0
-		? `${came} ${chance}: ${km(residual.furtherKm)} more for ${percent(target)}.`
+		? `${came} ${chance}: ${km(residual.furtherKm)} more${so} for ${percent(target)}.`
 		: `${came} ${chance}, below the ${percent(target)} this shop asks for.`;
 }

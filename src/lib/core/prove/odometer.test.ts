@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { Odometer } from './odometer';
+import { kmDrivenSo } from './drivenBands';
+import { drivenIn, Odometer } from './odometer';
 
 const drive = (readings: [number, number | null][]) => {
 	const odometer = new Odometer();
@@ -37,5 +38,27 @@ describe('what a drive comes to', () => {
 				[60, 60]
 			]).km
 		).toBe(0);
+	});
+
+	it('a module that says it has no speed adds nothing', () => {
+		expect(drive([...steady(60, 0, 60), ...steady(655.35, 60.1, 70)])).toMatchObject({
+			km: expect.closeTo(1, 9),
+			topKmh: 60
+		});
+	});
+
+	it('keeps apart how it was driven: a slow bend, then straight on at speed', () => {
+		const timeS = Float64Array.from({ length: 1201 }, (_, i) => i / 10);
+		const channels = new Map([
+			['vehicle', timeS.map((t) => (t <= 60 ? 18 : 72))],
+			['steering', timeS.map((t) => (t <= 60 ? -120 : 5))]
+		]);
+		const driven = drivenIn({ timeS, channels });
+		const km = (fromKmh: number | null, toKmh: number | null, turning: boolean) =>
+			kmDrivenSo(driven?.bands ?? [], { fromKmh, toKmh, turning });
+		expect(km(null, 20, true)).toBeCloseTo(0.3, 2);
+		expect(km(70, null, false)).toBeCloseTo(1.2, 2);
+		expect(km(70, null, true)).toBe(0);
+		expect(drivenIn({ timeS, channels: new Map() })).toBeNull();
 	});
 });

@@ -180,18 +180,23 @@ export class LinkDesk {
 		});
 	}
 
-	/** Records live data until {@link cancel} or until the line is lost; everything taken by then is kept. */
+	/**
+	 * Records live data until {@link cancel} or until the line is lost; everything taken by then is kept.
+	 *
+	 * @param listenTo addresses of modules that are asked for their codes meanwhile
+	 */
 	startRecording(
 		row: CaseRow,
 		author: Author,
 		entryId: string,
 		signals: readonly LiveSignal[],
-		name: string
+		name: string,
+		listenTo: readonly string[] = []
 	): Result<JobStatus> {
 		return this.begin(row, author, entryId, 'record', signals.length, async (job, link) => {
 			const ended = await this.recordings.record(
 				link,
-				{ id: entryId, row, author, name, signals },
+				{ id: entryId, row, author, name, signals, listenTo },
 				(recorder) => {
 					job.recorder = recorder;
 					return () => job.cancelled;

@@ -1,7 +1,8 @@
-import { LiveRecording, MOST_MARKS, type LiveMark } from '../../case/livePayloads';
+import { LiveRecording, MOST_MARKS, type HeardCode, type LiveMark } from '../../case/livePayloads';
 import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
 import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';
 import type { Chunk } from '../../core/live/chunk';
+import { drivenIn } from '../../core/prove/odometer';
 import type { VehicleType } from '../../../../library';
 import type { Captures } from '../db/captures';
 
@@ -13,6 +14,8 @@ export interface LiveBatch {
 	/** Seconds from the start, then the values; null where there is none. */
 	rows: (number | null)[][];
 	marks: LiveMark[];
+	/** What the modules have said of their codes so far. */
+	heard: readonly HeardCode[];
 }
 
 const FLUSH_EVERY_S = 1;
@@ -37,7 +40,8 @@ export class Recorder {
 	constructor(
 		readonly id: string,
 		private readonly channels: string[],
-		private readonly captures: Captures
+		private readonly captures: Captures,
+		private readonly heard: readonly HeardCode[] = []
 	) {
 		this.columns = channels.map(() => new Float64Array(GROWTH_ROWS));
 		this.timer = setInterval(() => this.send(), SEND_EVERY_MS);
@@ -106,7 +110,7 @@ export class Recorder {
 				return Number.isNaN(value) ? null : value;
 			})
 		]);
-		return { id: this.id, channels: this.channels, rows, marks: this.marks };
+		return { id: this.id, channels: this.channels, rows, marks: this.marks, heard: this.heard };
 	}
 
 	private flush(): void {
@@ -157,11 +161,12 @@ const MET_AT_ONCE_S = 0.01;
 export function recordingPayload(
 	samples: Chunk,
 	vehicle: LiveVehicle | undefined,
-	about: Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause'>,
+	about: Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause' | 'heard'>,
 	tests: readonly NamedCondition[] = []
 ): LiveRecording {
 	const recording = { ...samples, problems: [] };
 	const analysis = analyseLive(recording, vehicle);
+	const bands = drivenIn(samples)?.bands.map((band) => ({ ...band, km: Number(band.km.toFixed(5)) }));
 	return LiveRecording.parse({
 		...about,
 		durationS: Number.isFinite(analysis.durationS) ? analysis.durationS : 0,
@@ -179,6 +184,7 @@ export function recordingPayload(
 			.map(({ name, metS, firstS }) => {
 				const [address = '', dtc = ''] = name.split('/');
 				return { address, dtc, metS: firstS === null ? 0 : Math.max(metS, MET_AT_ONCE_S) };
-			})
+			}),
+		bands: bands?.filter(({ km }) => km > 0)
 	});
 }

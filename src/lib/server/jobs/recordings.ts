@@ -1,6 +1,7 @@
 import type { Logger } from 'pino';
 import type { LiveRecording } from '../../case/livePayloads';
 import type { NamedCondition } from '../../core/live/conditionsOver';
+import { isNotAvailable } from '../../core/live/recording';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
@@ -8,6 +9,7 @@ import type { Captures } from '../db/captures';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
+import { CodeListener } from './codeListener';
 import { liveVehicleOf, Recorder, recordingPayload } from './recorder';
 import { sample } from './sampler';
 
@@ -19,6 +21,8 @@ interface Wanted {
 	author: Author;
 	name: string;
 	signals: readonly LiveSignal[];
+	/** Modules that are asked for their codes all the while; none where nobody wants to know. */
+	listenTo: readonly string[];
 }
 
 /** What the tests of a case's codes need, named `address/dtc`. */
@@ -31,6 +35,9 @@ type Store = (
 	payload: LiveRecording,
 	observedAt: string
 ) => Promise<Result<null>>;
+
+const speedOf = (kmh: number | undefined): number | null =>
+	kmh === undefined || Number.isNaN(kmh) || isNotAvailable(kmh) ? null : kmh;
 
 /** Fewer tell nothing. */
 const FEWEST_ROWS = 2;
@@ -53,21 +60,25 @@ export class Recordings {
 	 */
 	async record(
 		link: VehicleLink,
-		{ id, row, author, name, signals }: Wanted,
+		{ id, row, author, name, signals, listenTo }: Wanted,
 		begun: (recorder: Recorder) => () => boolean
 	): Promise<Result<string>> {
 		const startedAt = new Date().toISOString();
 		await this.captures.begin({ id, caseId: row.id, authorId: author.id, name, startedAt });
+		const listener = new CodeListener(link, listenTo);
+		const speedAt = signals.findIndex(({ signal }) => signal === 'vehicle');
 		const recorder = new Recorder(
 			id,
 			signals.map(({ signal }) => signal),
-			this.captures
+			this.captures,
+			listener.heard
 		);
 		const stopped = begun(recorder);
 		const lost = await sample(link, signals, {
 			nowMs: () => performance.now(),
 			stopped,
-			row: (timeS, values) => recorder.take(timeS, values)
+			row: (timeS, values) => recorder.take(timeS, values),
+			between: (timeS, values) => listener.ask(timeS, speedOf(values[speedAt]))
 		}).finally(() => recorder.stop());
 		const samples = await recorder.end();
 		if (samples.timeS.length < FEWEST_ROWS) {
@@ -81,7 +92,8 @@ export class Recordings {
 				name,
 				source: { kind: 'vehicle' },
 				marks: recorder.marks,
-				endedBecause: lost
+				endedBecause: lost,
+				...(listenTo.length > 0 ? { heard: listener.heard } : {})
 			},
 			await this.testsOf(row.id)
 		);

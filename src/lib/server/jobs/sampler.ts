@@ -16,6 +16,8 @@ export interface Sampling {
 	stopped: () => boolean;
 	/** One reading of all signals, in their order; NaN where a module did not tell. */
 	row: (timeS: number, values: Float64Array) => void;
+	/** Called after each reading, for what else is asked meanwhile; tells why the line was lost, if it was. */
+	between?: (timeS: number, values: Float64Array) => Promise<string | null>;
 }
 
 interface Group {
@@ -33,7 +35,7 @@ interface Group {
 export async function sample(
 	link: VehicleLink,
 	signals: readonly LiveSignal[],
-	{ nowMs, stopped, row }: Sampling
+	{ nowMs, stopped, row, between }: Sampling
 ): Promise<string | null> {
 	const groups = groupsOf(signals);
 	const startMs = nowMs();
@@ -51,8 +53,11 @@ export async function sample(
 			}
 			read(answer.value, group, values);
 		}
-		row((roundMs - startMs) / 1000, values);
+		const timeS = (roundMs - startMs) / 1000;
+		row(timeS, values);
 		if (stopped()) return null;
+		const lost = (await between?.(timeS, values)) ?? null;
+		if (lost) return lost;
 		const restMs = 1000 / FASTEST_HZ - (nowMs() - roundMs);
 		if (restMs > 1) await new Promise((resolve) => setTimeout(resolve, restMs));
 	}

@@ -9,7 +9,7 @@ type Request =
 	| { do: 'clear'; only: string | null }
 	| { do: 'key' }
 	| { do: 'calibrate'; calibration: string; said: string[] }
-	| { do: 'record'; signals: string[]; name: string };
+	| { do: 'record'; signals: string[]; name: string; listen?: boolean };
 
 const LOST = 'The server stopped in the middle. What it had read by then is on the thread.';
 

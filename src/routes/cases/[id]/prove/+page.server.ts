@@ -24,6 +24,7 @@ import {
 	LetGoForm,
 	NOT_WATCHED,
 	ReturnsForm,
+	showsWhenOf,
 	splitCodeKey
 } from './forms';
 
@@ -85,6 +86,7 @@ export const load = async ({ params, depends, locals }) => {
 		lastClear !== null &&
 		lastCompleteScan !== null &&
 		steps.every((done) => happenedAfter(entries, lastCompleteScan, done));
+	const said = latest(entries, 'complaint')?.payload.conditions ?? [];
 	return {
 		codes: view.codes.map((code) => ({
 			key: `${code.address}/${code.dtc}`,
@@ -123,11 +125,16 @@ export const load = async ({ params, depends, locals }) => {
 			returns: null,
 			overKm: null,
 			from: 'the customer',
-			conditions: latest(entries, 'complaint')?.payload.conditions.join(', ') ?? ''
+			conditions: said.join(', '),
+			fromKmh: null,
+			toKmh: null,
+			turning: said.some((words) => /turn|bend/i.test(words)),
+			road: said.some((words) => /rain|wet/i.test(words)) ? 'wet' : ''
 		}),
 		letGoForm: await entryFormFor(LetGoForm, { code: '', mark: 'exposure', reason: '', customer: '' }),
 		driveForm: await entryFormFor(DriveForm, {
 			distanceKm: null,
+			asShownKm: null,
 			topSpeedKmh: null,
 			stops: 1,
 			road: 'dry',
@@ -155,8 +162,9 @@ export const actions = {
 	drive: entryAction(
 		DriveForm,
 		'proving-drive',
-		({ distanceKm, topSpeedKmh, stops, road, driver, note }) => ({
+		({ distanceKm, asShownKm, topSpeedKmh, stops, road, driver, note }) => ({
 			distanceKm: filled(distanceKm),
+			...(asShownKm === null ? {} : { asShownKm }),
 			topSpeedKmh: filled(topSpeedKmh),
 			stops: filled(stops),
 			road,
@@ -168,12 +176,13 @@ export const actions = {
 	returns: entryAction(
 		ReturnsForm,
 		'returns-told',
-		async ({ code, returns, overKm, from, conditions }) => ({
+		async ({ code, returns, overKm, from, conditions, ...when }) => ({
 			...splitCodeKey(code),
 			returns: filled(returns),
 			overKm: filled(overKm),
 			from,
 			conditions,
+			showsWhen: showsWhenOf(when),
 			target: await services().settings.read('residualTarget')
 		}),
 		'Saved: the distance that is still needed follows from it.'

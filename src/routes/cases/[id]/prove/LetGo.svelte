@@ -15,7 +15,7 @@
 	const letGo = entryForm(() => data.letGoForm, {
 		id: `let-go-${key}`,
 		draftKey: untrack(() => `${data.case.id}:let-go:${key}`),
-		about: { code: key }
+		about: () => ({ code: key })
 	});
 	const { form, errors, enhance } = letGo;
 	const open = $derived(code.proof.waivable as Waivable[]);

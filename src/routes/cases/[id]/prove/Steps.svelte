@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack, type Snippet } from 'svelte';
-	import { LampCheck, ROADS } from '$lib/case/entry';
+	import { LampCheck } from '$lib/case/entry';
+	import { ROADS } from '$lib/case/provePayloads';
 	import Caution from '$lib/ui/Caution.svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
@@ -20,6 +21,13 @@
 	const { enhance: keyEnhance } = key;
 	const { form: lampForm, errors: lampErrors, enhance: lampEnhance } = lamps;
 	const { form: driveForm, errors: driveErrors, enhance: driveEnhance } = drive;
+	/** Whether a code counts only kilometres that were driven in a certain way: of a drive by hand only its driver knows. */
+	const asksHow = $derived(
+		data.codes.some(({ proof }) => {
+			const when = proof.comes?.showsWhen;
+			return when && (when.turning || when.fromKmh !== null || when.toKmh !== null);
+		})
+	);
 	const RESULTS = LampCheck.shape.lamps.element.shape.result.options;
 </script>
 
@@ -116,6 +124,17 @@
 							bind:value={$driveForm.distanceKm}
 						/></Field
 					>
+					{#if asksHow}
+						<Field label="Of it as it used to show, km" errors={$driveErrors.asShownKm}
+							><input
+								class="field num text-right"
+								type="number"
+								step="0.1"
+								min="0"
+								bind:value={$driveForm.asShownKm}
+							/></Field
+						>
+					{/if}
 					<Field label="Top speed, km/h" errors={$driveErrors.topSpeedKmh}
 						><input
 							class="field num text-right"

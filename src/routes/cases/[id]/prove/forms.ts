@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { LampCheck, ROADS } from '$lib/case/entry';
-import { RETURNS_FROM } from '$lib/case/provePayloads';
+import { LampCheck } from '$lib/case/entry';
+import { RETURNS_FROM, ROADS, type ShowsWhen } from '$lib/case/provePayloads';
 import { WAIVABLE } from '$lib/core/prove/proof';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
@@ -22,6 +22,11 @@ export const DriveForm = entrySchema({
 		z.number().positive('A drive has a speed.').max(300, 'No vehicle here goes that fast.'),
 		'km/h, as a number.'
 	),
+	asShownKm: z
+		.number('Kilometres, as a number.')
+		.min(0, 'Kilometres, as a number.')
+		.max(2000, 'Longer than any proving drive.')
+		.nullable(),
 	stops: numberField(z.number().int('Whole stops.').min(0).max(1000), 'How many, as a number.'),
 	road: z.enum(ROADS),
 	driver: z.string().trim().max(100),
@@ -37,6 +42,12 @@ export const splitCodeKey = (key: string) => {
 	return { address, dtc };
 };
 
+const SpeedLimit = z
+	.number('A speed, in km/h.')
+	.min(0, 'A speed, in km/h.')
+	.max(300, 'No vehicle here goes that fast.')
+	.nullable();
+
 export const ReturnsForm = entrySchema({
 	code: CodeKey,
 	returns: numberField(
@@ -48,8 +59,26 @@ export const ReturnsForm = entrySchema({
 		'Kilometres, as a number.'
 	),
 	from: z.enum(RETURNS_FROM),
-	conditions: z.string().trim().max(300)
+	conditions: z.string().trim().max(300),
+	fromKmh: SpeedLimit,
+	toKmh: SpeedLimit,
+	turning: z.boolean(),
+	road: z.enum(['', ...ROADS])
+}).refine(({ fromKmh, toKmh }) => fromKmh === null || toKmh === null || fromKmh < toKmh, {
+	message: 'The upper speed is above the lower one.',
+	path: ['toKmh']
 });
+
+/** What a fault asks of a drive, as a form says it; undefined where it asks nothing. */
+export function showsWhenOf({
+	fromKmh,
+	toKmh,
+	turning,
+	road
+}: Pick<z.infer<typeof ReturnsForm>, 'fromKmh' | 'toKmh' | 'turning' | 'road'>): ShowsWhen | undefined {
+	const asks = fromKmh !== null || toKmh !== null || turning || road !== '';
+	return asks ? { fromKmh, toKmh, turning, road: road === '' ? null : road } : undefined;
+}
 
 export const LetGoForm = entrySchema({
 	code: CodeKey,

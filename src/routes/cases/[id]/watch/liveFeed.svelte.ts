@@ -1,10 +1,12 @@
 import { onMount } from 'svelte';
+import type { HeardCode } from '$lib/case/livePayloads';
 
 interface Batch {
 	id: string;
 	channels: string[];
 	rows: (number | null)[][];
 	marks: { atS: number; label: string }[];
+	heard: HeardCode[];
 }
 
 /** Seconds of the running recording that the pages keep at hand. */
@@ -19,6 +21,8 @@ export class LiveFeed {
 	timeS = $state(0);
 	rateHz = $state(0);
 	marks = $state.raw<{ atS: number; label: string }[]>([]);
+	/** What the modules said of their codes while it ran. */
+	heard = $state.raw<HeardCode[]>([]);
 	/** Grows with every batch; what is drawn from {@link rows} depends on it. */
 	version = $state(0);
 	/** Time, then one value a channel, oldest first. Not reactive: it changes twelve times a second. */
@@ -40,13 +44,14 @@ export class LiveFeed {
 		return () => (this.listeners = this.listeners.filter((one) => one !== listener));
 	}
 
-	private take({ id, channels, rows, marks }: Batch): void {
+	private take({ id, channels, rows, marks, heard }: Batch): void {
 		if (id !== this.id) {
 			this.id = id;
 			this.rows = [];
 			this.channels = channels;
 		}
 		this.marks = marks;
+		if (heard.length !== this.heard.length) this.heard = heard;
 		const lastS = this.rows.at(-1)?.[0] ?? -1;
 		// After a lost connection the last minutes come again.
 		const fresh = rows.filter(([t]) => (t ?? 0) > lastS);

@@ -23,7 +23,9 @@ const Work = z.discriminatedUnion('do', [
 		do: z.literal('record'),
 		entryId: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
 		signals: z.array(z.string()).min(1).max(24),
-		name: z.string().trim().max(120)
+		name: z.string().trim().max(120),
+		/** Whether every module is asked for its codes meanwhile. */
+		listen: z.boolean().default(false)
 	}),
 	z.object({ do: z.literal('mark'), label: z.string().trim().max(120) }),
 	z.object({ do: z.literal('cancel') })
@@ -57,7 +59,10 @@ export async function POST(event) {
 			const signals = (type ? liveSignals(type) : []).filter(({ signal }) => wanted.has(signal));
 			if (signals.length === 0)
 				return json({ message: 'None of these signals is known of this vehicle.' }, { status: 409 });
-			return answer(desk.startRecording(row, member, entryId, signals, work.data.name));
+			const { name, listen } = work.data;
+			const answering = view.lastScan?.payload.modules.filter(({ answered }) => answered) ?? [];
+			const listenTo = listen ? answering.map(({ address }) => address) : [];
+			return answer(desk.startRecording(row, member, entryId, signals, name, listenTo));
 		}
 		case 'key':
 			return answer(desk.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null));

@@ -36,12 +36,12 @@
 	const hand = entryForm(() => data.handForm, {
 		id: `hand-${key}`,
 		draftKey: `${key}:hand`,
-		about
+		about: () => about
 	});
 	const waive = entryForm(() => data.waiveForm, {
 		id: `waive-${key}`,
 		draftKey: `${key}:waive`,
-		about
+		about: () => about
 	});
 	const { form: handForm, errors: handErrors, enhance: handEnhance } = hand;
 	const { form: waiveForm, errors: waiveErrors, enhance: waiveEnhance } = waive;

@@ -2,9 +2,13 @@ import { typeOf } from '$lib/case/codes';
 import { countedRecordings } from '$lib/case/drivenKm';
 import { provingDrivePlan } from '$lib/case/provingDrive';
 import { watchDefaults } from '$lib/case/watchDefaults';
+import type { Verdict } from '$lib/core/prove/proof';
 import { loadCase } from '$lib/server/cases/access';
 import { liveSignals } from '$library/liveSignals';
 import { signals } from '$library/signals';
+
+const STANDING: readonly Verdict[] = ['never-cleared', 'expected', 'made-by-us', 'consequence'];
+const BACK: readonly Verdict[] = ['back-at-key-on', 'back-while-driving'];
 
 export const load = async ({ params, depends }) => {
 	depends('jaldi:case');
@@ -19,6 +23,16 @@ export const load = async ({ params, depends }) => {
 		),
 		names: Object.fromEntries([...signals].map(([signal, { name }]) => [signal, name])),
 		plan: provingDrivePlan(view),
-		counted: countedRecordings(view.entries)
+		counted: countedRecordings(view.entries),
+		/** Codes that are there anyway: hearing of them is no news. */
+		standing: view.codes
+			.filter(({ proof }) => STANDING.includes(proof.verdict))
+			.map(({ address, dtc }) => `${address}/${dtc}`),
+		back: view.codes
+			.filter(({ proof }) => BACK.includes(proof.verdict))
+			.map(({ text, moduleName }) => `${text} in ${moduleName}`),
+		moduleNames: Object.fromEntries(
+			(view.lastScan?.payload.modules ?? []).map(({ address, name }) => [address, name])
+		)
 	};
 };

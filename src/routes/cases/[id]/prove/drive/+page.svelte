@@ -4,21 +4,26 @@
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
-	import { ROADS } from '$lib/case/entry';
+	import { kmOf } from '$lib/case/drivenKm';
+	import { ROADS } from '$lib/case/provePayloads';
+	import type { DriveGoal } from '$lib/case/provingDrive';
+	import { Beep } from '$lib/ui/beep';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import { useKeys } from '$lib/ui/keys';
-	import Mark from '$lib/ui/Mark.svelte';
 	import { outbox } from '../../../../outbox.svelte';
 	import JobProgress from '../../JobProgress.svelte';
 	import { getCaseWork } from '../../caseWork.svelte';
 	import { LiveFeed } from '../../watch/liveFeed.svelte';
 	import Running from '../../watch/Running.svelte';
+	import Goals from './Goals.svelte';
 	import { ProvingDrive } from './drive.svelte';
+	import { cameBack, testRan } from './hearing';
 
 	let { data } = $props();
 	const work = getCaseWork();
 	const plan = untrack(() => data.plan);
+	const sound = new Beep();
 	const feed = new LiveFeed(() => data.case.id, true);
 	const drive = browser
 		? new ProvingDrive(
@@ -35,11 +40,23 @@
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const recording = $derived(work.job?.kind === 'record' && work.job.state === 'running');
 	const covered = $derived(drive?.covered ?? []);
-	const driven = $derived(drive?.driven ?? { km: 0, topKmh: 0, stops: 0, seconds: 0 });
-	const left = $derived(plan.tasks.filter(({ name }) => !covered.includes(name)).length);
-	const furtherKm = $derived(plan.exposure ? Math.max(0, plan.exposure.km - driven.km) : 0);
+	const driven = $derived(drive?.driven ?? { km: 0, topKmh: 0, stops: 0, seconds: 0, bands: [] });
+	const heardNow = $derived(recording ? feed.heard : []);
+	const back = $derived(cameBack(heardNow, data.standing, data.moduleNames));
+	const ran = $derived(testRan(heardNow));
+	const saidSo = (goal: DriveGoal) => goal.codes.length > 0 && goal.codes.every((key) => ran.includes(key));
+	const done = (goal: DriveGoal) => covered.includes(goal.name) || saidSo(goal);
+	const left = $derived(plan.tasks.filter((goal) => !done(goal)).length);
+	const countsKm = $derived(
+		kmOf({ distanceKm: driven.km, road, bands: driven.bands }, plan.exposure?.showsWhen ?? null)
+	);
+	const furtherKm = $derived(plan.exposure ? Math.max(0, plan.exposure.km - countsKm) : 0);
+	const failed = $derived(
+		back.length > 0 ? back.map(({ words }) => words).join('; ') : recording ? '' : data.back.join('; ')
+	);
 	const complete = $derived(left === 0 && furtherKm === 0);
 	const headline = $derived.by(() => {
+		if (failed) return `It came back: ${failed}`;
 		if (plan.tasks.length === 0 && !plan.exposure) return 'No test waits for a drive';
 		if (driven.seconds === 0)
 			return `In ${Math.max(1, Math.round(plan.minutes))} min and ${plan.km.toFixed(1)} km every test can run${plan.exposure ? `, then ${plan.exposure.km.toFixed(0)} km more` : ''}`;
@@ -47,12 +64,25 @@
 		const tests = left > 0 ? `${left} of ${plan.tasks.length} still to cover` : 'Every test could run';
 		return furtherKm > 0 ? `${tests}, ${furtherKm.toFixed(1)} km to go` : tests;
 	});
-	const stateOf = (name: string) => {
-		if (covered.includes(name)) return 'good';
-		return drive?.legs.find(({ id }) => id === name)?.now ? 'suspect' : 'open';
-	};
-	const start = () => work.begin({ do: 'record', signals: data.defaults, name: 'Proving drive' });
+	const goals = $derived(
+		plan.tasks.map((goal) => {
+			const now = drive?.legs.find(({ id }) => id === goal.name)?.now;
+			const state = done(goal) ? 'good' : now ? 'suspect' : 'open';
+			return {
+				...goal,
+				state,
+				says: saidSo(goal) ? 'its module says: run' : done(goal) ? 'met' : 'not yet'
+			} as const;
+		})
+	);
+	const start = () =>
+		work.begin({ do: 'record', signals: data.defaults, name: 'Proving drive', listen: true });
+	// The watcher looks out of the window too: what ends the drive is heard.
+	$effect(() => {
+		if (back.length > 0) sound.again();
+	});
 
+	onMount(() => () => sound.stop());
 	onMount(() =>
 		feed.onrow((row, channels) =>
 			drive?.take(feed.id, row[0] ?? 0, new Map(channels.map((name, i) => [name, row[i + 1] ?? NaN])))
@@ -71,6 +101,7 @@
 				stops: driven.stops,
 				road,
 				driver,
+				bands: driven.bands.map((band) => ({ ...band, km: Number(band.km.toFixed(5)) })),
 				recordings: [...drive.recordings],
 				note: [note, covered.length > 0 ? `Covered: ${covered.join('; ')}` : ''].filter(Boolean).join('. ')
 			},
@@ -106,6 +137,13 @@
 			>
 		{/if}
 	</div>
+	{#if failed}
+		<p class="mt-2 border-l-4 border-bad pl-3 text-lg">
+			{recording
+				? 'Stop where it is safe, mark where it was, and end the recording: the repair has not mended it, or not all of it.'
+				: 'Driving on proves nothing: read every module, then look at the path of that code again.'}
+		</p>
+	{/if}
 	{#if !data.cleared}<p class="mt-2 border-l-4 border-ink pl-3">
 			Nothing is cleared yet: a drive before the clear proves nothing.
 		</p>{/if}
@@ -134,42 +172,10 @@
 		</dl>
 	{/if}
 </section>
-{#if plan.tasks.length > 0}
-	<section class="mt-5" aria-labelledby="goals">
-		<h2 id="goals" class="text-lg font-bold">What must have happened</h2>
-		<ul>
-			{#each plan.tasks as { name, words, notRead } (name)}
-				<li class="hair flex items-start gap-4 py-3">
-					<span class="mt-1"><Mark state={stateOf(name)} size={22} /></span>
-					<div class="min-w-0 flex-1">
-						<p class="text-lg font-bold">{name}</p>
-						<p class="text-ink-2">
-							{words}{notRead.length > 0
-								? `. Taken as given, not read: ${notRead.map((signal) => data.names[signal] ?? signal).join(', ')}`
-								: ''}
-						</p>
-					</div>
-					<p class="text-lg">{covered.includes(name) ? 'met' : 'not yet'}</p>
-				</li>
-			{/each}
-			{#if plan.exposure}
-				<li class="hair flex items-start gap-4 py-3">
-					<span class="mt-1"
-						><Mark state={furtherKm === 0 ? 'good' : driven.km > 0 ? 'suspect' : 'open'} size={22} /></span
-					>
-					<div class="min-w-0 flex-1">
-						<p class="text-lg font-bold">{plan.exposure.km.toFixed(1)} km without {plan.exposure.for}</p>
-						<p class="text-ink-2">
-							{plan.exposure.when
-								? `It comes and goes: ${plan.exposure.when}. Drive it so: other kilometres say nothing.`
-								: 'It comes and goes.'}
-						</p>
-					</div>
-					<p class="num text-lg">{furtherKm.toFixed(1)} km to go</p>
-				</li>
-			{/if}
-		</ul>
-	</section>
+{#if plan.tasks.length > 0 || plan.exposure}
+	<Goals {data} {goals} {furtherKm} {countsKm} drivenKm={driven.km} />
+{/if}
+{#if plan.legs.length > 0}
 	<section class="mt-5" aria-labelledby="legs">
 		<h2 id="legs" class="text-lg font-bold">One way to do all of it</h2>
 		<ol>
@@ -204,7 +210,9 @@
 {/if}
 {#if mayWrite && driven.km > 0}
 	<section class="mt-6 border-t border-rule pt-5" aria-labelledby="done">
-		<h2 id="done" class="text-lg font-bold">{complete ? 'It is done' : 'Save it as far as it went'}</h2>
+		<h2 id="done" class="text-lg font-bold">
+			{complete && !failed ? 'It is done' : 'Save it as far as it went'}
+		</h2>
 		{#if recording}<p class="text-ink-2">The recording still runs: what comes after is not counted.</p>{/if}
 		<div class="mt-2 grid gap-4 sm:grid-cols-3">
 			<Field label="Road"

@@ -1,5 +1,6 @@
 import type { DriveGoal } from '$lib/case/provingDrive';
 import { RoadProgress, type LegProgress, type RoadLeg } from '$lib/core/live/roadTest';
+import { mergeBands } from '$lib/core/prove/drivenBands';
 import { Odometer, type Driven } from '$lib/core/prove/odometer';
 
 interface KeptDrive {
@@ -7,13 +8,16 @@ interface KeptDrive {
 	/** By recording: one drive may take several. */
 	parts: Record<string, Driven>;
 }
-const NOTHING: Driven = { km: 0, topKmh: 0, stops: 0, seconds: 0 };
+const NOTHING: Driven = { km: 0, topKmh: 0, stops: 0, seconds: 0, bands: [] };
 const both = (a: Driven, b: Driven): Driven => ({
 	km: a.km + b.km,
 	topKmh: Math.max(a.topKmh, b.topKmh),
 	stops: a.stops + b.stops,
-	seconds: a.seconds + b.seconds
+	seconds: a.seconds + b.seconds,
+	bands: mergeBands(a.bands, b.bands)
 });
+/** A part as an earlier version of this page kept it has no bands. */
+const whole = (part: Driven): Driven => ({ ...part, bands: part.bands ?? [] });
 
 /** How far a proving drive is, kept on this device as it goes. */
 export class ProvingDrive {
@@ -23,7 +27,7 @@ export class ProvingDrive {
 	private readonly fresh = $derived(
 		Object.entries(this.parts).filter(([recording]) => !this.counted().includes(recording))
 	);
-	readonly driven = $derived(this.fresh.map(([, part]) => part).reduce(both, NOTHING));
+	readonly driven = $derived(this.fresh.map(([, part]) => whole(part)).reduce(both, NOTHING));
 	readonly recordings = $derived(this.fresh.map(([recording]) => recording));
 	/** Goals that were covered, also before a reload. */
 	covered = $state.raw<readonly string[]>([]);
@@ -71,7 +75,7 @@ export class ProvingDrive {
 			this.odometer = new Odometer();
 		}
 		this.progress.sample(timeS, values);
-		this.odometer.sample(timeS, values.get('vehicle') ?? null);
+		this.odometer.sample(timeS, values.get('vehicle') ?? null, values.get('steering') ?? null);
 		if (this.count++ % 5 !== 0) return;
 		this.legs = this.progress.progress;
 		this.parts = { ...this.parts, [recording]: this.odometer.driven };
