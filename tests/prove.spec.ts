@@ -109,6 +109,38 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 	});
 });
 
+test('a repair that was none: its code is heard coming back while it is driven, and the drive has failed', async ({
+	page,
+	bay
+}) => {
+	const vehicle = await bay(benchFault('ring-loose', 'rear-left', 0.46));
+	const { host, link, panel } = vehicle;
+	driveNow(vehicle);
+	await openCase(page, 'not mended', link, panel);
+	await put(page, 'complaint', { words: 'Lamp on', symptoms: [], conditions: [] });
+	await put(page, 'vehicle-checked', { vin: VIN, checkDigitFits: true, odometerKm: 50_000 });
+	await scan(page);
+	await writeRepair(page, 'Sensor renewed', 'rear left');
+	await clearAll(page);
+	cycleKeyNow(vehicle);
+	await confirmKey(page);
+	await page.getByRole('link', { name: /Plan it, and cover it/ }).click();
+	await page.getByRole('button', { name: /Start the drive/ }).click();
+	await expect(page.getByRole('region', { name: 'Running recording' })).toBeVisible();
+	host.act({ do: 'drive', rate: 6, legs: ROUND });
+	await expect(
+		page.getByRole('heading', { name: /^It came back: C0045-2F in Brake control, at \d+ km\/h$/ })
+	).toBeVisible({
+		timeout: 60_000
+	});
+	await expect(page.getByText(/Stop where it is safe/)).toBeVisible();
+	await page.keyboard.press('x');
+	await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
+	await expect(page.getByText(/Driving on proves nothing/)).toBeVisible();
+	await goTo(page, 'Prove');
+	await expect(page.locator('[data-verdict]').first()).toHaveText('Came back while driving');
+});
+
 test('what comes and goes: how often is told, the distance follows, a lead releases it, and it stands on paper', async ({
 	page,
 	bay,
@@ -162,6 +194,24 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 	// (20 / 23)² = 76 %; 20 · (0.05^(−1/2) − 1) − 3 = 66 km.
 	await expect(code).toContainText('76 %');
 	await expect(code).toContainText('66 km');
+	// The complaint spoke of rain: only wet kilometres count, unless somebody says otherwise.
+	await expect(code).toContainText('without it since, on a wet road');
+	await code.getByText('Say it otherwise').click();
+	await expect(code.getByLabel('Times')).toHaveValue('2');
+	await code.getByLabel('From km/h').fill('80');
+	await code.getByLabel('To km/h').fill('60');
+	await code.getByRole('button', { name: 'Save it' }).click();
+	await expect(code.getByText('The upper speed is above the lower one.')).toBeVisible();
+	await code.getByLabel('To km/h').fill('');
+	await code.getByRole('button', { name: 'Save it' }).click();
+	await expect(code).toContainText('without it since, above 80 km/h, on a wet road');
+	// Of a drive by hand nobody read the speed: its driver's word counts, and was not asked for yet.
+	await expect(code).toContainText('100 %');
+	await expect(page.getByLabel('Of it as it used to show, km')).toBeVisible();
+	await code.getByText('Say it otherwise').click();
+	await code.getByLabel('From km/h').fill('');
+	await code.getByRole('button', { name: 'Save it' }).click();
+	await expect(code).toContainText('76 %');
 	await expect(code.getByText('Release it without, in your name')).toHaveCount(0);
 
 	const lead = await browser.newPage({ storageState: SIGNED_IN.marit });

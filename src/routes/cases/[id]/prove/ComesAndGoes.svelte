@@ -23,10 +23,12 @@
 		const when = comes.showsWhen;
 		return when ? { ...start, ...when, road: when.road ?? ('' as const) } : start;
 	};
+	let open = $state(untrack(() => comes.before === null));
 	const told = entryForm(() => data.returnsForm, {
 		id: `returns-${key}`,
 		draftKey: untrack(() => `${data.case.id}:returns:${key}`),
-		about: () => ({ code: key, ...said() })
+		about: () => ({ code: key, ...said() }),
+		onSaved: () => (open = false)
 	});
 	const { form, errors, enhance } = told;
 	const percent = (share: number) => `${Number((share * 100).toFixed(share < 0.1 ? 1 : 0))} %`;
@@ -65,7 +67,7 @@
 	</div>
 {/if}
 {#if data.canWrite && !data.case.signed}
-	<details class="mt-1" open={comes.before === null}>
+	<details class="mt-1" bind:open>
 		<summary class="min-h-11 cursor-pointer py-2.5 font-semibold"
 			>{comes.before ? 'Say it otherwise' : 'How often did it come before?'}</summary
 		>

@@ -1,4 +1,4 @@
-import { typeOf } from '$lib/case/codes';
+import { typeOf, type CaseCode } from '$lib/case/codes';
 import { countedRecordings } from '$lib/case/drivenKm';
 import { provingDrivePlan } from '$lib/case/provingDrive';
 import { watchDefaults } from '$lib/case/watchDefaults';
@@ -9,6 +9,8 @@ import { signals } from '$library/signals';
 
 const STANDING: readonly Verdict[] = ['never-cleared', 'expected', 'made-by-us', 'consequence'];
 const BACK: readonly Verdict[] = ['back-at-key-on', 'back-while-driving'];
+
+const keysOf = (codes: readonly CaseCode[]) => codes.map(({ address, dtc }) => `${address}/${dtc}`);
 
 export const load = async ({ params, depends }) => {
 	depends('jaldi:case');
@@ -24,10 +26,11 @@ export const load = async ({ params, depends }) => {
 		names: Object.fromEntries([...signals].map(([signal, { name }]) => [signal, name])),
 		plan: provingDrivePlan(view),
 		counted: countedRecordings(view.entries),
-		/** Codes that are there anyway: hearing of them is no news. */
-		standing: view.codes
-			.filter(({ proof }) => STANDING.includes(proof.verdict))
-			.map(({ address, dtc }) => `${address}/${dtc}`),
+		known: {
+			// Codes that are there anyway: hearing of them is no news.
+			standing: keysOf(view.codes.filter(({ proof }) => STANDING.includes(proof.verdict))),
+			following: keysOf(view.codes.filter(({ followsFrom }) => followsFrom !== null))
+		},
 		back: view.codes
 			.filter(({ proof }) => BACK.includes(proof.verdict))
 			.map(({ text, moduleName }) => `${text} in ${moduleName}`),

@@ -18,7 +18,7 @@
 	import Running from '../../watch/Running.svelte';
 	import Goals from './Goals.svelte';
 	import { ProvingDrive } from './drive.svelte';
-	import { cameBack, testRan } from './hearing';
+	import { cameBack, testRan } from '$lib/case/hearing';
 
 	let { data } = $props();
 	const work = getCaseWork();
@@ -42,7 +42,7 @@
 	const covered = $derived(drive?.covered ?? []);
 	const driven = $derived(drive?.driven ?? { km: 0, topKmh: 0, stops: 0, seconds: 0, bands: [] });
 	const heardNow = $derived(recording ? feed.heard : []);
-	const back = $derived(cameBack(heardNow, data.standing, data.moduleNames));
+	const back = $derived(cameBack(heardNow, data.known, data.moduleNames));
 	const ran = $derived(testRan(heardNow));
 	const saidSo = (goal: DriveGoal) => goal.codes.length > 0 && goal.codes.every((key) => ran.includes(key));
 	const done = (goal: DriveGoal) => covered.includes(goal.name) || saidSo(goal);
@@ -51,12 +51,12 @@
 		kmOf({ distanceKm: driven.km, road, bands: driven.bands }, plan.exposure?.showsWhen ?? null)
 	);
 	const furtherKm = $derived(plan.exposure ? Math.max(0, plan.exposure.km - countsKm) : 0);
-	const failed = $derived(
-		back.length > 0 ? back.map(({ words }) => words).join('; ') : recording ? '' : data.back.join('; ')
-	);
+	/** What has failed the drive: heard just now, or read since. */
+	const failures = $derived(back.length > 0 || recording ? back.map(({ words }) => words) : data.back);
+	const failed = $derived(failures.length > 0);
 	const complete = $derived(left === 0 && furtherKm === 0);
 	const headline = $derived.by(() => {
-		if (failed) return `It came back: ${failed}`;
+		if (failed) return `It came back: ${failures[0]}`;
 		if (plan.tasks.length === 0 && !plan.exposure) return 'No test waits for a drive';
 		if (driven.seconds === 0)
 			return `In ${Math.max(1, Math.round(plan.minutes))} min and ${plan.km.toFixed(1)} km every test can run${plan.exposure ? `, then ${plan.exposure.km.toFixed(0)} km more` : ''}`;
@@ -139,7 +139,7 @@
 	</div>
 	{#if failed}
 		<p class="mt-2 border-l-4 border-bad pl-3 text-lg">
-			{recording
+			{failures.length > 1 ? `With it ${failures.slice(1).join('; ')}. ` : ''}{recording
 				? 'Stop where it is safe, mark where it was, and end the recording: the repair has not mended it, or not all of it.'
 				: 'Driving on proves nothing: read every module, then look at the path of that code again.'}
 		</p>
