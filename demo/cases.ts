@@ -140,6 +140,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				[{ atS: 48, label: 'lamps come on' }],
 				teo
 			);
+			await story.captureWheels('as it came', ['front-right', 'front-left'], teo);
 			await story.later(70).mend(
 				{
 					title: 'Loose ring refitted',
@@ -151,8 +152,10 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'refit-ring',
 				teo
 			);
+			await story.captureWheels('ring refitted', ['front-right', 'front-left'], teo);
 			await story.tellReturns(3, 14, 'above 45 km/h', teo);
 			await story.proveStanding(teo);
+			await story.recordDrive('to the causeway and back', CAUSEWAY_DRIVE, [], teo);
 		}
 	},
 	{

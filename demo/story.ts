@@ -21,6 +21,8 @@ import { clearModules } from '../src/lib/server/jobs/clear';
 import { liveVehicleOf, recordingPayload } from '../src/lib/server/jobs/recorder';
 import { sample } from '../src/lib/server/jobs/sampler';
 import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
+import { encodeCapture } from '../src/lib/core/scope/captureChunk';
+import { benchCapture } from './benchCapture';
 import { benchReading } from './benchReading';
 import { DirectLink } from './link';
 import type { DemoVehicle } from './shop';
@@ -255,6 +257,15 @@ export class Story {
 		await this.captures.finish(id, samples);
 		const about = { name, source: { kind: 'vehicle' as const }, marks, endedBecause: null };
 		await this.add('live-recording', recordingPayload(samples, liveVehicleOf(this.type), about), author, id);
+	}
+
+	/** Wheels turned by hand before the oscilloscope. */
+	async captureWheels(name: string, positions: readonly Position[], author: Author): Promise<void> {
+		const { capture, payload } = benchCapture(this.bench, name, positions);
+		const id = ulid(this.now.getTime());
+		const about = { id, caseId: this.caseId, authorId: author.id, name, startedAt: this.now.toISOString() };
+		await this.captures.keep(about, encodeCapture(capture));
+		await this.add('scope-capture', payload, author, id);
 	}
 
 	private async clear(author: Author): Promise<void> {

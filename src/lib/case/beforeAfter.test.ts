@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { beforeAfter, statusWords } from './beforeAfter';
+import type { PayloadOf } from './entry';
 import { caseReport, groupedCodes } from './report';
 import { projectCase } from './project';
 import { BRAKE, CLUSTER, OPEN, ThreadMaker } from './threads.fixture';
@@ -15,6 +16,8 @@ function proven(after: Parameters<ThreadMaker['scan']>[0] = [], silent: string[]
 	maker.scan(after, {}, silent);
 	return maker;
 }
+
+const NO_RINGS = { before: null, after: null };
 
 describe('the network before and after', () => {
 	it('sets the first reading against the last one since the clear, with lamps', () => {
@@ -81,11 +84,68 @@ describe('the network before and after', () => {
 		maker.add('live-recording', recording(['drops out', 'drops out']));
 		maker.repair();
 		expect(beforeAfter(maker.thread)?.seen).toEqual([
-			{ what: 'live: rear left', before: ['drops out'], after: null }
+			{ what: 'live: rear left', before: ['drops out'], after: null, rings: NO_RINGS }
 		]);
 		maker.add('live-recording', recording([]));
 		expect(beforeAfter(maker.thread)?.seen).toEqual([
-			{ what: 'live: rear left', before: ['drops out'], after: [] }
+			{ what: 'live: rear left', before: ['drops out'], after: [], rings: NO_RINGS }
+		]);
+	});
+
+	it('sets the ring as it came beside the ring as it goes: the worst picture of the one, the last of the other', () => {
+		const seen = (turns: number, marked: number[]): PayloadOf<'scope-capture'> => ({
+			name: '',
+			typeId: 'brindle-marlow-16',
+			source: { kind: 'instrument' },
+			rateHz: 50_000,
+			durationS: 2,
+			samples: 100_000,
+			teeth: 48,
+			channels: [
+				{
+					name: 'rear_left',
+					position: 'rear-left',
+					probe: '',
+					at: 'sensor',
+					kind: 'active',
+					lowV: 0.8,
+					highV: 1.6,
+					peakToPeakV: 0.8,
+					pulses: 400,
+					medianHz: 200,
+					teethPerRev: 48,
+					voltsPerHz: null,
+					findings: marked.map((tooth) => ({
+						type: 'missing-tooth',
+						perRev: true,
+						count: 5,
+						times: [0.1],
+						value: 2,
+						text: `no pulse at tooth ${tooth}`,
+						teeth: [tooth]
+					})),
+					ring: { teeth: 48, turns, height: Array(48).fill(1), seen: Array(48).fill(1) },
+					proves: [],
+					implicates: []
+				}
+			],
+			comparison: null,
+			verdict: 'x',
+			knownGood: false
+		});
+		const maker = new ThreadMaker().listen();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		maker.add('scope-capture', seen(1, []));
+		maker.add('scope-capture', seen(2, [7]));
+		maker.add('scope-capture', seen(3, []));
+		expect(beforeAfter(maker.thread)?.seen).toMatchObject([
+			{ what: 'scope: rear left', rings: { before: { marked: [7], ring: { turns: 2 } }, after: null } }
+		]);
+		maker.repair();
+		maker.add('scope-capture', seen(4, []));
+		maker.add('scope-capture', seen(5, []));
+		expect(beforeAfter(maker.thread)?.seen).toMatchObject([
+			{ after: [], rings: { before: { ring: { turns: 2 } }, after: { marked: [], ring: { turns: 5 } } } }
 		]);
 	});
 

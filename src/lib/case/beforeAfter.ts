@@ -1,5 +1,6 @@
 import { codeWithSuffix } from '../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../core/codes/status';
+import type { DrawnRing } from '../core/scope/ringDrawing';
 import type { Entry, EntryOf, ScannedModule } from './entry';
 import { isMending } from './calibrations';
 import { latest, ofKind } from './thread';
@@ -25,6 +26,13 @@ export interface SeenSides {
 	before: string[];
 	/** Null = not looked at since. */
 	after: string[] | null;
+	/** Its ring as the oscilloscope saw it first and last; null where there is no picture of a whole turn. */
+	rings: { before: RingSeen | null; after: RingSeen | null };
+}
+/** A ring to be drawn, with the teeth that something was found at. */
+export interface RingSeen {
+	ring: DrawnRing;
+	marked: number[];
 }
 
 export interface ModuleChange {
@@ -107,28 +115,49 @@ function lampsOf(entries: readonly Entry[], clearedAt: number): BeforeAfter['lam
 	});
 }
 
+interface Look {
+	what: string;
+	found: string[];
+	ring: RingSeen | null;
+}
+
 /** What an entry looked at, and what was found there. */
-function looksOf(entry: Entry): { what: string; found: string[] }[] {
+function looksOf(entry: Entry): Look[] {
 	if (entry.kind === 'live-recording')
 		return entry.payload.channels.map((channel) => ({
 			what: `live: ${channel.replaceAll('_', ' ')}`,
-			found: entry.payload.findings.filter((one) => one.channel === channel).map(({ text }) => text)
+			found: entry.payload.findings.filter((one) => one.channel === channel).map(({ text }) => text),
+			ring: null
 		}));
 	if (entry.kind !== 'scope-capture') return [];
-	return entry.payload.channels.flatMap(({ position, findings }) =>
-		position ? [{ what: `scope: ${positionWords(position)}`, found: findings.map(({ text }) => text) }] : []
-	);
+	return entry.payload.channels.flatMap(({ position, findings, ring }): Look[] => {
+		if (!position) return [];
+		const marked = findings.flatMap(({ teeth }) => teeth);
+		const found = findings.map(({ text }) => text);
+		return [{ what: `scope: ${positionWords(position)}`, found, ring: ring ? { ring, marked } : null }];
+	});
 }
 
 function seenIn(entries: readonly Entry[]): SeenSides[] {
 	const mendedAt = entries.findLastIndex(isMending);
-	const found = new Map<string, SeenSides>();
+	const sides = new Map<string, SeenSides>();
 	for (const [at, entry] of entries.entries())
-		for (const { what, found: texts } of looksOf(entry)) {
-			const known = found.get(what) ?? { what, before: [], after: null };
-			if (mendedAt >= 0 && at > mendedAt) known.after = texts;
-			else known.before = [...new Set([...known.before, ...texts])];
-			found.set(what, known);
+		for (const { what, found, ring } of looksOf(entry)) {
+			const known = sides.get(what) ?? {
+				what,
+				before: [],
+				after: null,
+				rings: { before: null, after: null }
+			};
+			if (mendedAt >= 0 && at > mendedAt) {
+				known.after = found;
+				known.rings.after = ring ?? known.rings.after;
+			} else {
+				known.before = [...new Set([...known.before, ...found])];
+				// The picture that shows the most stands for how it came.
+				if (ring && ring.marked.length >= (known.rings.before?.marked.length ?? 0)) known.rings.before = ring;
+			}
+			sides.set(what, known);
 		}
-	return [...found.values()].filter(({ before, after }) => before.length > 0 || (after?.length ?? 0) > 0);
+	return [...sides.values()].filter(({ before, after }) => before.length > 0 || (after?.length ?? 0) > 0);
 }

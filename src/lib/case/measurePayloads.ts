@@ -76,6 +76,16 @@ const ScopeFinding = z.object({
 	teeth: z.array(z.number().int().min(0).max(400)).max(400)
 });
 
+const MOST_TEETH = 400;
+const KeptRing = z.object({
+	teeth: z.number().int().min(1).max(MOST_TEETH),
+	turns: z.number().min(0),
+	/** Height of each pulse against the usual one; 0 where none was seen. */
+	height: z.array(z.number().min(0).max(100)).max(MOST_TEETH),
+	/** Share of the turns in which the tooth was seen. */
+	seen: z.array(z.number().min(0).max(1)).max(MOST_TEETH)
+});
+
 export const ScopeCapture = z.object({
 	name: Text,
 	typeId: z.string(),
@@ -106,6 +116,8 @@ export const ScopeCapture = z.object({
 				teethPerRev: z.number().int().nullable(),
 				voltsPerHz: Finite.nullable(),
 				findings: z.array(ScopeFinding).max(20),
+				/** One turn of its ring as the mean of all, for a picture; absent where no turn was whole. */
+				ring: KeptRing.optional(),
 				proves: Links,
 				implicates: Links
 			})

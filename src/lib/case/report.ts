@@ -5,6 +5,7 @@ import { caseCalibrations, whyDue } from './calibrations';
 import { describeEntry } from './describe';
 import { drivenKm } from './drivenKm';
 import type { Entry } from './entry';
+import { keyTraces, type KeyTrace } from './keyTraces';
 import { fittingLacks } from './fittings';
 import { checkChain } from './hashChain';
 import { linksAt, type LinkState } from './measured';
@@ -55,6 +56,7 @@ export interface CaseReport {
 	/** What whoever drives it must know. */
 	cautions: string[];
 	photos: { id: string; of: string }[];
+	traces: KeyTrace[];
 	signature: { by: string; at: string; statement: string } | null;
 	evidence: {
 		seq: number;
@@ -118,6 +120,7 @@ export function caseReport(thread: Entry[], view: CaseView): CaseReport {
 		waivers: waiversOf(entries),
 		cautions: cautionsOf(entries),
 		photos: photosOf(entries),
+		traces: keyTraces(entries),
 		signature: view.signature && {
 			by: view.signature.authorName,
 			at: view.signature.receivedAt,

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { BeforeAfter } from '$lib/case/beforeAfter';
 	import Mark from './Mark.svelte';
+	import RingMap from './RingMap.svelte';
 
 	/** The whole network as it came and as it goes, side by side; what was not there before is said first. */
 	let { sides }: { sides: BeforeAfter } = $props();
@@ -18,6 +19,7 @@
 	};
 	const lampMark = (after: string | null) =>
 		after === null ? 'open' : after === 'lit and went out' ? 'good' : 'bad';
+	const rings = $derived(sides.seen.filter(({ rings: { before, after } }) => before ?? after));
 	const seenMark = (after: string[] | null) =>
 		after === null ? 'open' : after.length === 0 ? 'good' : 'bad';
 </script>
@@ -74,3 +76,17 @@
 		</tbody>
 	</table>
 </div>
+{#each rings as { what, rings: { before, after } } (what)}
+	<section class="mt-4" aria-label="{what}, its ring">
+		<h3 class="font-bold">{what}, its ring</h3>
+		<div class="flex flex-wrap gap-x-10 gap-y-3">
+			{#each [{ name: 'as it came', one: before }, { name: 'as it goes', one: after }] as { name, one } (name)}
+				<div class="w-72">
+					<p class="text-ink-2">{name}</p>
+					{#if one}<RingMap ring={one.ring} marked={one.marked} size={280} explained={false} />
+					{:else}<p class="py-3">no capture of a whole turn</p>{/if}
+				</div>
+			{/each}
+		</div>
+	</section>
+{/each}

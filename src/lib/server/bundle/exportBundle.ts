@@ -35,8 +35,8 @@ export async function exportBundle(
 		}
 	}
 	const { head, report } = paper;
-	files.set('report.pdf', await caseReportPdf('technician', head, report, stores.photos, caseId));
-	files.set('report-customer.pdf', await caseReportPdf('customer', head, report, stores.photos, caseId));
+	files.set('report.pdf', await caseReportPdf('technician', head, report, stores, caseId));
+	files.set('report-customer.pdf', await caseReportPdf('customer', head, report, stores, caseId));
 	return packBundle(files);
 }
 

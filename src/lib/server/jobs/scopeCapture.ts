@@ -2,6 +2,7 @@ import { captureLinks, type ProbedAt } from '../../case/captureLinks';
 import type { ScopeCapture } from '../../case/measurePayloads';
 import { analyseCapture } from '../../core/scope/analyseCapture';
 import type { Capture } from '../../core/scope/capture';
+import type { RingMap } from '../../core/scope/ringMap';
 import type { Position } from '../../../../library';
 
 /** What a person said of each channel. */
@@ -10,6 +11,15 @@ export interface ProbedChannel {
 	probe: string;
 	at: ProbedAt;
 }
+
+const MOST_TEETH = 400;
+const hundredths = (value: number) => Math.round(value * 100) / 100;
+const keptRing = ({ teeth, turns, height, seen }: RingMap) => ({
+	teeth,
+	turns: hundredths(turns),
+	height: height.map((one) => Math.min(100, Math.max(0, hundredths(one)))),
+	seen: seen.map(hundredths)
+});
 
 /** A capture as the thread keeps it: what it is and what its analysis found. The samples are stored beside it. */
 export function scopePayload(
@@ -24,8 +34,19 @@ export function scopePayload(
 		durationS: analysis.durationS,
 		samples: capture.channels[0]?.volts.length ?? 0,
 		channels: analysis.channels.map((channel, i) => {
-			const { name, kind, lowV, highV, peakToPeakV, pulses, medianHz, teethPerRev, voltsPerHz, findings } =
-				channel;
+			const {
+				name,
+				kind,
+				lowV,
+				highV,
+				peakToPeakV,
+				pulses,
+				medianHz,
+				teethPerRev,
+				voltsPerHz,
+				findings,
+				ring
+			} = channel;
 			const probe = probes[i] ?? { position: null, probe: '', at: 'elsewhere' as const };
 			return {
 				name,
@@ -39,6 +60,7 @@ export function scopePayload(
 				teethPerRev,
 				voltsPerHz,
 				findings,
+				...(ring && ring.teeth <= MOST_TEETH ? { ring: keptRing(ring) } : {}),
 				...captureLinks(findings, probe.at)
 			};
 		}),

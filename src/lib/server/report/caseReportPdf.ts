@@ -1,7 +1,9 @@
 import type { CaseReport } from '../../case/report';
+import type { Captures } from '../db/captures';
 import type { Photos } from '../db/photos';
 import { customerDocument } from './customerDocument';
 import type { ReportHead } from './parts';
+import { traceDrawing } from './drawings';
 import { technicianDocument } from './technicianDocument';
 import { pdfOf } from './pdf';
 
@@ -10,7 +12,7 @@ export async function caseReportPdf(
 	reader: 'technician' | 'customer',
 	head: ReportHead,
 	report: CaseReport,
-	photos: Photos,
+	{ photos, captures }: { photos: Photos; captures: Captures },
 	caseId: string
 ): Promise<Uint8Array> {
 	if (reader === 'customer') return pdfOf(customerDocument(head, report));
@@ -19,5 +21,11 @@ export async function caseReportPdf(
 		const bytes = await photos.read(caseId, id);
 		if (bytes) pictures.set(id, bytes);
 	}
-	return pdfOf(technicianDocument(head, report, pictures));
+	const traces = [];
+	for (const trace of report.traces) {
+		const samples = await captures.read(trace.id);
+		const drawing = samples && traceDrawing(trace, samples);
+		if (drawing) traces.push({ trace, drawing });
+	}
+	return pdfOf(technicianDocument(head, report, { photos: pictures, traces }));
 }

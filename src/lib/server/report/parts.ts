@@ -2,6 +2,7 @@ import type { Content, StyleDictionary, TableCell, TDocumentDefinitions } from '
 import type { CaseReport } from '../../case/report';
 import type { MarkState } from '../../core/prove/proof';
 import { paperDate } from '../cases/clock';
+import { BAD, GOOD, INK, QUIET, RULE, SUSPECT } from './inks';
 import { runsOf } from './runs';
 
 /** Pieces that both papers are made of. */
@@ -17,12 +18,6 @@ export interface ReportHead {
 	url: string;
 	printedAt: string;
 }
-const INK = '#17332f';
-export const QUIET = '#5b6661';
-const RULE = '#d8cdb8';
-const GOOD = '#1f6f5f';
-const SUSPECT = '#b3801b';
-const BAD = '#cf3a1f';
 
 const STYLES: StyleDictionary = {
 	title: { fontSize: 19, bold: true },

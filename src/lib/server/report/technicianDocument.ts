@@ -1,5 +1,9 @@
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { RingSeen } from '../../case/beforeAfter';
+import type { KeyTrace } from '../../case/keyTraces';
 import { groupedCodes, type CaseReport } from '../../case/report';
+import { lowerFirst, upperFirst } from '../../case/words';
+import { drawRing } from '../../core/scope/ringDrawing';
 import { paperDate } from '../cases/clock';
 import {
 	cell,
@@ -16,13 +20,18 @@ import {
 	top,
 	when,
 	HAIR,
-	QUIET,
 	type ReportHead
 } from './parts';
+import { ringSvg, type TraceDrawing } from './drawings';
+import { QUIET } from './inks';
 import { runsOf } from './runs';
 
-/** Photos by id, as JPEG. */
-export type Pictures = ReadonlyMap<string, Uint8Array>;
+/** What is kept beside the thread and shown on paper. */
+export interface Pictures {
+	/** By id, as JPEG. */
+	photos: ReadonlyMap<string, Uint8Array>;
+	traces: readonly { trace: KeyTrace; drawing: TraceDrawing }[];
+}
 
 /** The whole of it, for the next technician. */
 export function technicianDocument(
@@ -40,6 +49,7 @@ export function technicianDocument(
 			line(`Done before by others, and not taken as proven: ${report.complaint.prior.join(', ')}.`, 'quiet')
 		]),
 		...found(report),
+		...traces(pictures),
 		heading('What was done'),
 		...repairs(report),
 		...when(report.calibrations.length > 0, () => [
@@ -121,7 +131,8 @@ function codes(report: CaseReport): Content[] {
 	return [heading('Codes, and how far each is proven'), table([64, 165, '*'], body), ...lamps, ...driven];
 }
 
-function network({ beforeAfter }: CaseReport): Content[] {
+function network(report: CaseReport): Content[] {
+	const { beforeAfter } = report;
 	if (!beforeAfter) return [];
 	const { modules, added, lamps, seen } = beforeAfter;
 	const side = (one: (typeof modules)[number]['after']): string =>
@@ -152,13 +163,53 @@ function network({ beforeAfter }: CaseReport): Content[] {
 			],
 			1
 		),
-		...when(added.length > 0, () => [strong('New since'), list(added)])
+		...when(added.length > 0, () => [strong('New since'), list(added)]),
+		...rings(report)
 	];
 }
 
+/** What a wheel did, before and after, over time. */
+function traces(pictures: Pictures): Content[] {
+	if (pictures.traces.length === 0) return [];
+	return [
+		heading('What the wheels did'),
+		...pictures.traces.map(({ trace, drawing }) => ({
+			unbreakable: true,
+			margin: [0, 4, 0, 6] as [number, number, number, number],
+			stack: [
+				{ text: [...runsOf(`${upperFirst(trace.side)}: `), ...runsOf(trace.words)] },
+				{ svg: drawing.svg, width: 480 },
+				line(drawing.words, 'small')
+			]
+		}))
+	];
+}
+
+/** Rings as the oscilloscope saw them, side by side. */
+function rings({ beforeAfter }: CaseReport): Content[] {
+	const shown = (beforeAfter?.seen ?? []).filter(({ rings: { before, after } }) => before ?? after);
+	return shown.map(({ what, rings: { before, after } }) => ({
+		unbreakable: true,
+		margin: [0, 8, 0, 0] as [number, number, number, number],
+		stack: [
+			strong(`${upperFirst(what)}, its ring`),
+			{ columns: [ring('As it came', before), ring('As it goes', after)], columnGap: 12 }
+		]
+	}));
+}
+const ring = (side: string, seen: RingSeen | null): Column => ({
+	width: '*',
+	stack: seen
+		? [
+				{ svg: ringSvg(seen), width: 150 },
+				line(`${side}: ${lowerFirst(drawRing(seen.ring, seen.marked).says)}.`, 'small')
+			]
+		: [line(`${side}: no capture of a whole turn.`, 'small')]
+});
+
 function photos(report: CaseReport, pictures: Pictures): Content[] {
 	const shown = report.photos.flatMap(({ id, of }) => {
-		const bytes = pictures.get(id);
+		const bytes = pictures.photos.get(id);
 		return bytes ? [{ of, image: `data:image/jpeg;base64,${Buffer.from(bytes).toString('base64')}` }] : [];
 	});
 	if (shown.length === 0) return [];

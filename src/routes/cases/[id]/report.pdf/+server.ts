@@ -8,7 +8,9 @@ export async function GET({ params, url }) {
 	const { row, thread, view } = await loadCase(params.id);
 	const reader = url.searchParams.get('for') === 'customer' ? 'customer' : 'technician';
 	const head = await headOf(row);
-	const pdf = await caseReportPdf(reader, head, caseReport(thread, view), services().photos, row.id);
+	const { photos, desk } = services();
+	const stores = { photos, captures: desk.captures };
+	const pdf = await caseReportPdf(reader, head, caseReport(thread, view), stores, row.id);
 	return new Response(pdf as BodyInit, {
 		headers: {
 			'content-type': 'application/pdf',
