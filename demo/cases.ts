@@ -87,7 +87,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			);
 			await story.proveStanding(ana);
 			await story.later(20).provingDrive(ana, 'dry');
-			await story.tellReturns(2, 9, 'above 45 km/h', ana);
+			await story.tellReturns(2, 9, 45, ana);
 			await story.scan(ana);
 			await story
 				.later(30)
@@ -153,7 +153,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				teo
 			);
 			await story.captureWheels('ring refitted', ['front-right', 'front-left'], teo);
-			await story.tellReturns(3, 14, 'above 45 km/h', teo);
+			await story.tellReturns(3, 14, 45, teo);
 			await story.proveStanding(teo);
 			await story.recordDrive('to the causeway and back', CAUSEWAY_DRIVE, [], teo);
 		}

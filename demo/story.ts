@@ -121,11 +121,19 @@ export class Story {
 	}
 
 	/** How often it came before, by the customer. */
-	async tellReturns(returns: number, overKm: number, conditions: string, author: Author): Promise<void> {
+	async tellReturns(returns: number, overKm: number, fromKmh: number, author: Author): Promise<void> {
 		const code = await this.ownCode();
 		await this.add(
 			'returns-told',
-			{ ...code, returns, overKm, from: 'the customer', conditions, target: 0.05 },
+			{
+				...code,
+				returns,
+				overKm,
+				from: 'the customer',
+				conditions: 'at speed',
+				showsWhen: { fromKmh, toKmh: null, turning: false, road: null },
+				target: 0.05
+			},
 			author
 		);
 	}
@@ -327,7 +335,16 @@ export class Story {
 		const distanceKm = Math.round((this.bench.state.odometerKm - before) * 10) / 10;
 		await this.add(
 			'proving-drive',
-			{ distanceKm, topSpeedKmh: 65, stops: 1, road, driver: 'Teo', note: '' },
+			{
+				distanceKm,
+				// Most of it at speed, by the driver's word.
+				asShownKm: Math.round(distanceKm * 7) / 10,
+				topSpeedKmh: 65,
+				stops: 1,
+				road,
+				driver: 'Teo',
+				note: ''
+			},
 			author
 		);
 	}

@@ -94,7 +94,10 @@ function countedReturns(entries: readonly Entry[], code: ScannedCode | null): Re
 	return [{ from: 'the counter of the module', returns, km: nowKm - firstKm }];
 }
 
-/** Times that our own recordings caught its wheel, over all that was driven while that wheel was recorded. */
+/**
+ * Drives of our own in which its wheel was caught, over all that was driven while that wheel was recorded. A wheel that
+ * drops out at every turn of its ring has come once: each drive counts as one return at most.
+ */
 function ownReturns(before: readonly Entry[], { corner }: CodeId): Returns[] {
 	const channel = corner?.replace('-', '_');
 	let returns = 0;
@@ -102,8 +105,8 @@ function ownReturns(before: readonly Entry[], { corner }: CodeId): Returns[] {
 	for (const { payload } of ofKind(before, 'live-recording')) {
 		if (!channel || !payload.bands || !payload.channels.includes(channel)) continue;
 		km += payload.bands.reduce((sum, band) => sum + band.km, 0);
-		for (const finding of payload.findings)
-			if (finding.channel === channel && PASSING.includes(finding.type)) returns += finding.count;
+		const caught = payload.findings.some((one) => one.channel === channel && PASSING.includes(one.type));
+		returns += caught ? 1 : 0;
 	}
 	return returns > 0 && km > 0 ? [{ from: 'our own drives', returns, km }] : [];
 }

@@ -25,7 +25,7 @@ export function ringSvg({ ring, marked }: RingSeen): string {
 	const middle = RING_SIZE / 2;
 	const circle = (radius: number) =>
 		`<circle cx="${middle}" cy="${middle}" r="${radius}" fill="none" stroke="${RULE}" stroke-width="1.5"/>`;
-	return `<svg viewBox="0 0 ${RING_SIZE} ${RING_SIZE}" xmlns="http://www.w3.org/2000/svg">${circle(INNER_RADIUS - 8)}${circle(INNER_RADIUS + USUAL_LENGTH)}${lines.join('')}${marks.join('')}</svg>`;
+	return `<svg viewBox="30 30 ${RING_SIZE - 60} ${RING_SIZE - 60}" xmlns="http://www.w3.org/2000/svg">${circle(INNER_RADIUS - 8)}${circle(INNER_RADIUS + USUAL_LENGTH)}${lines.join('')}${marks.join('')}</svg>`;
 }
 
 const WIDTH = 480;

@@ -44,7 +44,7 @@
 </script>
 
 {#if comes.before && comes.residual !== null && comes.furtherKm !== null}
-	<dl class="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 sm:grid-cols-4">
+	<dl class="mt-2 grid grid-cols-2 items-end gap-x-6 gap-y-1 sm:grid-cols-4">
 		<div>
 			<dt class="text-sm text-ink-2">before it was mended, by {comes.from}</dt>
 			<dd class="num text-xl">{comes.before.returns}× in {km(comes.before.km)}</dd>
