@@ -89,7 +89,7 @@ export default ts.config(
 					policies: [
 						{
 							from: { file: { path: 'src/*.ts' } },
-							allow: { to: { element: { types: { anyOf: ['server', 'case', 'core'] } } } }
+							allow: { to: { element: { types: { anyOf: ['server', 'workers', 'case', 'core'] } } } }
 						},
 						{ allow: { to: { module: { origin: ['external', 'core'] } } } },
 						...Object.entries(ARROW).map(([type, allowed]) => ({

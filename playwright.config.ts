@@ -18,6 +18,8 @@ export default defineConfig({
 		...devices['Desktop Chrome'],
 		baseURL: ORIGIN,
 		viewport: { width: 1280, height: 800 },
+		// Only the test of the page that a tablet keeps lets it be kept.
+		serviceWorkers: 'block',
 		launchOptions: {
 			executablePath: process.env.JALDI_CHROMIUM ?? '/usr/bin/chromium',
 			args: [

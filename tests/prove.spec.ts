@@ -109,6 +109,55 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 	});
 });
 
+test.describe('on a tablet that keeps the page', () => {
+	test.use({ serviceWorkers: 'allow' });
+
+	test('a drive opens again without the server, with what was driven, and goes by itself later', async ({
+		page,
+		bay
+	}) => {
+		const vehicle = await bay();
+		const { host, link, panel } = vehicle;
+		await openCase(page, 'kept', link, panel);
+		await put(page, 'complaint', { words: 'Now and then', symptoms: [], conditions: [] });
+		await scan(page);
+		await clearAll(page);
+		await page.goto(page.url().replace(/\/(read|prove)$/, '/prove/drive'));
+		await page.getByRole('button', { name: /Start the drive/ }).click();
+		await expect(page.getByRole('region', { name: 'Running recording' })).toBeVisible();
+		host.act({ do: 'drive', rate: 6, legs: ROUND });
+		await expect
+			.poll(async () => parseFloat(await page.locator('[data-driven]').innerText()), { timeout: 60_000 })
+			.toBeGreaterThan(0.1);
+		await expect.poll(() => page.evaluate(() => caches.match(location.href).then(Boolean))).toBe(true);
+
+		await page.context().setOffline(true);
+		await page.reload();
+		await expect(page.getByText(/The server is out of reach/)).toBeVisible();
+		await expect(page.getByRole('button', { name: /Start the drive/ })).toHaveCount(0);
+		const driven = parseFloat(await page.locator('[data-driven]').innerText());
+		expect(driven).toBeGreaterThan(0.1);
+		await page.getByRole('button', { name: /Put the drive on the thread/ }).click();
+		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
+		// Another page was never kept: the browser says that it cannot be had.
+		const other = await page.context().newPage();
+		await expect(other.goto(new URL('/', page.url()).href)).rejects.toThrow(/ERR_INTERNET_DISCONNECTED/);
+		await other.close();
+
+		await page.context().setOffline(false);
+		await expect(page.getByText(/waits on this device/)).toHaveCount(0, { timeout: 30_000 });
+		await page.reload();
+		await expect(page.getByRole('button', { name: /^Proving drive, / })).toHaveCount(1);
+		await page.keyboard.press('x');
+		await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
+
+		// Whoever signs in next finds nothing of it on this device.
+		await page.context().clearCookies();
+		await page.goto('/');
+		await expect.poll(() => page.evaluate(() => caches.has('jaldi:pages'))).toBe(false);
+	});
+});
+
 test('a repair that was none: its code is heard coming back while it is driven, and the drive has failed', async ({
 	page,
 	bay

@@ -17,7 +17,7 @@ export const CASE_NAME = 'case.json';
 export const HASHES_NAME = 'hashes.txt';
 /** What may be in a bundle, and nothing else. */
 const ALLOWED =
-	/^(case\.json|case\.schema\.json|hashes\.txt|report\.pdf|report-customer\.pdf|captures\/[0-9A-HJKMNP-TV-Z]{26}\.(csv|bin)|photos\/[0-9A-HJKMNP-TV-Z]{26}\.jpg|logs\/[0-9A-HJKMNP-TV-Z]{26}\.txt)$/;
+	/^(case\.json|case\.schema\.json|hashes\.txt|report\.pdf|report-customer\.pdf|captures\/[0-9A-HJKMNP-TV-Z]{26}\.(csv|bin)|photos\/[0-9A-HJKMNP-TV-Z]{26}\.jpg|logs\/[0-9A-HJKMNP-TV-Z]{26}\.(txt|log))$/;
 export const MOST_FILES = 5_000;
 export const MOST_BUNDLE_BYTES = 512 * 1024 * 1024;
 const MOST_FILE_BYTES = 256 * 1024 * 1024;
@@ -112,7 +112,8 @@ export function checkBundle(files: BundleFiles): Result<BundleCheck> {
 	const problems = [
 		...(chain.intact ? [] : [`${CASE_NAME}: ${chain.reason}${titleAt(entries, chain.seq)}`]),
 		...hashProblems(files),
-		...photoProblems(files, entries)
+		...photoProblems(files, entries),
+		...logProblems(files, entries)
 	];
 	return ok({
 		entries,
@@ -170,5 +171,17 @@ function photoProblems(files: BundleFiles, entries: readonly Entry[]): string[] 
 				? []
 				: [`photos/${id}.jpg is not the photo that entry ${entry.seq} was made with`];
 		});
+	});
+}
+
+function logProblems(files: BundleFiles, entries: readonly Entry[]): string[] {
+	return entries.flatMap((entry) => {
+		if (entry.kind !== 'frame-log' || !entry.payload.kept) return [];
+		const name = `logs/${entry.id}.log`;
+		const bytes = files.get(name);
+		if (!bytes) return [`${name} is missing: entry ${entry.seq} speaks of it`];
+		return hashOf(bytes) === entry.payload.kept.sha256
+			? []
+			: [`${name} is not the log that entry ${entry.seq} was read from`];
 	});
 }

@@ -82,6 +82,8 @@ const LampStates = z.object({ state: z.string().max(20), flash: z.string().max(2
 export const FrameLog = z.object({
 	fileName: Words,
 	bytes: Counted,
+	/** The log itself, unpacked, as it is kept beside the thread under the entry's id; absent where it is too large for that. */
+	kept: z.object({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: Counted }).optional(),
 	frames: Counted,
 	durationS: z.number().min(0),
 	badLineCount: Counted,

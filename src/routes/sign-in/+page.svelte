@@ -1,8 +1,11 @@
 <script lang="ts">
 	import { superForm } from 'sveltekit-superforms';
+	import { onMount } from 'svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
+	import { forgetPages } from '../keepPage';
 
 	let { data } = $props();
+	onMount(() => void forgetPages());
 	// svelte-ignore state_referenced_locally
 	const { form, errors, message, enhance, submitting } = superForm(data.form);
 </script>

@@ -3,14 +3,19 @@ import sharp from 'sharp';
 import { strToU8, zipSync } from 'fflate';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { unpackBundle } from '../../case/bundle';
+import { checkBundle, packBundle, unpackBundle } from '../../case/bundle';
 import { caseSchemaText } from '../../case/caseSchema';
 import type { EntryKind, PayloadOf } from '../../case/entry';
+import { keptLog, readLog } from '../../case/frameLogReading';
+import { LogKeeper } from '../../case/logKeeper';
 import { projectCase } from '../../case/project';
 import { caseReport } from '../../case/report';
 import { ThreadMaker } from '../../case/threads.fixture';
+import { unpackedLog } from '../cases/keptLog';
 import { Captures } from '../db/captures';
 import { Photos } from '../db/photos';
+import { ShopFigures } from '../db/shopFigures';
+import { TrackRecord } from '../db/trackRecord';
 import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { exportBundle } from './exportBundle';
 import { importBundle } from './importBundle';
@@ -125,7 +130,7 @@ describe('a case from one shop to another', () => {
 	it('comes in with the same thread, projections, samples and photos', async () => {
 		const { recording, photo } = await filled();
 		const zip = await bundled();
-		const taken = await importBundle(empty.db, empty.threads, zip);
+		const taken = await importBundle(empty.db, empty.threads, zip, 'Another Shop');
 		expect(taken).toMatchObject({ ok: true, value: { caseId: shop.caseId, known: false } });
 		const [here, there] = [await shop.threads.read(shop.caseId), await empty.threads.read(shop.caseId)];
 		expect(there).toEqual(here);
@@ -160,16 +165,98 @@ describe('a case from one shop to another', () => {
 		expect(start(`captures/${recording}.csv`, 30)).toMatch(/^time_s,vehicle/);
 	});
 
+	it('a frame log goes with its case, byte for byte; another in its place is named', async () => {
+		await filled();
+		const log = '(1.000000) bus0 7E0#031902FF00000000\n(1.010000) bus0 7E8#0459020000000000\n';
+		const id = ulid();
+		const keeper = new LogKeeper();
+		const analysis = await readLog(
+			keeper.through(
+				(async function* () {
+					yield strToU8(log);
+				})()
+			)
+		);
+		const kept = keeper.end();
+		if (!kept) throw new Error('not kept');
+		const { packed, ...told } = kept;
+		await new Captures(shop.db).keep(
+			{ id, caseId: shop.caseId, authorId: shop.ana.id, name: 'log', startedAt: new Date().toISOString() },
+			packed
+		);
+		await put('frame-log', { ...keptLog(analysis, 'bus.log', log.length), kept: told }, id);
+		const zip = await bundled();
+		const unpacked = unpackBundle(zip);
+		if (!unpacked.ok) throw new Error(unpacked.error);
+		expect(new TextDecoder().decode(unpacked.value.get(`logs/${id}.log`))).toBe(log);
+		expect(new TextDecoder().decode(unpacked.value.get(`logs/${id}.txt`))).toContain('1902FF');
+		expect(await importBundle(empty.db, empty.threads, zip, 'Another Shop')).toMatchObject({ ok: true });
+		const [there] = await new Captures(empty.db).pieces(id);
+		expect(new TextDecoder().decode((await unpackedLog(there ?? new Uint8Array())) ?? undefined)).toBe(log);
+
+		const swapped = new Map(unpacked.value);
+		swapped.set(`logs/${id}.log`, strToU8(log.replace('7E8', '7E9')));
+		swapped.delete('hashes.txt');
+		const again = unpackBundle(packBundle(swapped));
+		const checked = again.ok ? checkBundle(again.value) : again;
+		expect(checked).toMatchObject({
+			ok: true,
+			value: { problems: [expect.stringMatching(/is not the log that entry \d+ was read from/)] }
+		});
+	});
+
+	it('another shop’s case does not count as work of this one; its own, taken in on a new server, does', async () => {
+		await filled();
+		await put('test-step', {
+			test: 'fuse',
+			place: 'F14',
+			name: 'Look at the fuse',
+			station: 'measure',
+			from: 'suggested',
+			how: 'done',
+			seen: {},
+			because: '',
+			minutes: 4
+		});
+		await put('repair', {
+			title: 'Ring refitted',
+			position: 'rear-left',
+			parts: [],
+			temporary: false,
+			note: '',
+			does: { kind: 'refit-ring', place: 'rear-left' }
+		});
+		await put('signature', { statement: 'Released', verdict: 'Proven clear' });
+		const zip = await bundled();
+		const third = await openTestShop();
+		try {
+			for (const [{ db, threads, cases }, name, counted] of [
+				[empty, 'Another Shop', 0],
+				[third, 'Tern Point Works', 1]
+			] as const) {
+				await importBundle(db, threads, zip, name);
+				await cases.refresh(shop.caseId);
+				const figures = await new ShopFigures(db).figures();
+				expect(figures.find(({ id }) => id === 'proven')?.of).toBe(counted);
+				expect(await new ShopFigures(db).minutesByStation()).toHaveLength(counted);
+				expect(await new TrackRecord(db).proven()).toHaveLength(counted);
+				expect(Object.keys(await new TrackRecord(db).minutes())).toHaveLength(counted);
+			}
+		} finally {
+			third.close();
+		}
+	});
+
 	it('brought in twice it is there once; with another thread of the same case it is refused', async () => {
 		await filled();
 		const zip = await bundled();
-		await importBundle(empty.db, empty.threads, zip);
-		expect(await importBundle(empty.db, empty.threads, zip)).toMatchObject({
+		await importBundle(empty.db, empty.threads, zip, 'Another Shop');
+		expect(await importBundle(empty.db, empty.threads, zip, 'Another Shop')).toMatchObject({
 			ok: true,
 			value: { known: true }
 		});
 		await put('note', { text: 'one more' });
-		const later = await importBundle(empty.db, empty.threads, await bundled());
+		const later = await importBundle(empty.db, empty.threads, await bundled(), 'Another Shop');
 		expect(later).toMatchObject({ ok: false, error: expect.stringContaining('another thread') });
 		expect((await empty.threads.read(shop.caseId)).length).toBe(
 			(await shop.threads.read(shop.caseId)).length - 1
@@ -183,7 +270,12 @@ describe('a case from one shop to another', () => {
 		const all = new Map(unpacked.value);
 		const text = new TextDecoder().decode(all.get('case.json'));
 		all.set('case.json', strToU8(text.replace('rust under the sensor', 'nothing')));
-		const taken = await importBundle(empty.db, empty.threads, zipSync(Object.fromEntries(all)));
+		const taken = await importBundle(
+			empty.db,
+			empty.threads,
+			zipSync(Object.fromEntries(all)),
+			'Another Shop'
+		);
 		expect(taken).toMatchObject({
 			ok: false,
 			error: expect.stringMatching(/entry \d was changed after it was written \(inspection, by Ana\)/)
@@ -197,7 +289,7 @@ describe('a case from one shop to another', () => {
 		const [theirs] = await shop.cases.vehicles();
 		const { createdAt: _, ...same } = theirs!;
 		await empty.cases.addVehicle({ ...same, plate: 'OTHER 1', nickname: 'another van' });
-		expect(await importBundle(empty.db, empty.threads, zip)).toMatchObject({ ok: true });
+		expect(await importBundle(empty.db, empty.threads, zip, 'Another Shop')).toMatchObject({ ok: true });
 		await empty.cases.refresh(shop.caseId);
 		expect(await empty.cases.find(shop.caseId)).toMatchObject({ vehicle: { nickname: 'school minibus' } });
 		expect((await empty.cases.vehicles()).map(({ plate }) => plate)).toContain('OTHER 1');
@@ -206,7 +298,7 @@ describe('a case from one shop to another', () => {
 		try {
 			const [entry] = await shop.threads.read(shop.caseId);
 			await putEntry(third, 'note', { text: 'under an id of theirs' }, { id: entry!.id });
-			expect(await importBundle(third.db, third.threads, zip)).toMatchObject({
+			expect(await importBundle(third.db, third.threads, zip, 'Another Shop')).toMatchObject({
 				ok: false,
 				error: expect.stringContaining('here already')
 			});
@@ -222,7 +314,9 @@ describe('a case from one shop to another', () => {
 		if (!unpacked.ok) throw new Error(unpacked.error);
 		const all = new Map(unpacked.value);
 		all.set(`photos/${photo}.jpg`, strToU8('<svg/>'));
-		expect(await importBundle(empty.db, empty.threads, zipSync(Object.fromEntries(all)))).toMatchObject({
+		expect(
+			await importBundle(empty.db, empty.threads, zipSync(Object.fromEntries(all)), 'Another Shop')
+		).toMatchObject({
 			ok: false
 		});
 		expect(await empty.cases.find(shop.caseId)).toBeNull();

@@ -9,6 +9,7 @@ import { decodeCapture } from '../../core/scope/captureChunk';
 import { writeCapture } from '../../core/scope/captureRows';
 import type { Captures } from '../db/captures';
 import type { Photos } from '../db/photos';
+import { unpackedLog } from '../cases/keptLog';
 import { caseReportPdf } from '../report/caseReportPdf';
 import type { ReportHead } from '../report/parts';
 
@@ -28,7 +29,7 @@ export async function exportBundle(
 	for (const entry of thread) {
 		if (entry.kind === 'live-recording') await addRecording(files, entry.id, stores.captures);
 		if (entry.kind === 'scope-capture') await addCapture(files, entry.id, stores.captures);
-		if (entry.kind === 'frame-log') files.set(`logs/${entry.id}.txt`, text(logText(entry)));
+		if (entry.kind === 'frame-log') await addLog(files, entry, stores.captures);
 		for (const id of photosIn(entry)) {
 			const bytes = await stores.photos.read(caseId, id);
 			if (bytes) files.set(`photos/${id}.jpg`, new Uint8Array(bytes));
@@ -68,6 +69,18 @@ async function addCapture(files: Map<string, Uint8Array>, id: string, captures: 
 		text(writeCapture(capture.value, 0, capture.value.channels[0]?.volts.length ?? 0))
 	);
 	files.set(`captures/${id}.bin`, framePieces(pieces));
+}
+
+/** The log as it came, where it was kept, and what was asked and answered in it. */
+async function addLog(
+	files: Map<string, Uint8Array>,
+	entry: EntryOf<'frame-log'>,
+	captures: Captures
+): Promise<void> {
+	files.set(`logs/${entry.id}.txt`, text(logText(entry)));
+	const [packed] = entry.payload.kept ? await captures.pieces(entry.id) : [];
+	const log = packed && (await unpackedLog(packed));
+	if (log) files.set(`logs/${entry.id}.log`, log);
 }
 
 /** What was asked and answered in a log of the bus. */

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
 import { eq, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { isValid, ulid } from 'ulid';
@@ -22,11 +23,14 @@ export interface Imported {
 /**
  * Takes a case from another shop in, whole or not at all: its thread byte for byte as it was, its captures and photos. A
  * bundle that is not as it was packed is refused, naming what was changed.
+ *
+ * @param shopName this shop's: what comes from another does not count as its own work
  */
 export async function importBundle(
 	db: Database,
 	threads: Threads,
-	zip: Uint8Array
+	zip: Uint8Array,
+	shopName: string
 ): Promise<Result<Imported>> {
 	const files = unpackBundle(zip);
 	if (!files.ok) return fail(`This bundle cannot be taken in: ${files.error}.`);
@@ -58,7 +62,7 @@ export async function importBundle(
 	try {
 		await db.transaction(async (tx) => {
 			await addPeople(tx, entries);
-			await addCase(tx, caseId, head);
+			await addCase(tx, caseId, head, shopName);
 			await threads.takeIn(tx, entries);
 			await addCaptures(tx, files.value, entries);
 			await addPhotos(tx, files.value, caseId, first.authorId);
@@ -82,7 +86,7 @@ async function addPeople(tx: Writer, entries: readonly Entry[]): Promise<void> {
 			.onConflictDoNothing();
 }
 
-async function addCase(tx: Writer, caseId: string, head: BundleHead): Promise<void> {
+async function addCase(tx: Writer, caseId: string, head: BundleHead, shopName: string): Promise<void> {
 	const { id, typeId, nickname, plate } = head.vehicle;
 	const [known] = await tx.select().from(vehicle).where(eq(vehicle.id, id));
 	// Another shop may have given the same id to another vehicle.
@@ -95,16 +99,28 @@ async function addCase(tx: Writer, caseId: string, head: BundleHead): Promise<vo
 		vehicleId,
 		wanted: head.wanted,
 		createdAt: head.createdAt,
+		// A shop that takes its own cases in again, on a new server, has its own.
+		fromShop: head.shop === shopName ? null : head.shop,
 		number: sql`(SELECT COALESCE(MAX(number), 400) + 1 FROM case_record)`
 	});
 }
 
+/** What is kept beside the thread for an entry, as it lies on disk. */
+function keptPieces(files: BundleFiles, entry: Entry): Uint8Array[] {
+	if (entry.kind === 'frame-log') {
+		const log = files.get(`logs/${entry.id}.log`);
+		return log ? [gzipSync(log)] : [];
+	}
+	if (entry.kind !== 'live-recording' && entry.kind !== 'scope-capture') return [];
+	const bytes = files.get(`captures/${entry.id}.bin`);
+	const pieces = bytes && splitPieces(bytes);
+	return pieces?.ok ? pieces.value : [];
+}
+
 async function addCaptures(tx: Writer, files: BundleFiles, entries: readonly Entry[]): Promise<void> {
 	for (const entry of entries) {
-		if (entry.kind !== 'live-recording' && entry.kind !== 'scope-capture') continue;
-		const bytes = files.get(`captures/${entry.id}.bin`);
-		const pieces = bytes && splitPieces(bytes);
-		if (!pieces?.ok) continue;
+		const pieces = keptPieces(files, entry);
+		if (pieces.length === 0) continue;
 		await tx.insert(capture).values({
 			id: entry.id,
 			caseId: entry.caseId,
@@ -113,7 +129,7 @@ async function addCaptures(tx: Writer, files: BundleFiles, entries: readonly Ent
 			name: entry.kind === 'live-recording' ? entry.payload.name : '',
 			whole: true
 		});
-		for (const [seq, piece] of pieces.value.entries())
+		for (const [seq, piece] of pieces.entries())
 			await tx.insert(captureChunk).values({ captureId: entry.id, seq, bytes: Buffer.from(piece) });
 	}
 }

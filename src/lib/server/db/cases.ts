@@ -18,6 +18,8 @@ export interface CaseRow {
 	id: string;
 	number: string;
 	wanted: string;
+	/** The shop that it was brought in from; null = this one’s own. */
+	fromShop: string | null;
 	signed: boolean;
 	vehicle: Vehicle;
 	/** Maker and model. */
@@ -235,6 +237,7 @@ export class Cases {
 			id: record.id,
 			number: caseNumber(record.number),
 			wanted: record.wanted,
+			fromShop: record.fromShop,
 			signed: record.signed,
 			vehicle: row.vehicle,
 			vehicleName: typeName(row.vehicle.typeId),

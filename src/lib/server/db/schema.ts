@@ -97,6 +97,8 @@ export const caseRecord = sqliteTable(
 		createdAt: text('created_at').notNull(),
 		/** When the customer wants it back, in words. */
 		wanted: text('wanted').notNull().default(''),
+		/** The shop that it was brought in from; null = it is this shop's own. Only its own count in what a shop has done. */
+		fromShop: text('from_shop'),
 		// What the floor shows of the thread, kept beside it and rebuilt from it whenever `summarySeq` lags behind.
 		signed: integer('signed', { mode: 'boolean' }).notNull().default(false),
 		summary: text('summary', { mode: 'json' }),

@@ -55,6 +55,7 @@ export class ShopFigures {
 			from case_record c
 			join vehicle v on v.id = c.vehicle_id
 			join entry s on s.case_id = c.id and s.kind = 'signature'
+			where c.from_shop is null
 			order by c.number desc limit ${MOST_LISTED}`);
 		const proven = signed.filter(({ verdict }) => !/^released/i.test(verdict));
 		const wheel = signed.filter((one) => one.kind !== null && hadWheelCode(one));
@@ -81,7 +82,7 @@ export class ShopFigures {
 			select json_extract(e.payload, '$.station') as station,
 				sum(json_extract(e.payload, '$.minutes')) as minutes, c.id, c.number, v.nickname
 			from entry e join case_record c on c.id = e.case_id join vehicle v on v.id = c.vehicle_id
-			where e.kind = 'test-step' and json_extract(e.payload, '$.minutes') > 0
+			where e.kind = 'test-step' and json_extract(e.payload, '$.minutes') > 0 and c.from_shop is null
 			group by station, c.id order by c.number desc limit ${MOST_LISTED}`);
 		return summed(rows.map((row) => ({ ...row, name: row.station, amount: row.minutes })));
 	}
@@ -91,7 +92,7 @@ export class ShopFigures {
 		const rows = await this.db.all<CaseLine & { typeId: string; code: string }>(sql`
 			select distinct v.type_id as typeId, k.code, c.id, c.number, v.nickname
 			from case_code k join case_record c on c.id = k.case_id join vehicle v on v.id = c.vehicle_id
-			where k.code not like 'U%'
+			where k.code not like 'U%' and c.from_shop is null
 			order by c.number desc limit ${MOST_LISTED}`);
 		return summed(
 			rows.map((row) => ({ ...row, name: `${row.code} ${typeName(row.typeId)}`, amount: 1 }))

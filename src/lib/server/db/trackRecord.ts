@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from './open';
 import { caseCode, caseRecord, entry } from './schema';
 
@@ -41,6 +41,7 @@ export class TrackRecord {
 				and(
 					eq(entry.kind, 'repair'),
 					eq(caseRecord.signed, true),
+					isNull(caseRecord.fromShop),
 					sql`json_extract(${entry.payload}, '$.does.kind') is not null`,
 					// What came back was not proven after all.
 					sql`${entry.caseId} not in ${COME_BACK}`
@@ -92,9 +93,11 @@ export class TrackRecord {
 				mean: sql<number>`avg(json_extract(${entry.payload}, '$.minutes'))`
 			})
 			.from(entry)
+			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
 			.where(
 				and(
 					eq(entry.kind, 'test-step'),
+					isNull(caseRecord.fromShop),
 					sql`json_extract(${entry.payload}, '$.how') = 'done'`,
 					sql`json_extract(${entry.payload}, '$.minutes') > 0`,
 					sql`json_extract(${entry.payload}, '$.test') is not null`

@@ -13,8 +13,9 @@ export const actions = {
 		if (!(file instanceof File) || file.size === 0)
 			return fail(400, { error: 'Choose a bundle: a ZIP file.' });
 		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });
-		const { db, threads, cases } = services();
-		const taken = await importBundle(db, threads, new Uint8Array(await file.arrayBuffer()));
+		const { db, threads, cases, settings } = services();
+		const zip = new Uint8Array(await file.arrayBuffer());
+		const taken = await importBundle(db, threads, zip, await settings.read('shopName'));
 		if (!taken.ok) return fail(400, { error: taken.error });
 		await cases.refresh(taken.value.caseId);
 		redirect(303, `/cases/${taken.value.caseId}`);

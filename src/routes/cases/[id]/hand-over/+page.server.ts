@@ -14,12 +14,13 @@ import { SignForm } from './forms';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { thread, view } = await loadCase(params.id);
+	const { row, thread, view } = await loadCase(params.id);
 	const report = caseReport(thread, view);
 	const { settings } = services();
 	const member = locals.member !== null && maySign(locals.member) ? locals.member : null;
 	return {
 		shopName: await settings.read('shopName'),
+		fromShop: row.fromShop,
 		report: {
 			...report,
 			codes: groupedCodes(report.codes),

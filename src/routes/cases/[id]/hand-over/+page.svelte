@@ -22,6 +22,9 @@
 	<header class="flex flex-wrap items-end justify-between gap-4 border-b-2 border-ink pb-3">
 		<div>
 			<p class="text-ink-2">{data.shopName} · <span class="num">{data.case.number}</span></p>
+			{#if data.fromShop}<p class="mt-1 print:hidden">
+					Brought in from {data.fromShop}: it does not count in what this shop has done.
+				</p>{/if}
 			<h1 class="text-2xl leading-tight font-bold">{report.verdict}</h1>
 		</div>
 		<p class="text-right">

@@ -3,12 +3,14 @@
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
+	import { isFrameLog } from '$lib/core/bus/isFrameLog';
 	import OfferFile from '$lib/ui/OfferFile.svelte';
 	import type { PayloadOf } from '$lib/case/entry';
 	import { sendEntry } from '../../../decoderClient';
+	import { sendLog } from './sendLog';
 	import LogPreview from './LogPreview.svelte';
 	import PastePreview from './PastePreview.svelte';
-	import { isFrameLog, takeFile, takeLog, takeText, type TakenIn } from './takeIn';
+	import { takeFile, takeLog, takeText, type TakenIn } from './takeIn';
 
 	/** Codes from elsewhere: paste or drop anything; it is looked through, shown, and saved only when confirmed. */
 	let { caseId }: { caseId: string } = $props();
@@ -59,6 +61,13 @@
 		taken = null;
 		text = '';
 	}
+	/** The log goes first: an entry that speaks of it finds it there. */
+	async function saveLog(log: PayloadOf<'frame-log'>, packed: Uint8Array<ArrayBuffer> | null) {
+		saving = true;
+		const kept = packed === null || (await sendLog(caseId, id, packed));
+		saving = false;
+		if (kept) await save('frame-log', log);
+	}
 	async function save<K extends 'codes-reported' | 'frame-log'>(kind: K, payload: PayloadOf<K>) {
 		saving = true;
 		const done = await sendEntry(caseId, kind, payload, id);
@@ -101,8 +110,8 @@
 				ondrop={drop}
 			/>
 		{:else if taken?.kind === 'log'}
-			{@const log = taken.log}
-			<LogPreview {log} {saving} onsave={() => save('frame-log', log)} ondrop={drop} />
+			{@const { log, packed } = taken}
+			<LogPreview {log} {saving} onsave={() => saveLog(log, packed)} ondrop={drop} />
 		{/if}
 	</div>
 </section>

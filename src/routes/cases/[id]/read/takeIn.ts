@@ -1,24 +1,22 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { PayloadOf } from '$lib/case/entry';
 import { LONGEST_KEPT_TEXT } from '$lib/case/keptLimits';
+import { isFrameLog, SNIFF_LENGTH } from '$lib/core/bus/isFrameLog';
 import type { FrameLogWorker } from '../../../../workers/frameLog.worker';
 
 /** What came in by paste, drop or choice, looked at but not yet saved. */
 export type TakenIn =
 	| { kind: 'text'; text: string; name: string }
-	| { kind: 'log'; log: PayloadOf<'frame-log'> }
+	/** `packed` is the log itself; null where it is too large to be kept. */
+	| { kind: 'log'; log: PayloadOf<'frame-log'>; packed: Uint8Array<ArrayBuffer> | null }
 	| { kind: 'refused'; name: string; why: string };
 
 const MOST_LOG_BYTES = 1_000_000_000;
-const SNIFF_BYTES = 65_536;
-const FRAME_LINE = /^\s*\(\d+(?:\.\d+)?\)\s+\S+\s+[0-9A-F]+#/im;
 const GZIP_MAGIC = [0x1f, 0x8b];
 
 const size = (bytes: number) =>
 	bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${(bytes / 1e6).toFixed(1)} MB`;
 const refused = (name: string, why: string): TakenIn => ({ kind: 'refused', name, why });
-
-export const isFrameLog = (text: string): boolean => FRAME_LINE.test(text.slice(0, SNIFF_BYTES));
 
 /** A text as pasted or typed. */
 export function takeText(text: string, name: string): TakenIn {
@@ -38,7 +36,7 @@ export async function takeFile(file: File, onProgress: (share: number) => void):
 			file.name,
 			`It has ${size(file.size)}; up to ${size(MOST_LOG_BYTES)} are read here. Cut the log to the minutes around the fault.`
 		);
-	const head = new Uint8Array(await file.slice(0, SNIFF_BYTES).arrayBuffer());
+	const head = new Uint8Array(await file.slice(0, SNIFF_LENGTH).arrayBuffer());
 	const packed = GZIP_MAGIC.every((byte, i) => head[i] === byte);
 	if (!packed && head.includes(0))
 		return refused(
@@ -59,7 +57,7 @@ export async function takeLog(file: File, onProgress: (share: number) => void): 
 	const remote: Remote<FrameLogWorker> = wrap<FrameLogWorker>(worker);
 	try {
 		const read = await remote.read(file, proxy(onProgress));
-		return read.ok ? { kind: 'log', log: read.value } : refused(file.name, read.error);
+		return read.ok ? { kind: 'log', log: read.value, packed: read.packed } : refused(file.name, read.error);
 	} finally {
 		worker.terminate();
 	}

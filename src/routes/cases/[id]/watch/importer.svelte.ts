@@ -4,7 +4,7 @@ import { mappingOf, UNIT_CHOICES, type ColumnGuess, type ColumnMapping } from '$
 import type { FrameSignal } from '$lib/core/live/frameSignals';
 import type { FileRead, FramesSeen, Inspected } from '../../../../workers/live.worker';
 import { isWheel } from '$lib/core/live/recording';
-import { isFrameLog } from '../read/takeIn';
+import { isFrameLog } from '$lib/core/bus/isFrameLog';
 import { startLiveWorker } from './liveWorker';
 
 const MOST_BYTES = 1_000_000_000;

@@ -11,6 +11,7 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import { useKeys } from '$lib/ui/keys';
+	import { keepPage } from '../../../../keepPage';
 	import { outbox } from '../../../../outbox.svelte';
 	import JobProgress from '../../JobProgress.svelte';
 	import { getCaseWork } from '../../caseWork.svelte';
@@ -83,6 +84,24 @@
 	});
 
 	onMount(() => () => sound.stop());
+	/** The server does not answer: this page is as it was kept on this device. */
+	let away = $state(false);
+	onMount(() => {
+		const look = async () => {
+			away = !(await fetch('/healthz')
+				.then(({ ok }) => ok)
+				.catch(() => false));
+			if (!away) await keepPage();
+		};
+		void look();
+		const again = () => void look();
+		window.addEventListener('online', again);
+		window.addEventListener('offline', again);
+		return () => {
+			window.removeEventListener('online', again);
+			window.removeEventListener('offline', again);
+		};
+	});
 	onMount(() =>
 		feed.onrow((row, channels) =>
 			drive?.take(feed.id, row[0] ?? 0, new Map(channels.map((name, i) => [name, row[i + 1] ?? NaN])))
@@ -132,11 +151,17 @@
 	<div class="mt-1 flex flex-wrap items-end justify-between gap-4">
 		<h1 class="text-2xl leading-tight font-bold" aria-live="polite">{headline}</h1>
 		{#if mayWrite && !recording}
-			<button class="act" disabled={work.busy || !data.linkAddress} onclick={start}
+			<button class="act" disabled={away || work.busy || !data.linkAddress} onclick={start}
 				>Start the drive <span class="key border-current">r</span></button
 			>
 		{/if}
 	</div>
+	{#if away}
+		<p role="status" class="mt-2 border-l-4 border-ink pl-3 font-semibold">
+			The server is out of reach. What was driven stands here as this device kept it; what you save goes by
+			itself once the server answers.
+		</p>
+	{/if}
 	{#if failed}
 		<p class="mt-2 border-l-4 border-bad pl-3 text-lg">
 			{failures.length > 1 ? `With it ${failures.slice(1).join('; ')}. ` : ''}{recording

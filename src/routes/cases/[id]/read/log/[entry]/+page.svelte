@@ -15,6 +15,9 @@
 			'en-GB'
 		)} exchanges{log.kept < log.exchangeCount ? `, the first ${log.kept.toLocaleString('en-GB')} kept` : ''}.
 		<a class="underline underline-offset-4" href="/cases/{data.case.id}/read">Back to Read</a>
+		{#if data.file}<a class="pl-3 underline underline-offset-4" href={data.file} download
+				>The log as it came</a
+			>{/if}
 	</p>
 	{#if broken > 0}
 		<details class="mt-2">

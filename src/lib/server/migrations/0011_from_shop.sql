@@ -1,0 +1,1 @@
+ALTER TABLE `case_record` ADD `from_shop` text;
