@@ -6,7 +6,8 @@ import { Cases } from '../src/lib/server/db/cases';
 import { openDatabase } from '../src/lib/server/db/open';
 import { Threads, type Author } from '../src/lib/server/db/threads';
 import { CASES } from './cases';
-import { PASSWORD, PEOPLE, portsOf, VEHICLES } from './shop';
+import { ShopSettings } from '../src/lib/server/db/shopSettings';
+import { PASSWORD, PEOPLE, portsOf, SHOP_NAME, VEHICLES } from './shop';
 import { Story } from './story';
 
 /**
@@ -41,6 +42,7 @@ async function makeShop(): Promise<void> {
 		if (!author) throw new Error(`${username} is not in the shop`);
 		return author;
 	};
+	await new ShopSettings(db).write('shopName', SHOP_NAME, named('marit').name);
 	for (const { id, typeId, nickname, plate, vin } of VEHICLES) {
 		await cases.addVehicle({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
 	}

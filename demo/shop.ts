@@ -4,6 +4,7 @@ import type { Role } from '../src/lib/server/accounts/members';
 
 /** Tern Point Works, the workshop of a tidal-island ferry community. All of it is invented. */
 
+export const SHOP_NAME = 'Tern Point Works';
 export const PASSWORD = 'ebb-and-flow';
 
 export const PEOPLE: { name: string; username: string; role: Role }[] = [

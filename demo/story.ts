@@ -7,6 +7,7 @@ import { BenchVehicle } from '../src/lib/bench/vehicle';
 import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
 import { keptLog, readLog } from '../src/lib/case/frameLogReading';
 import type { LiveMark } from '../src/lib/case/livePayloads';
+import { LogKeeper } from '../src/lib/case/logKeeper';
 import { mayClear } from '../src/lib/case/mayClear';
 import { comebackStart } from '../src/lib/case/comeback';
 import { projectCase } from '../src/lib/case/project';
@@ -25,7 +26,7 @@ import { encodeCapture } from '../src/lib/core/scope/captureChunk';
 import { benchCapture } from './benchCapture';
 import { benchReading } from './benchReading';
 import { DirectLink } from './link';
-import type { DemoVehicle } from './shop';
+import { SHOP_NAME, type DemoVehicle } from './shop';
 
 /**
  * Lives through one case as people would have: every scan and clear is done on a bench vehicle, with real bytes; only
@@ -104,8 +105,7 @@ export class Story {
 		const signed = (await this.cases.page(true, 1)).rows.find(
 			({ vehicle }) => vehicle.id === this.vehicle.id
 		);
-		const start =
-			signed && comebackStart(await this.threads.read(signed.id), signed.number, 'Tern Point Works');
+		const start = signed && comebackStart(await this.threads.read(signed.id), signed.number, SHOP_NAME);
 		if (!start) throw new Error(`no signed case of ${this.vehicle.id}`);
 		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
 		await this.add('case-opened', start.opened, author);
@@ -223,12 +223,24 @@ export class Story {
 	/** A capture of the bus while everything was asked, as it stands in a file. */
 	async frameLog(fileName: string, text: string, author: Author): Promise<void> {
 		const bytes = new TextEncoder().encode(text);
+		const keeper = new LogKeeper();
 		const analysis = await readLog(
-			(async function* () {
-				yield bytes;
-			})()
+			keeper.through(
+				(async function* () {
+					yield bytes;
+				})()
+			)
 		);
-		await this.add('frame-log', keptLog(analysis, fileName, bytes.length), author);
+		const whole = keeper.end();
+		if (!whole) throw new Error(`${fileName} is too large to be kept`);
+		const { packed, ...kept } = whole;
+		const id = ulid(this.now.getTime());
+		const startedAt = this.now.toISOString();
+		await this.captures.keep(
+			{ id, caseId: this.caseId, authorId: author.id, name: fileName, startedAt },
+			packed
+		);
+		await this.add('frame-log', { ...keptLog(analysis, fileName, bytes.length), kept }, author, id);
 	}
 
 	/** A drive that somebody recorded, read over the line as the app does it, with a mark where the watcher set one. */

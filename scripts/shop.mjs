@@ -38,11 +38,28 @@ async function untilHealthy(origin, server) {
 }
 
 /**
+ * Adds somebody to the shop of a folder, as `npm run member` does.
+ * @param {string} data @param {string} username @param {string} name @param {string} role @param {string} password
+ */
+export function addPerson(data, username, name, role, password) {
+	mkdirSync(data, { recursive: true });
+	const [node, args] = run('scripts/member.ts', [username, name, role]);
+	const env = {
+		...process.env,
+		JALDI_DATABASE_URL: `file:${join(data, 'jaldi.db')}`,
+		JALDI_SECRET: secretOf(data)
+	};
+	const { status } = spawnSync(node, args, { input: password, stdio: ['pipe', 'ignore', 'inherit'], env });
+	if (status !== 0) throw new Error(`${username} could not be added; see above.`);
+}
+
+/**
  * The server alone, on a shop that is already made.
  * @param {{ data: string, port: number, logLevel?: string }} options
  */
 export async function startServer({ data, port, logLevel = 'warn' }) {
 	const origin = `http://127.0.0.1:${port}`;
+	mkdirSync(data, { recursive: true });
 	if (await answers(origin))
 		throw new Error(`Something answers at ${origin} already: stop it, or choose another port with PORT.`);
 	const server = spawn(process.execPath, ['--import', DIE_WITH_PARENT, 'build/index.js'], {

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
+import { ulid } from 'ulid';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 import {
 	accessible,
@@ -11,6 +12,7 @@ import {
 	expect,
 	goTo,
 	openCase,
+	patient,
 	put,
 	readAgain,
 	scan,
@@ -19,7 +21,8 @@ import {
 	VIN,
 	writeRepair
 } from './bay';
-import { SIGNED_IN } from './where';
+import { addPerson, startServer } from '../scripts/shop.mjs';
+import { PORT, SIGNED_IN } from './where';
 
 const ROUND = [
 	{ toKmh: 15, overS: 5 },
@@ -309,6 +312,37 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 		);
 	});
 
+	await test.step('what comes after the signature goes on its comeback', async () => {
+		// As a tablet keeps it that was away while the case was signed.
+		const late = {
+			id: ulid(),
+			kind: 'proving-drive',
+			version: 1,
+			observedAt: new Date().toISOString(),
+			payload: {
+				distanceKm: 12,
+				topSpeedKmh: 60,
+				stops: 2,
+				road: 'wet',
+				driver: 'Ana',
+				note: 'lamp came on'
+			},
+			supersedes: null
+		};
+		const caseId = page.url().split('/')[4];
+		await page.evaluate(
+			([key, kept]) => localStorage.setItem(key ?? '', kept ?? ''),
+			[`jaldi:outbox:${late.id}`, JSON.stringify({ caseId, body: late })]
+		);
+		await page.reload();
+		await expect(page.getByText('An entry that waited here was refused:')).toBeVisible();
+		await page.getByRole('button', { name: 'It came back: open a case with it' }).click();
+		await expect(page).toHaveURL(lead.url());
+		await expect(page.getByRole('button', { name: /^Proving drive, 12/ })).toBeVisible();
+		await expect(page.getByText('An entry that waited here')).toHaveCount(0);
+		await page.goto(`/cases/${caseId}/prove`);
+	});
+
 	await test.step('the whole case is one file; changed, it is refused and says where', async () => {
 		const caseUrl = page.url().replace(/\/prove.*/, '');
 		const response = await page.request.get(`${caseUrl}/bundle.zip`);
@@ -345,6 +379,68 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 		await expect(lead.getByRole('alert')).toContainText('no ZIP file');
 	});
 	await lead.close();
+});
+
+test('a case goes out of one shop and comes into another, empty one, as it was', async ({
+	page,
+	browser
+}, info) => {
+	await page.goto('/');
+	const href = await page
+		.getByRole('row')
+		.filter({ hasText: 'island vet' })
+		.getByRole('link')
+		.first()
+		.getAttribute('href');
+	const caseUrl = (href ?? '').replace(/(\/cases\/[^/]+).*/, '$1');
+	const file = info.outputPath('vet.zip');
+	writeFileSync(file, await (await page.request.get(`${caseUrl}/bundle.zip`)).body());
+	await page.goto(`${caseUrl}/prove`);
+	const said = await page.locator('[data-verdict]').allInnerTexts();
+	const evidence = await page.request.get(`${caseUrl}/case.json`);
+
+	const data = info.outputPath('other-shop');
+	const port = PORT + 120;
+	const { origin, server } = await startServer({ data, port, logLevel: 'silent' });
+	try {
+		addPerson(data, 'runa', 'Runa Vik', 'lead', 'tide-and-time');
+		const other = await browser.newPage({ baseURL: origin, storageState: { cookies: [], origins: [] } });
+		patient(other);
+		await other.goto('/sign-in');
+		await other.getByLabel('User name').fill('runa');
+		await other.getByLabel('Password').fill('tide-and-time');
+		await other.getByRole('button', { name: 'Sign in' }).click();
+		await expect(other).toHaveURL(`${origin}/`);
+		await other.goto('/cases/bring');
+		await other.getByLabel('Bundle').setInputFiles(file);
+		await other.getByRole('button', { name: /Check it/ }).click();
+		await expect(other).toHaveURL(new RegExp(caseUrl));
+		await other.goto(`${caseUrl}/prove`);
+		expect(await other.locator('[data-verdict]').allInnerTexts()).toEqual(said);
+		const [here, there] = [evidence, await other.request.get(`${origin}${caseUrl}/case.json`)].map((r) =>
+			r.json()
+		);
+		expect(((await there) as { entries: unknown }).entries).toEqual(
+			((await here) as { entries: unknown }).entries
+		);
+		// Its captures came too: the recording is drawn, the log is there as it was.
+		await goTo(other, 'Watch');
+		await other
+			.getByRole('link', { name: /along the causeway/ })
+			.first()
+			.click();
+		await expect(other.locator('canvas, .apexcharts-canvas').first()).toBeVisible();
+		await goTo(other, 'Read');
+		await other.getByRole('link', { name: 'Every exchange, byte by byte' }).click();
+		const download = other.waitForEvent('download');
+		await other.getByRole('link', { name: 'The log as it came' }).click();
+		expect(readFileSync(await (await download).path(), 'utf8')).toContain('bus0 7E0#031902FF00000000');
+		await goTo(other, 'Hand over');
+		await expect(other.getByText('Brought in from Tern Point Works')).toBeVisible();
+		await other.close();
+	} finally {
+		server.kill('SIGTERM');
+	}
 });
 
 test('a lead says what proof the shop asks for and what it is called; a technician only reads it', async ({

@@ -1,4 +1,5 @@
 import type { EntryKind, PayloadOf } from '$lib/case/entry';
+import { ulid } from 'ulid';
 import { ENTRY_VERSION } from '$lib/case/entryVersion';
 
 /** An entry as it will be sent, and why it was refused where it was. */
@@ -13,6 +14,8 @@ export interface Waiting {
 		supersedes: null;
 	};
 	refused?: string;
+	/** It was refused because its case was signed meanwhile. */
+	signed?: boolean;
 }
 
 /** One place an entry: two tabs that keep at the same moment do not write over each other. */
@@ -79,6 +82,20 @@ class Outbox {
 		this.waiting = kept();
 	}
 
+	/** Puts an entry that came after the signature on the case's comeback, which it opens if there is none. @returns that case */
+	async comeBack({ caseId, body }: Waiting): Promise<string | null> {
+		const ids = { id: ulid(), worksId: ulid() };
+		const response = await fetch(`/cases/${caseId}/comeback`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ ...ids, entry: body })
+		}).catch(() => null);
+		const said = (await response?.json().catch(() => null)) as { caseId?: string } | null;
+		if (!response?.ok || !said?.caseId) return null;
+		this.forget(body.id);
+		return said.caseId;
+	}
+
 	private keep(one: Waiting): void {
 		localStorage.setItem(PREFIX + one.body.id, JSON.stringify(one));
 		this.waiting = kept();
@@ -102,11 +119,19 @@ class Outbox {
 				headers: { 'content-type': 'application/json' },
 				body: JSON.stringify(one.body)
 			}).catch(() => null);
-			const said = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
+			const said = (await response?.json().catch(() => null)) as {
+				id?: string;
+				message?: string;
+				signed?: boolean;
+			} | null;
 			// Only the server's own word that it is stored lets go of it: a sign-in page in its place is none.
 			if (response?.ok && said?.id === one.body.id) this.forget(one.body.id);
 			else if (response && REFUSALS.includes(response.status))
-				this.keep({ ...one, refused: said?.message ?? `the server answered ${response.status}` });
+				this.keep({
+					...one,
+					refused: said?.message ?? `the server answered ${response.status}`,
+					signed: said?.signed === true
+				});
 			else return;
 		}
 	}

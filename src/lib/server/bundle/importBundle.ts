@@ -24,13 +24,13 @@ export interface Imported {
  * Takes a case from another shop in, whole or not at all: its thread byte for byte as it was, its captures and photos. A
  * bundle that is not as it was packed is refused, naming what was changed.
  *
- * @param shopName this shop's: what comes from another does not count as its own work
+ * @param shopName this shop's, null where it has not said one: what comes from another does not count as its own work
  */
 export async function importBundle(
 	db: Database,
 	threads: Threads,
 	zip: Uint8Array,
-	shopName: string
+	shopName: string | null
 ): Promise<Result<Imported>> {
 	const files = unpackBundle(zip);
 	if (!files.ok) return fail(`This bundle cannot be taken in: ${files.error}.`);
@@ -86,7 +86,7 @@ async function addPeople(tx: Writer, entries: readonly Entry[]): Promise<void> {
 			.onConflictDoNothing();
 }
 
-async function addCase(tx: Writer, caseId: string, head: BundleHead, shopName: string): Promise<void> {
+async function addCase(tx: Writer, caseId: string, head: BundleHead, shopName: string | null): Promise<void> {
 	const { id, typeId, nickname, plate } = head.vehicle;
 	const [known] = await tx.select().from(vehicle).where(eq(vehicle.id, id));
 	// Another shop may have given the same id to another vehicle.

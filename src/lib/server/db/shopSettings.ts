@@ -5,6 +5,9 @@ import { TARGETS } from '../../case/provePayloads';
 import type { Database } from './open';
 import { shopSetting } from './schema';
 
+/** What a shop is called on paper that has not said its name. */
+export const UNNAMED_SHOP = 'This workshop';
+
 /** Settings of the shop: the shape of each, and what holds until a lead decides. */
 const SETTINGS = {
 	/** From track record (0) to prove first (1). */
@@ -14,7 +17,7 @@ const SETTINGS = {
 	/** Residual chance below which a fault that comes and goes is called gone. */
 	residualTarget: z.union(TARGETS.map((target) => z.literal(target))).catch(0.05),
 	/** The shop's name on paper. */
-	shopName: z.string().trim().min(1).max(80).catch('Tern Point Works'),
+	shopName: z.string().trim().min(1).max(80).catch(UNNAMED_SHOP),
 	/** Whether a lead may sign a case whose last repair is their own. */
 	signOwnRepair: z.boolean().catch(false),
 	/** Functions that this shop can do itself. */

@@ -3,6 +3,7 @@ import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
 import { importBundle } from '$lib/server/bundle/importBundle';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
+import { UNNAMED_SHOP } from '$lib/server/db/shopSettings';
 import { services } from '$lib/server/running';
 
 export const actions = {
@@ -15,7 +16,8 @@ export const actions = {
 		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });
 		const { db, threads, cases, settings } = services();
 		const zip = new Uint8Array(await file.arrayBuffer());
-		const taken = await importBundle(db, threads, zip, await settings.read('shopName'));
+		const name = await settings.read('shopName');
+		const taken = await importBundle(db, threads, zip, name === UNNAMED_SHOP ? null : name);
 		if (!taken.ok) return fail(400, { error: taken.error });
 		await cases.refresh(taken.value.caseId);
 		redirect(303, `/cases/${taken.value.caseId}`);

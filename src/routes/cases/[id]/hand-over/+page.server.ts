@@ -1,12 +1,12 @@
 import { error, redirect } from '@sveltejs/kit';
 import { isValid, ulid } from 'ulid';
-import { comebackOf, comebackStart } from '$lib/case/comeback';
-import { addEntry } from '$lib/server/cases/addEntry';
+import { comebackOf } from '$lib/case/comeback';
 import { caseNumber } from '$lib/server/db/cases';
 import { caseReport, groupedCodes } from '$lib/case/report';
 import { mayNotSign } from '$lib/case/signing';
 import { loadCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
+import { openComeback } from '$lib/server/cases/openComeback';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
@@ -59,26 +59,15 @@ export const actions = {
 	/** The thread is closed: what comes after a signature is a case of its own, which begins with what was done. */
 	comeback: async (event) => {
 		const member = writerHere(event);
-		const { row, thread, view } = await loadCase(event.params.id);
-		if (!view.signature) error(409, 'It is not signed: go on with this case.');
-		const { cases, settings } = services();
-		const start = comebackStart(thread, row.number, await settings.read('shopName'));
 		const form = await event.request.formData();
 		const [id, worksId] = ['caseId', 'worksId'].map((name) => String(form.get(name) ?? '')) as [
 			string,
 			string
 		];
-		if (!start || !isValid(id) || !isValid(worksId))
+		if (!isValid(id) || !isValid(worksId))
 			error(400, 'The comeback has no number of its own: load the page again.');
-		await cases.open(id, row.vehicle.id, '');
-		// Sent twice, the same ids make the same entries.
-		const opened = await addEntry({ id, caseId: id, kind: 'case-opened', payload: start.opened }, member);
+		const opened = await openComeback(event.params.id, { id, worksId }, member);
 		if (!opened.ok) error(409, opened.error);
-		if (start.works.length > 0)
-			await addEntry(
-				{ id: worksId, caseId: id, kind: 'prior-work', payload: { works: start.works } },
-				member
-			);
 		redirect(303, `/cases/${id}/listen`);
 	}
 };

@@ -1,0 +1,49 @@
+// npm run member -- USERNAME "Name as it stands on the thread" technician|lead|viewer
+//
+// Adds somebody to the shop that the environment names; the password comes on standard input. A new shop begins with its lead.
+import { readFileSync } from 'node:fs';
+import { z } from 'zod';
+import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
+import { ROLES } from '../src/lib/server/accounts/members';
+import { openDatabase } from '../src/lib/server/db/open';
+import { optionsFromEnvironment } from '../src/lib/server/services';
+
+const LEAST_PASSWORD = 8;
+const Person = z.object({
+	username: z
+		.string()
+		.regex(/^[a-z0-9._-]{2,30}$/, 'A user name is 2 to 30 small letters, digits, dots or dashes.'),
+	name: z.string().trim().min(1, 'A name, as it stands on the thread.').max(80),
+	role: z.enum(ROLES, `A role is ${ROLES.join(', ')}.`),
+	password: z
+		.string()
+		.min(LEAST_PASSWORD, `A password has ${LEAST_PASSWORD} signs or more, on standard input.`)
+		.max(128)
+});
+
+async function add(): Promise<number> {
+	const [username, name, role] = process.argv.slice(2);
+	const password = readFileSync(0, 'utf8').replace(/\r?\n$/, '');
+	const person = Person.safeParse({ username, name, role, password });
+	if (!person.success) {
+		console.error(
+			`${z.prettifyError(person.error)}\nUsage: npm run member -- USERNAME "NAME" ROLE < PASSWORD`
+		);
+		return 2;
+	}
+	const options = optionsFromEnvironment(process.env);
+	const db = await openDatabase(options.databaseUrl, options.databaseToken);
+	try {
+		await addMember(makeAuth({ db, secret: options.secret, origin: options.origin }), person.data);
+	} catch (error) {
+		if (!(error instanceof Error && /is already taken/.test(error.message))) throw error;
+		console.error(`${person.data.username} is in this shop already.`);
+		return 1;
+	} finally {
+		db.$client.close();
+	}
+	console.log(`${person.data.name} (${person.data.username}) is in this shop now, as ${person.data.role}.`);
+	return 0;
+}
+
+process.exitCode = await add();

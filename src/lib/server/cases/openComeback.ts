@@ -1,0 +1,30 @@
+import { comebackStart } from '../../case/comeback';
+import { fail, ok, type Result } from '../../core/result';
+import type { Author } from '../db/threads';
+import { services } from '../running';
+import { loadCase } from './access';
+import { addEntry } from './addEntry';
+
+/**
+ * Opens the case that begins where a signed one ended. Asked twice with the same ids, it is opened once.
+ *
+ * @param ids of the new case and of its entry on what was done before, both made by whoever asks
+ */
+export async function openComeback(
+	signedId: string,
+	{ id, worksId }: { id: string; worksId: string },
+	member: Author
+): Promise<Result<null>> {
+	const { row, thread, view } = await loadCase(signedId);
+	if (!view.signature) return fail('It is not signed: go on with this case.');
+	const { cases, settings } = services();
+	const start = comebackStart(thread, row.number, await settings.read('shopName'));
+	if (!start) return fail('This case has no beginning: nothing can come back of it.');
+	await cases.open(id, row.vehicle.id, '');
+	const opened = await addEntry({ id, caseId: id, kind: 'case-opened', payload: start.opened }, member);
+	if (!opened.ok) return opened;
+	if (start.works.length === 0) return ok(null);
+	const works = { id: worksId, caseId: id, kind: 'prior-work' as const, payload: { works: start.works } };
+	const told = await addEntry(works, member);
+	return told.ok ? ok(null) : told;
+}

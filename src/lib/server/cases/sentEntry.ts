@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { ENTRY_VERSION, PAYLOADS, type EntryKind, type PayloadOf } from '../../case/entry';
+import { fail, ok, type Result } from '../../core/result';
+import type { NewEntry } from './addEntry';
+
+/** What a person may write down by hand; readings and clears are made by the server that did them, signatures by rule. */
+const BY_HAND = [
+	'complaint',
+	'vehicle-checked',
+	'lamps-reported',
+	'prior-work',
+	'tyres-fitted',
+	'repair',
+	'lamp-check',
+	'proving-drive',
+	'codes-reported',
+	'lamp-read',
+	'repair-planned',
+	'fitting',
+	'frame-log',
+	'source-judged',
+	'wheel-round',
+	'sensor-identified',
+	'meter-reading',
+	'substitution',
+	'harness-search',
+	'inspection',
+	'test-step',
+	'waiting',
+	'note'
+] as const satisfies EntryKind[];
+
+export const SentEntry = z.object({
+	id: z.string(),
+	kind: z.enum(BY_HAND),
+	version: z.literal(ENTRY_VERSION),
+	observedAt: z.iso.datetime(),
+	payload: z.unknown(),
+	supersedes: z.object({ entryId: z.string(), why: z.string() }).nullable().default(null)
+});
+
+/** Clocks differ a little; an entry from tomorrow is a wrong clock. */
+const CLOCK_SLACK_MS = 5 * 60_000;
+
+/** An entry as a page sends it → what is to be stored; the error is a sentence for the person. */
+export function readSentEntry(sent: z.infer<typeof SentEntry>): Result<Omit<NewEntry<EntryKind>, 'caseId'>> {
+	const { id, kind, observedAt, supersedes } = sent;
+	if (Date.parse(observedAt) > Date.now() + CLOCK_SLACK_MS)
+		return fail(
+			`It says it was observed at ${observedAt}, which has not come yet: set the clock of this device.`
+		);
+	const payload = PAYLOADS[kind].safeParse(sent.payload);
+	if (!payload.success) return fail(z.prettifyError(payload.error));
+	return ok({ id, kind, payload: payload.data as PayloadOf<EntryKind>, supersedes, observedAt });
+}

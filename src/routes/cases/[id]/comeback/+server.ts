@@ -1,0 +1,33 @@
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { writerHere } from '$lib/server/cases/access';
+import { addEntry } from '$lib/server/cases/addEntry';
+import { openComeback } from '$lib/server/cases/openComeback';
+import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
+import { services } from '$lib/server/running';
+
+const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/);
+const Asked = z.object({ id: Ulid, worksId: Ulid, entry: SentEntry });
+
+/** An entry that came after its case was signed: it goes on the case's open comeback, or opens one. */
+export async function POST(event) {
+	const member = writerHere(event);
+	const asked = Asked.safeParse(await event.request.json().catch(() => null));
+	if (!asked.success) error(400, z.prettifyError(asked.error));
+	const sent = readSentEntry(asked.data.entry);
+	if (!sent.ok) error(400, sent.error);
+	const { cases, trackRecord } = services();
+	const rows = await Promise.all(
+		(await trackRecord.comebacksOf(event.params.id)).map(({ id }) => cases.find(id))
+	);
+	let caseId = rows.find((row) => row && !row.signed)?.id;
+	if (caseId === undefined) {
+		const opened = await openComeback(event.params.id, asked.data, member);
+		if (!opened.ok) error(409, opened.error);
+		caseId = asked.data.id;
+	}
+	// What it corrects is on a thread that is closed.
+	const stored = await addEntry({ ...sent.value, caseId, supersedes: null }, member);
+	if (!stored.ok) error(409, stored.error);
+	return json({ caseId });
+}
