@@ -11,6 +11,7 @@ import { answer } from '../src/lib/server/codes/answer';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
 import { benchLive } from './benchLive';
+import { benchProve } from './benchProve';
 import { benchReason } from './benchReason';
 import { benchScope } from './benchScope';
 import { benchVehicles } from './benchVehicle';
@@ -214,6 +215,7 @@ try {
 	benchVehicles(row);
 	await benchBus();
 	await benchLibrary();
+	await benchProve(row, folder);
 } finally {
 	rmSync(folder, { recursive: true });
 }

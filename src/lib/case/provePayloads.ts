@@ -11,7 +11,6 @@ export const RETURNS_FROM = ['the customer', 'the counter of the module', 'our o
 export const TARGETS = [0.1, 0.05, 0.01] as const;
 
 export const ROADS = ['dry', 'wet', 'snow or ice', 'loose'] as const;
-type Road = (typeof ROADS)[number];
 
 const Kmh = z.number().min(0).max(300);
 const MOST_BANDS = 400;

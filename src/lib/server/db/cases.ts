@@ -9,7 +9,7 @@ import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import { CaseSearch, SPOKEN_KINDS, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';
 import type { Database } from './open';
-import { caseCode, caseRecord, entry, vehicle } from './schema';
+import { caseCode, caseRecord, vehicle } from './schema';
 import type { Threads } from './threads';
 
 export type Vehicle = typeof vehicle.$inferSelect;
@@ -50,6 +50,18 @@ export function typeName(typeId: string): string {
 	const type = vehicleTypes.get(typeId);
 	return type ? `${type.maker} ${type.model}` : typeId;
 }
+
+/** A case with its vehicle and how many entries its thread has. */
+interface Joined {
+	case_record: typeof caseRecord.$inferSelect;
+	vehicle: Vehicle;
+	length: number;
+}
+const JOINED = {
+	case_record: caseRecord,
+	vehicle,
+	length: sql<number>`(SELECT COALESCE(MAX(seq), 0) FROM entry WHERE entry.case_id = case_record.id)`
+};
 
 /** The shop's cases and vehicles. */
 export class Cases {
@@ -100,7 +112,7 @@ export class Cases {
 
 	async find(id: string): Promise<CaseRow | null> {
 		const [row] = await this.db
-			.select()
+			.select(JOINED)
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 			.where(eq(caseRecord.id, id));
@@ -134,7 +146,7 @@ export class Cases {
 		const pages = Math.max(1, Math.ceil(total / PAGE));
 		const page = Math.min(pages, Math.max(1, wantedPage));
 		const rows = await this.db
-			.select()
+			.select(JOINED)
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 			.where(wanted)
@@ -223,16 +235,9 @@ export class Cases {
 		}));
 	}
 
-	private async toRow(row: {
-		case_record: typeof caseRecord.$inferSelect;
-		vehicle: Vehicle;
-	}): Promise<CaseRow> {
-		const record = row.case_record;
-		const [head] = await this.db
-			.select({ seq: sql<number>`coalesce(max(${entry.seq}), 0)` })
-			.from(entry)
-			.where(eq(entry.caseId, record.id));
-		const fresh = record.summary !== null && record.summarySeq === head?.seq;
+	private async toRow(row: Joined): Promise<CaseRow> {
+		const { case_record: record, length } = row;
+		const fresh = record.summary !== null && record.summarySeq === length;
 		return {
 			id: record.id,
 			number: caseNumber(record.number),
@@ -241,7 +246,7 @@ export class Cases {
 			signed: record.signed,
 			vehicle: row.vehicle,
 			vehicleName: typeName(row.vehicle.typeId),
-			length: head?.seq ?? 0,
+			length,
 			summary: fresh ? (record.summary as CaseSummary) : await this.refresh(record.id)
 		};
 	}

@@ -49,8 +49,8 @@ export class ShopFigures {
 				json_extract(s.payload, '$.verdict') as verdict,
 				(select json_extract(r.payload, '$.does.kind') from entry r
 					where r.case_id = c.id and r.kind = 'repair' order by r.seq desc limit 1) as kind,
-				exists (select 1 from entry o where o.kind = 'case-opened'
-					and json_extract(o.payload, '$.comebackOf.caseId') = c.id) as cameBack,
+				c.id in (select json_extract(o.payload, '$.comebackOf.caseId') from entry o where o.kind = 'case-opened'
+					and json_extract(o.payload, '$.comebackOf.caseId') is not null) as cameBack,
 				(select group_concat(distinct k.code) from case_code k where k.case_id = c.id) as codes
 			from case_record c
 			join vehicle v on v.id = c.vehicle_id
