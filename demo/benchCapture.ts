@@ -3,8 +3,10 @@ import { scopeProbe } from '../library/measurePoints';
 import { BenchScope } from '../src/lib/bench/instruments/scope';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
 import type { ScopeCapture } from '../src/lib/case/measurePayloads';
+import { captureHash } from '../src/lib/case/samplesHash';
 import { positionWords } from '../src/lib/case/words';
 import type { Capture } from '../src/lib/core/scope/capture';
+import { encodeCapture } from '../src/lib/core/scope/captureChunk';
 import { scopePayload } from '../src/lib/server/jobs/scopeCapture';
 
 const RATE_HZ = 20_000;
@@ -16,7 +18,7 @@ export function benchCapture(
 	vehicle: BenchVehicle,
 	name: string,
 	positions: readonly Position[]
-): { capture: Capture; payload: ScopeCapture } {
+): { kept: Uint8Array; payload: ScopeCapture } {
 	const { type } = vehicle.world;
 	vehicle.world.motion.stop();
 	for (const position of positions) vehicle.spin(position, SPUN_KMH);
@@ -37,6 +39,7 @@ export function benchCapture(
 			volts
 		}))
 	};
+	const kept = encodeCapture(capture);
 	const payload = scopePayload(
 		capture,
 		positions.map((position) => ({
@@ -46,11 +49,12 @@ export function benchCapture(
 		})),
 		{
 			name,
+			samplesSha256: captureHash(kept),
 			knownGood: false,
 			typeId: type.id,
 			source: { kind: 'instrument' },
 			teeth: type.wheels.find(({ position }) => position === positions[0])?.ringTeeth ?? null
 		}
 	);
-	return { capture, payload };
+	return { kept, payload };
 }

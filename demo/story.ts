@@ -22,7 +22,6 @@ import { clearModules } from '../src/lib/server/jobs/clear';
 import { liveVehicleOf, recordingPayload } from '../src/lib/server/jobs/recorder';
 import { sample } from '../src/lib/server/jobs/sampler';
 import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
-import { encodeCapture } from '../src/lib/core/scope/captureChunk';
 import { benchCapture } from './benchCapture';
 import { benchReading } from './benchReading';
 import { DirectLink } from './link';
@@ -281,10 +280,10 @@ export class Story {
 
 	/** Wheels turned by hand before the oscilloscope. */
 	async captureWheels(name: string, positions: readonly Position[], author: Author): Promise<void> {
-		const { capture, payload } = benchCapture(this.bench, name, positions);
+		const { kept, payload } = benchCapture(this.bench, name, positions);
 		const id = ulid(this.now.getTime());
 		const about = { id, caseId: this.caseId, authorId: author.id, name, startedAt: this.now.toISOString() };
-		await this.captures.keep(about, encodeCapture(capture));
+		await this.captures.keep(about, kept);
 		await this.add('scope-capture', payload, author, id);
 	}
 

@@ -3,6 +3,7 @@ import { bytesToHex } from '@noble/hashes/utils.js';
 import { unzipSync, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { fail, ok, type Result } from '../core/result';
+import { evidenceProblems } from './bundleEvidence';
 import { readCaseFile } from './caseFile';
 import type { Entry } from './entry';
 import { checkChain } from './hashChain';
@@ -112,8 +113,7 @@ export function checkBundle(files: BundleFiles): Result<BundleCheck> {
 	const problems = [
 		...(chain.intact ? [] : [`${CASE_NAME}: ${chain.reason}${titleAt(entries, chain.seq)}`]),
 		...hashProblems(files),
-		...photoProblems(files, entries),
-		...logProblems(files, entries)
+		...evidenceProblems(files, entries)
 	];
 	return ok({
 		entries,
@@ -154,34 +154,4 @@ function hashProblems(files: BundleFiles): string[] {
 	for (const name of files.keys())
 		if (name !== HASHES_NAME && !listed.has(name)) problems.push(`${name} is not in ${HASHES_NAME}`);
 	return problems;
-}
-
-function photoProblems(files: BundleFiles, entries: readonly Entry[]): string[] {
-	return entries.flatMap((entry) => {
-		const photos =
-			entry.kind === 'inspection'
-				? entry.payload.photos
-				: entry.kind === 'fitting'
-					? entry.payload.part.photos
-					: [];
-		return photos.flatMap(({ id, sha256: wanted }) => {
-			const bytes = files.get(`photos/${id}.jpg`);
-			if (!bytes) return [`photos/${id}.jpg is missing: entry ${entry.seq} speaks of it`];
-			return hashOf(bytes) === wanted
-				? []
-				: [`photos/${id}.jpg is not the photo that entry ${entry.seq} was made with`];
-		});
-	});
-}
-
-function logProblems(files: BundleFiles, entries: readonly Entry[]): string[] {
-	return entries.flatMap((entry) => {
-		if (entry.kind !== 'frame-log' || !entry.payload.kept) return [];
-		const name = `logs/${entry.id}.log`;
-		const bytes = files.get(name);
-		if (!bytes) return [`${name} is missing: entry ${entry.seq} speaks of it`];
-		return hashOf(bytes) === entry.payload.kept.sha256
-			? []
-			: [`${name} is not the log that entry ${entry.seq} was read from`];
-	});
 }

@@ -69,6 +69,11 @@ export const LiveRecording = z.object({
 		)
 		.max(500)
 		.optional(),
+	/** Binds its samples to it, see `samplesHash`; absent in those from before. */
+	samplesSha256: z
+		.string()
+		.regex(/^[0-9a-f]{64}$/)
+		.optional(),
 	/** The distance driven in it by speed and turn; absent where vehicle speed was not read. */
 	bands: DrivenBands.optional(),
 	/** Codes whose status the modules told while it ran: each change of one, as it was heard. Absent where nobody asked. */

@@ -124,6 +124,11 @@ export const ScopeCapture = z.object({
 		)
 		.min(1)
 		.max(MOST_PROBES),
+	/** Binds its samples to it, see `samplesHash`; absent in those from before. */
+	samplesSha256: z
+		.string()
+		.regex(/^[0-9a-f]{64}$/)
+		.optional(),
 	comparison: Words.nullable(),
 	verdict: Words,
 	knownGood: z.boolean()

@@ -7,10 +7,15 @@ import { checkBundle, packBundle, unpackBundle } from '../../case/bundle';
 import { caseSchemaText } from '../../case/caseSchema';
 import type { EntryKind, PayloadOf } from '../../case/entry';
 import { keptLog, readLog } from '../../case/frameLogReading';
+import { captureHash, samplesHash } from '../../case/samplesHash';
 import { LogKeeper } from '../../case/logKeeper';
 import { projectCase } from '../../case/project';
 import { caseReport } from '../../case/report';
 import { ThreadMaker } from '../../case/threads.fixture';
+import { encodeChunk } from '../../core/live/chunk';
+import { framePieces } from '../../core/live/pieces';
+import { encodeCapture } from '../../core/scope/captureChunk';
+import { scopePayload } from '../jobs/scopeCapture';
 import { unpackedLog } from '../cases/keptLog';
 import { Captures } from '../db/captures';
 import { Photos } from '../db/photos';
@@ -69,10 +74,8 @@ async function filled(): Promise<{ recording: string; photo: string }> {
 		startedAt: new Date().toISOString()
 	});
 	const timeS = Float64Array.from({ length: 500 }, (_, i) => i / 10);
-	await captures.finish(recording, {
-		timeS,
-		channels: new Map([['vehicle', timeS.map((t) => 30 + Math.sin(t) / 3)]])
-	});
+	const samples = { timeS, channels: new Map([['vehicle', timeS.map((t) => 30 + Math.sin(t) / 3)]]) };
+	await captures.finish(recording, samples);
 	await put(
 		'live-recording',
 		{
@@ -88,7 +91,8 @@ async function filled(): Promise<{ recording: string; photo: string }> {
 			common: [],
 			notes: [],
 			verdict: 'clean',
-			shortestVisibleS: 0.1
+			shortestVisibleS: 0.1,
+			samplesSha256: samplesHash(samples)
 		},
 		recording
 	);
@@ -203,6 +207,74 @@ describe('a case from one shop to another', () => {
 			ok: true,
 			value: { problems: [expect.stringMatching(/is not the log that entry \d+ was read from/)] }
 		});
+	});
+
+	it('samples that somebody changed are found out by their entry, though every hash was made anew', async () => {
+		const { recording } = await filled();
+		const capture = {
+			rateHz: 1000,
+			startS: 0,
+			channels: [
+				{ name: 'rear_left', volts: Float32Array.from({ length: 400 }, (_, i) => (i % 20 < 10 ? 0.8 : 1.6)) }
+			]
+		};
+		const kept = encodeCapture(capture);
+		const scope = ulid();
+		await new Captures(shop.db).keep(
+			{
+				id: scope,
+				caseId: shop.caseId,
+				authorId: shop.ana.id,
+				name: 'ring',
+				startedAt: new Date().toISOString()
+			},
+			kept
+		);
+		const about = {
+			name: 'ring',
+			typeId: 'brindle-marlow-16',
+			source: { kind: 'instrument' as const },
+			teeth: null,
+			knownGood: false,
+			samplesSha256: captureHash(kept)
+		};
+		await put('scope-capture', scopePayload(capture, [], about), scope);
+		const unpacked = unpackBundle(await bundled());
+		if (!unpacked.ok) throw new Error(unpacked.error);
+		const problemsOf = (change: (all: Map<string, Uint8Array>) => void): string[] => {
+			const all = new Map(unpacked.value);
+			change(all);
+			all.delete('hashes.txt');
+			const packed = unpackBundle(packBundle(all));
+			const checked = packed.ok ? checkBundle(packed.value) : packed;
+			if (!checked.ok) throw new Error(checked.error);
+			return checked.value.problems;
+		};
+		const csvOf = (id: string, all: Map<string, Uint8Array>) =>
+			new TextDecoder().decode(all.get(`captures/${id}.csv`));
+		expect(problemsOf(() => undefined)).toEqual([]);
+		const flat = encodeChunk({
+			timeS: Float64Array.of(0, 1),
+			channels: new Map([['vehicle', Float64Array.of(30, 30)]])
+		});
+		expect(problemsOf((all) => all.set(`captures/${recording}.bin`, framePieces([flat])))).toEqual([
+			expect.stringMatching(/\.bin is not what entry \d recorded$/)
+		]);
+		expect(
+			problemsOf((all) =>
+				all.set(`captures/${recording}.csv`, strToU8(csvOf(recording, all).replace('\n0.1,', '\n0.1,9')))
+			)
+		).toEqual([expect.stringMatching(/\.csv does not say what entry \d recorded$/)]);
+		const quiet = encodeCapture({
+			...capture,
+			channels: [{ name: 'rear_left', volts: new Float32Array(400) }]
+		});
+		expect(problemsOf((all) => all.set(`captures/${scope}.bin`, framePieces([quiet])))).toEqual([
+			expect.stringMatching(/\.bin is not what entry \d captured$/)
+		]);
+		expect(problemsOf((all) => all.delete(`captures/${scope}.csv`))).toEqual([
+			expect.stringMatching(/\.csv is missing: entry \d speaks of it$/)
+		]);
 	});
 
 	it('another shop’s case does not count as work of this one; its own, taken in on a new server, does', async () => {

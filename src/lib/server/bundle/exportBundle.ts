@@ -64,10 +64,7 @@ async function addCapture(files: Map<string, Uint8Array>, id: string, captures: 
 	const [bytes] = pieces;
 	const capture = bytes && decodeCapture(bytes);
 	if (!capture?.ok) return;
-	files.set(
-		`captures/${id}.csv`,
-		text(writeCapture(capture.value, 0, capture.value.channels[0]?.volts.length ?? 0))
-	);
+	files.set(`captures/${id}.csv`, text(writeCapture(capture.value)));
 	files.set(`captures/${id}.bin`, framePieces(pieces));
 }
 

@@ -1,4 +1,5 @@
 import type { ScopeCapture } from '../../case/measurePayloads';
+import { captureHash } from '../../case/samplesHash';
 import { fail, ok, type Result } from '../../core/result';
 import type { Capture } from '../../core/scope/capture';
 import { encodeCapture } from '../../core/scope/captureChunk';
@@ -19,14 +20,10 @@ export async function addCapture(
 	const startedAt = new Date().toISOString();
 	// A server that died between the two left samples of another moment under this id.
 	await captures.forget(id);
-	await captures.keep(
-		{ id, caseId, authorId: member.id, name: about.name, startedAt },
-		encodeCapture(capture)
-	);
-	const stored = await addEntry(
-		{ id, caseId, kind: 'scope-capture', payload: scopePayload(capture, probes, about) },
-		member
-	);
+	const kept = encodeCapture(capture);
+	await captures.keep({ id, caseId, authorId: member.id, name: about.name, startedAt }, kept);
+	const payload = scopePayload(capture, probes, { ...about, samplesSha256: captureHash(kept) });
+	const stored = await addEntry({ id, caseId, kind: 'scope-capture', payload }, member);
 	if (stored.ok) return ok(id);
 	await captures.forget(id);
 	return fail(stored.error);

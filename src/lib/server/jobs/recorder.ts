@@ -1,4 +1,5 @@
 import { LiveRecording, MOST_MARKS, type HeardCode, type LiveMark } from '../../case/livePayloads';
+import { samplesHash } from '../../case/samplesHash';
 import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
 import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';
 import type { Chunk } from '../../core/live/chunk';
@@ -185,6 +186,7 @@ export function recordingPayload(
 				const [address = '', dtc = ''] = name.split('/');
 				return { address, dtc, metS: firstS === null ? 0 : Math.max(metS, MET_AT_ONCE_S) };
 			}),
+		samplesSha256: samplesHash(samples),
 		bands: bands?.filter(({ km }) => km > 0)
 	});
 }

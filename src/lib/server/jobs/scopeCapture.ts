@@ -25,7 +25,7 @@ const keptRing = ({ teeth, turns, height, seen }: RingMap) => ({
 export function scopePayload(
 	capture: Capture,
 	probes: readonly ProbedChannel[],
-	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood'>
+	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood' | 'samplesSha256'>
 ): ScopeCapture {
 	const analysis = analyseCapture(capture, { teeth: about.teeth ?? undefined });
 	return {
