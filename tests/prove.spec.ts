@@ -186,6 +186,9 @@ test('a repair that was none: its code is heard coming back while it is driven, 
 		timeout: 60_000
 	});
 	await expect(page.getByText(/Stop where it is safe/)).toBeVisible();
+	await expect(
+		page.getByRole('region', { name: 'What must have happened' }).getByRole('listitem').first()
+	).toContainText('came back');
 	await page.keyboard.press('x');
 	await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
 	await expect(page.getByText(/Driving on proves nothing/)).toBeVisible();

@@ -19,6 +19,8 @@ export interface Comes extends Exposure {
 	/** Whose word `before` is; null where nobody has said. */
 	from: Returns['from'] | null;
 	showsWhen: ShowsWhen | null;
+	/** When it shows, as it was told. */
+	conditions: string;
 	/** What the case itself holds on how often it came. */
 	known: Returns[];
 }
@@ -56,6 +58,7 @@ export function comesOf(entries: readonly Entry[], code: CodeId, others: readonl
 		afterKm: drivenKm(since, showsWhen),
 		target: told?.target ?? TARGET,
 		showsWhen,
+		conditions: told?.conditions ?? '',
 		drivenSo: showsWhen ? showsWhenWords(showsWhen) : '',
 		known
 	};

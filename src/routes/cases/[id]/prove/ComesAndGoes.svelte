@@ -18,7 +18,8 @@
 		const start = {
 			returns: comes.before.returns,
 			overKm: Number(comes.before.km.toFixed(1)),
-			from: comes.from
+			from: comes.from,
+			...(comes.conditions ? { conditions: comes.conditions } : {})
 		};
 		const when = comes.showsWhen;
 		return when ? { ...start, ...when, road: when.road ?? ('' as const) } : start;

@@ -7,6 +7,7 @@
 	import { kmOf } from '$lib/case/drivenKm';
 	import { ROADS } from '$lib/case/provePayloads';
 	import type { DriveGoal } from '$lib/case/provingDrive';
+	import type { MarkState } from '$lib/core/prove/proof';
 	import { Beep } from '$lib/ui/beep';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Field from '$lib/ui/Field.svelte';
@@ -65,17 +66,15 @@
 		const tests = left > 0 ? `${left} of ${plan.tasks.length} still to cover` : 'Every test could run';
 		return furtherKm > 0 ? `${tests}, ${furtherKm.toFixed(1)} km to go` : tests;
 	});
-	const goals = $derived(
-		plan.tasks.map((goal) => {
-			const now = drive?.legs.find(({ id }) => id === goal.name)?.now;
-			const state = done(goal) ? 'good' : now ? 'suspect' : 'open';
-			return {
-				...goal,
-				state,
-				says: saidSo(goal) ? 'its module says: run' : done(goal) ? 'met' : 'not yet'
-			} as const;
-		})
-	);
+	const cameBackOf = (goal: DriveGoal) => goal.codes.some((key) => back.some(({ dtc }) => key.endsWith(dtc)));
+	const judged = (goal: DriveGoal): { state: MarkState; says: string } => {
+		if (cameBackOf(goal)) return { state: 'bad', says: 'came back' };
+		if (saidSo(goal)) return { state: 'good', says: 'its module says: run' };
+		if (done(goal)) return { state: 'good', says: 'met' };
+		const now = drive?.legs.find(({ id }) => id === goal.name)?.now;
+		return { state: now ? 'suspect' : 'open', says: 'not yet' };
+	};
+	const goals = $derived(plan.tasks.map((goal) => ({ ...goal, ...judged(goal) })));
 	const start = () =>
 		work.begin({ do: 'record', signals: data.defaults, name: 'Proving drive', listen: true });
 	// The watcher looks out of the window too: what ends the drive is heard.
