@@ -22,10 +22,12 @@ registerRoute(
 	({ request, url }) => request.mode === 'navigate' && DRIVE.test(url.pathname),
 	new NetworkFirst({ cacheName: KEPT_PAGES, networkTimeoutSeconds: PATIENCE_S, plugins: [onlyThePage] })
 );
+/** What is kept is chosen by the page that keeps itself, and thrown away by it: nothing piles up here. */
+const keepsNothing = { cacheWillUpdate: () => Promise.resolve(null) };
 // Their names change with what is in them.
 registerRoute(
 	({ url }) => url.pathname.startsWith('/_app/immutable/'),
-	new CacheFirst({ cacheName: KEPT_PARTS })
+	new CacheFirst({ cacheName: KEPT_PARTS, plugins: [keepsNothing] })
 );
 
 worker.addEventListener('install', () => void worker.skipWaiting());

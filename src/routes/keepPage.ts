@@ -25,14 +25,25 @@ export async function keepPage(): Promise<boolean> {
 		const page = await fetch(address, { headers: { accept: 'text/html' } });
 		if (!page.ok || page.redirected) return false;
 		const html = await page.clone().text();
-		const parts = await caches.open(KEPT_PARTS);
+		const [pages, parts] = [await caches.open(KEPT_PAGES), await caches.open(KEPT_PARTS)];
 		for (const part of partsOf(html, address)) if (!(await parts.match(part))) await parts.add(part);
-		await (await caches.open(KEPT_PAGES)).put(address, page);
+		await pages.put(address, page);
+		await dropUnused(pages, parts);
 		return true;
 	} catch {
 		// The server went away in the middle: what was kept before stays.
 		return false;
 	}
+}
+
+/** Files of earlier versions, and of pages that are kept no more. */
+async function dropUnused(pages: Cache, parts: Cache): Promise<void> {
+	const used = new Set<string>();
+	for (const request of await pages.keys()) {
+		const page = await pages.match(request);
+		for (const part of partsOf((await page?.text()) ?? '', request.url)) used.add(part);
+	}
+	for (const request of await parts.keys()) if (!used.has(request.url)) await parts.delete(request);
 }
 
 /** Nothing of a case stays on a device for whoever signs in next. */

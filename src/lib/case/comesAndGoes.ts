@@ -39,7 +39,6 @@ export function comesOf(entries: readonly Entry[], code: CodeId, others: readonl
 		.filter(({ payload }) => payload.address === code.address && payload.dtc === code.dtc)
 		.at(-1)?.payload;
 	const clearedAt = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
-	const since = clearedAt < 0 ? [] : entries.slice(clearedAt);
 	const first = firstReading(entries, code);
 	if (!told && !(first && comesAndGoes(first.module, code, others))) return null;
 	const known = [
@@ -55,7 +54,7 @@ export function comesOf(entries: readonly Entry[], code: CodeId, others: readonl
 				? { returns: best.returns, km: best.km }
 				: null,
 		from: told?.from ?? best?.from ?? null,
-		afterKm: drivenKm(since, showsWhen),
+		afterKm: clearedAt < 0 ? 0 : drivenKm(entries, showsWhen),
 		target: told?.target ?? TARGET,
 		showsWhen,
 		conditions: told?.conditions ?? '',

@@ -3,19 +3,30 @@ import type { Entry, PayloadOf } from './entry';
 import type { ShowsWhen } from './provePayloads';
 import { ofKind } from './thread';
 
-/** Recordings whose kilometres already stand on the thread as a drive. */
-export const countedRecordings = (entries: readonly Entry[]): string[] =>
-	ofKind(entries, 'proving-drive').flatMap(({ payload }) => payload.recordings ?? []);
+const clearedAt = (entries: readonly Entry[]): number =>
+	entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
 
 /**
- * Distance of all proving drives; one that was read from recordings which are counted already adds nothing.
+ * Recordings whose kilometres prove nothing more: they stand on the thread as a drive already, or were made before the codes
+ * were cleared last.
+ */
+export function countedRecordings(entries: readonly Entry[]): string[] {
+	const before = ofKind(entries.slice(0, Math.max(0, clearedAt(entries))), 'live-recording');
+	const driven = ofKind(entries, 'proving-drive').flatMap(({ payload }) => payload.recordings ?? []);
+	return [...before.map(({ id }) => id), ...driven];
+}
+
+/**
+ * Distance of all proving drives since the codes were cleared last. One that was read from recordings which are counted
+ * already, or which were made before the clear, adds nothing.
  *
  * @param showsWhen only what was driven so counts; null = all of it
  */
 export function drivenKm(entries: readonly Entry[], showsWhen: ShowsWhen | null = null): number {
-	const counted = new Set<string>();
+	const from = Math.max(0, clearedAt(entries));
+	const counted = new Set(ofKind(entries.slice(0, from), 'live-recording').map(({ id }) => id));
 	let km = 0;
-	for (const { payload } of ofKind(entries, 'proving-drive')) {
+	for (const { payload } of ofKind(entries.slice(from), 'proving-drive')) {
 		const own = payload.recordings ?? [];
 		if (own.length === 0 || own.some((id) => !counted.has(id))) km += kmOf(payload, showsWhen);
 		for (const id of own) counted.add(id);

@@ -90,6 +90,17 @@ describe('what a thread shows of a code', () => {
 		expect(thread.code.comes?.afterKm).toBe(24);
 	});
 
+	it('kilometres from before the clear do not count, whenever they are put on the thread', () => {
+		const thread = begun(COMES_AND_GOES).told(1, 1);
+		const recording = thread.recording().thread.at(-1)?.id ?? '';
+		thread.driven(8);
+		thread.proving().driven(10, { recordings: [recording] });
+		expect(thread.code.comes?.afterKm).toBe(0);
+		const since = thread.recording().thread.at(-1)?.id ?? '';
+		thread.driven(3, { recordings: [recording, since] });
+		expect(thread.code.comes?.afterKm).toBe(3);
+	});
+
 	it('seen in live data before, it must be seen clean in them after', () => {
 		const thread = begun().dropsOut().proving();
 		thread.scan([[BRAKE, OPEN, 0]]);

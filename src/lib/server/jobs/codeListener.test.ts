@@ -96,6 +96,13 @@ describe('listening to codes while it is driven', () => {
 		expect(link.asked.filter((one) => one.startsWith('1030')).length).toBeGreaterThanOrEqual(9);
 	});
 
+	it('a module that is silent is left alone for a while, then asked again', async () => {
+		const link = new Listing({ '1010': null });
+		const listener = new CodeListener(link, ['1010']);
+		for (let atS = 0; atS < 60; atS += 0.5) await listener.ask(atS, 20);
+		expect(link.asked).toHaveLength(3);
+	});
+
 	it('says when the line is gone, and asks nobody where there is nobody', async () => {
 		const link = new Listing({ '1010': {} });
 		const listener = new CodeListener(link, ['1010']);

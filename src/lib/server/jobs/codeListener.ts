@@ -6,6 +6,8 @@ import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
 
 /** One module is asked this often, all of them in turn: seldom enough to leave the line to the signals. */
 const ASK_EVERY_S = 0.5;
+/** One that was silent is left alone for so long: waiting for it would tear holes into the recording. */
+const SILENT_PAUSE_S = 20;
 const TEST_RAN_BIT = 0x10;
 
 /** What of a status is news to whoever drives: whether it fails, and whether its test has run. */
@@ -16,8 +18,8 @@ const newsOf = (status: number, availabilityMask: number): string =>
 
 /**
  * Listens to what all modules say of their codes while a recording runs, one module after the other, and keeps what
- * changes: a code that comes back is heard while the vehicle still rolls. A module that does not answer is left out until
- * its next turn.
+ * changes: a code that comes back is heard while the vehicle still rolls. A module that does not answer is left alone for a
+ * while.
  */
 export class CodeListener {
 	readonly heard: HeardCode[] = [];
@@ -25,6 +27,7 @@ export class CodeListener {
 	/** What each module listed the time before: a code that it lists no more has passed. */
 	private readonly listed = new Map<string, readonly string[]>();
 	private readonly byMask = new Set<string>();
+	private readonly silentUntilS = new Map<string, number>();
 	private next = 0;
 	private lastS = -Infinity;
 
@@ -45,9 +48,13 @@ export class CodeListener {
 		if (address === undefined || timeS - this.lastS < ASK_EVERY_S) return null;
 		this.lastS = timeS;
 		this.next += 1;
+		if (timeS < (this.silentUntilS.get(address) ?? -Infinity)) return null;
 		const part = this.byMask.has(address) ? [ReadCodes.byMask, 0xff] : [ReadCodes.supported];
 		const answer = await this.link.request(parseInt(address, 16), [0x19, ...part]);
-		if (!answer.ok) return linkIsLost(answer.error) ? answer.error.text : null;
+		if (!answer.ok) {
+			this.silentUntilS.set(address, timeS + SILENT_PAUSE_S);
+			return linkIsLost(answer.error) ? answer.error.text : null;
+		}
 		// Not every module can list all that it knows; each can list what has any bit set.
 		if (answer.value[0] === NEGATIVE) this.byMask.add(address);
 		else {

@@ -18,7 +18,8 @@ export const load = async ({ params, depends }) => {
 	const type = typeOf(view.entries);
 	return {
 		linkAddress: row.vehicle.linkAddress,
-		cleared: view.lastClear !== null,
+		/** The clear that this drive proves; null where nothing is cleared. */
+		cleared: view.lastClear?.id ?? null,
 		signals: type ? liveSignals(type).map(({ signal, name, unit }) => ({ signal, name, unit })) : [],
 		defaults: [...new Set([...watchDefaults(view).keys(), 'steering', 'brake_switch'])].filter((signal) =>
 			(type ? liveSignals(type) : []).some((one) => one.signal === signal)

@@ -5,6 +5,7 @@
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
 	import { kmOf } from '$lib/case/drivenKm';
+	import { cameBack, testRan } from '$lib/case/hearing';
 	import { ROADS } from '$lib/case/provePayloads';
 	import type { DriveGoal } from '$lib/case/provingDrive';
 	import type { MarkState } from '$lib/core/prove/proof';
@@ -20,7 +21,6 @@
 	import Running from '../../watch/Running.svelte';
 	import Goals from './Goals.svelte';
 	import { ProvingDrive } from './drive.svelte';
-	import { cameBack, testRan } from '$lib/case/hearing';
 
 	let { data } = $props();
 	const work = getCaseWork();
@@ -30,7 +30,8 @@
 	const drive = browser
 		? new ProvingDrive(
 				plan.tasks,
-				untrack(() => `jaldi:proving:${data.case.id}`),
+				// What was driven before another clear proves nothing of what comes after it.
+				untrack(() => `jaldi:proving:${data.case.id}:${data.cleared ?? ''}`),
 				() => data.counted
 			)
 		: null;
