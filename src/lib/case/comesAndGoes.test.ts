@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { DrivenBand } from '../core/prove/drivenBands';
 import { showsWhenWords } from './drivenKm';
 import { begun, COMES_AND_GOES, ProofThread } from './proof.fixture';
+import { projectCase } from './project';
+import { caseReport } from './report';
 import type { ShowsWhen } from './provePayloads';
 import { BRAKE, OPEN } from './threads.fixture';
 
@@ -128,4 +130,20 @@ describe('a code that comes back while it is recorded', () => {
 		thread.scan([[BRAKE, OPEN, 0]]);
 		expect(thread.code.verdict).toBe('proven-clear');
 	});
+});
+
+it('what is left of the risk is said in cases, with how it was driven', () => {
+	// (20 / 84)² = 5.7 % and (20 / 22.2)² = 81 %.
+	const residual = (km: number) => {
+		const thread = begun(COMES_AND_GOES).told(2, 20, 0.1, FAST).proving();
+		thread.driven(km, { bands: [{ fromKmh: 60, turn: 'straight', km }] });
+		thread.scan([[BRAKE, OPEN, 0]]);
+		if (thread.code.verdict !== 'proven-clear') thread.letGo('exposure');
+		return caseReport(thread.thread, projectCase(thread.thread)).residual;
+	};
+	expect(residual(64)).toEqual([
+		expect.stringMatching(/driven 64\.0 km above 60 km\/h without it: .* in 6 of 100 cases\.$/)
+	]);
+	expect(residual(2.2)).toEqual([expect.stringMatching(/in 81 of 100 cases\.$/)]);
+	expect(residual(2000)).toEqual([expect.stringMatching(/in 1 of 1000 cases\.$/)]);
 });

@@ -220,8 +220,12 @@ function calibrationsOf(entries: readonly Entry[]): CaseReport['calibrations'] {
 	}));
 }
 
-/** A share as one in so many, as it is said to a customer. */
-const oneIn = (chance: number): string => `one in ${Math.max(2, Math.round(1 / chance))}`;
+/** A share as it is said to a customer: "65 of 100 cases"; what is below one in a hundred, of a thousand. */
+function ofCases(chance: number): string {
+	const of = chance >= 0.0095 ? 100 : 1000;
+	const count = Math.max(1, Math.round(chance * of));
+	return `${count} of ${of} cases`;
+}
 
 function residualOf(codes: CaseReport['codes'], entries: readonly Entry[]): string[] {
 	const comes = codes.flatMap(({ text, comes: one, verdict }) => {
@@ -229,7 +233,7 @@ function residualOf(codes: CaseReport['codes'], entries: readonly Entry[]): stri
 		const settled = verdict === 'proven-clear' || verdict === 'released';
 		if (!settled) return [];
 		return [
-			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${one.before.km} km. It was driven ${one.afterKm.toFixed(1)} km without it: were it not mended, it would have stayed silent that far in ${oneIn(one.residual)} cases.`
+			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${one.before.km} km. It was driven ${one.afterKm.toFixed(1)} km${one.drivenSo ? ` ${one.drivenSo}` : ''} without it: were it not mended, it would have stayed silent that far in ${ofCases(one.residual)}.`
 		];
 	});
 	const temporary = ofKind(entries, 'repair')
