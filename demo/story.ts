@@ -4,19 +4,18 @@ import { liveSignals } from '../library/liveSignals';
 import { testKinds } from '../library/reason/tests';
 import { STRAIGHT_DRIVE, type DriveLeg } from '../src/lib/bench/motion';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
-import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
+import type { PayloadOf } from '../src/lib/case/entry';
 import { keptLog, readLog } from '../src/lib/case/frameLogReading';
 import type { LiveMark } from '../src/lib/case/livePayloads';
 import { LogKeeper } from '../src/lib/case/logKeeper';
 import { mayClear } from '../src/lib/case/mayClear';
-import { comebackStart } from '../src/lib/case/comeback';
 import { projectCase } from '../src/lib/case/project';
 import { proofView } from '../src/lib/case/proofView';
 import { findCodes } from '../src/lib/core/codes/findCodes';
 import { checkVin } from '../src/lib/core/vehicle/vin';
 import { Captures } from '../src/lib/server/db/captures';
-import { typeName, type Cases } from '../src/lib/server/db/cases';
-import { Threads, type Author } from '../src/lib/server/db/threads';
+import type { Cases } from '../src/lib/server/db/cases';
+import type { Author } from '../src/lib/server/db/threads';
 import type { Database } from '../src/lib/server/db/open';
 import { clearModules } from '../src/lib/server/jobs/clear';
 import { liveVehicleOf, recordingPayload } from '../src/lib/server/jobs/recorder';
@@ -25,31 +24,24 @@ import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
 import { benchCapture } from './benchCapture';
 import { benchReading } from './benchReading';
 import { DirectLink } from './link';
-import { SHOP_NAME, type DemoVehicle } from './shop';
+import type { DemoVehicle } from './shop';
+import { StoryThread } from './storyThread';
 
 /**
  * Lives through one case as people would have: every scan and clear is done on a bench vehicle, with real bytes; only
  * the clock is set back.
  */
-export class Story {
+export class Story extends StoryThread {
 	readonly bench: BenchVehicle;
 	private readonly type: VehicleType;
 	private readonly link: DirectLink;
-	private readonly threads: Threads;
 	private readonly captures: Captures;
-	private caseId = '';
-	private now: Date;
 
-	constructor(
-		db: Database,
-		private readonly cases: Cases,
-		private readonly vehicle: DemoVehicle,
-		begins: Date
-	) {
+	constructor(db: Database, cases: Cases, vehicle: DemoVehicle, begins: Date) {
+		super(db, cases, vehicle, begins);
 		const type = vehicleTypes.get(vehicle.typeId);
 		if (!type) throw new Error(`${vehicle.typeId} is not in the library`);
 		this.type = type;
-		this.now = begins;
 		this.bench = new BenchVehicle({
 			type,
 			vin: vehicle.vin,
@@ -59,56 +51,7 @@ export class Story {
 		this.bench.turnKey('on');
 		this.bench.advance(5);
 		this.link = new DirectLink(this.bench);
-		this.threads = new Threads(db, () => this.now);
 		this.captures = new Captures(db);
-	}
-
-	later(minutes: number): this {
-		this.now = new Date(this.now.getTime() + minutes * 60_000);
-		return this;
-	}
-
-	async add<K extends EntryKind>(
-		kind: K,
-		payload: PayloadOf<K>,
-		author: Author,
-		id = ulid(this.now.getTime())
-	): Promise<void> {
-		const draft = EntryDraft.parse({
-			id,
-			caseId: this.caseId,
-			kind,
-			version: ENTRY_VERSION,
-			observedAt: this.now.toISOString(),
-			supersedes: null,
-			payload
-		});
-		const stored = await this.threads.append(draft, author);
-		if (!stored.ok) throw new Error(stored.error.text);
-		await this.cases.refresh(this.caseId);
-		this.later(3);
-	}
-
-	async open(wanted: string, author: Author): Promise<void> {
-		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
-		const { id, typeId, nickname, plate } = this.vehicle;
-		await this.add(
-			'case-opened',
-			{ vehicleId: id, typeId, name: `${typeName(typeId)}, ${nickname}`, plate },
-			author
-		);
-	}
-
-	/** A case that begins where the vehicle's signed one ended. */
-	async comeback(wanted: string, author: Author): Promise<void> {
-		const signed = (await this.cases.page(true, 1)).rows.find(
-			({ vehicle }) => vehicle.id === this.vehicle.id
-		);
-		const start = signed && comebackStart(await this.threads.read(signed.id), signed.number, SHOP_NAME);
-		if (!start) throw new Error(`no signed case of ${this.vehicle.id}`);
-		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
-		await this.add('case-opened', start.opened, author);
-		await this.add('prior-work', { works: start.works }, author);
 	}
 
 	/** The first code of the case that stands for itself. */
