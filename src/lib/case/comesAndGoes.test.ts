@@ -1,10 +1,12 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { DrivenBand } from '../core/prove/drivenBands';
+import { drivenIn } from '../core/prove/odometer';
 import { showsWhenWords } from './drivenKm';
 import { begun, COMES_AND_GOES, ProofThread } from './proof.fixture';
 import { projectCase } from './project';
 import { caseReport } from './report';
-import type { ShowsWhen } from './provePayloads';
+import { DrivenBands, type ShowsWhen } from './provePayloads';
 import { BRAKE, OPEN } from './threads.fixture';
 
 const ANY: ShowsWhen = { fromKmh: null, toKmh: null, turning: false, road: null };
@@ -61,6 +63,26 @@ describe('kilometres without a fault count where they were driven as it used to 
 		);
 		expect(showsWhenWords(ANY)).toBe('');
 	});
+});
+
+it('whatever speeds a recording tells, its bands are what an entry may hold', () => {
+	const channel = fc.array(fc.oneof(fc.double(), fc.double({ min: -400, max: 700, noNaN: true })), {
+		minLength: 2,
+		maxLength: 60
+	});
+	fc.assert(
+		fc.property(channel, channel, (speed, steering) => {
+			const timeS = Float64Array.from(speed, (_, i) => i / 2);
+			const driven = drivenIn({
+				timeS,
+				channels: new Map([
+					['vehicle', Float64Array.from(speed)],
+					['steering', timeS.map((_, i) => steering[i] ?? NaN)]
+				])
+			});
+			expect(DrivenBands.safeParse(driven?.bands).success).toBe(true);
+		})
+	);
 });
 
 describe('how often it came, from what the case holds', () => {

@@ -29,7 +29,10 @@ export function turnOf(steeringDeg: number | null): Turn {
 	return steeringDeg > 0 ? 'left' : 'right';
 }
 
-export const bandOf = (kmh: number): number => Math.floor(Math.max(0, kmh) / BAND_KMH) * BAND_KMH;
+/** Faster than this is one band. */
+export const TOP_BAND_KMH = 300;
+export const bandOf = (kmh: number): number =>
+	Math.min(TOP_BAND_KMH, Math.floor(Math.max(0, kmh) / BAND_KMH) * BAND_KMH);
 
 /** Adds distances up by band: bands of several drives become those of one. Ordered by speed, then turn. */
 export function mergeBands(...of: readonly (readonly DrivenBand[])[]): DrivenBand[] {

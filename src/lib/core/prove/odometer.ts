@@ -29,12 +29,14 @@ export class Odometer {
 	private readonly bands = new Map<number, Map<Turn, number>>();
 
 	/**
-	 * @param kmh null where it was not read
+	 * @param shownKmh null where it was not read; below zero backwards, which is a distance too
 	 * @param steeringDeg positive to the left; null where it was not read
 	 */
-	sample(timeS: number, kmh: number | null, steeringDeg: number | null = null): void {
+	sample(timeS: number, shownKmh: number | null, steeringDeg: number | null = null): void {
+		if (shownKmh === null || !Number.isFinite(shownKmh)) return;
+		const kmh = Math.abs(shownKmh);
 		// A module's word for "no speed" is no speed.
-		if (kmh === null || !Number.isFinite(kmh) || isNotAvailable(kmh)) return;
+		if (isNotAvailable(kmh)) return;
 		const stepS = this.lastS === null ? 0 : timeS - this.lastS;
 		if (stepS > 0 && stepS <= GAP_S) {
 			// Between two readings the speed is taken to change evenly.

@@ -1,5 +1,6 @@
 import type { RingSeen } from '../../case/beforeAfter';
 import type { KeyTrace } from '../../case/keyTraces';
+import { upperFirst } from '../../case/words';
 import type { Chunk } from '../../core/live/chunk';
 import { decimate } from '../../core/live/decimate';
 import { isNotAvailable, isWheel } from '../../core/live/recording';
@@ -63,7 +64,7 @@ export function traceDrawing(
 				continue;
 			}
 			const across = Math.min(WIDTH, Math.max(0, ((t - fromS) / (toS - fromS)) * WIDTH));
-			d += `${pen}${at(across)} ${at(HEIGHT - 2 - (kmh / topKmh) * (HEIGHT - 6))}`;
+			d += `${pen}${at(across)} ${at(HEIGHT - 2 - (Math.max(0, kmh) / topKmh) * (HEIGHT - 6))}`;
 			pen = 'L';
 		}
 		return d;
@@ -75,9 +76,8 @@ export function traceDrawing(
 			.filter((d) => d !== '')
 			.map((d) => `<path d="${d}" fill="none" stroke="${stroke}" stroke-width="${width}"/>`)
 			.join('');
-	const words = channel.replaceAll('_', ' ');
 	return {
 		svg: `<svg viewBox="0 0 ${WIDTH} ${HEIGHT}" xmlns="http://www.w3.org/2000/svg"><path d="M0 ${HEIGHT - 2}H${WIDTH}" stroke="${RULE}" stroke-width="1"/>${drawn('', QUIET, 0.8)}${drawn(channel, INK, 1.8)}</svg>`,
-		words: `${words.charAt(0).toUpperCase()}${words.slice(1)} (thick) and the other wheels, 0 to ${topKmh.toFixed(0)} km/h, second ${fromS.toFixed(1)} to ${toS.toFixed(1)}.`
+		words: `${upperFirst(channel.replaceAll('_', ' '))} (thick) and the other wheels, 0 to ${topKmh.toFixed(0)} km/h, second ${fromS.toFixed(1)} to ${toS.toFixed(1)}.`
 	};
 }
