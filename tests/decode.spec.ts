@@ -1,4 +1,4 @@
-import { mkdtempSync, openSync, ftruncateSync, closeSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, openSync, ftruncateSync, closeSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, goTo, openCase, patient, test } from './bay';
@@ -143,6 +143,20 @@ test('a log with a damaged line and a lost segment: the rest is read, kept, and 
 	await page.getByText('11 bytes').click();
 	await expect(page.getByText('code: C0035-14')).toBeVisible();
 	await expect(page.getByText('status: failing now, confirmed').first()).toBeVisible();
+	// The log itself is kept, byte for byte, damaged line and all.
+	const download = page.waitForEvent('download');
+	await page.getByRole('link', { name: 'The log as it came' }).click();
+	expect(readFileSync(await (await download).path(), 'utf8')).toBe(log);
+
+	await test.step('one that the server does not keep is told, and what it says is saved all the same', async () => {
+		await goTo(page, 'Read');
+		await page.route('**/file', (route) => route.fulfill({ status: 413, body: 'too large' }));
+		await page.getByLabel('File to look through').setInputFiles(file('again.log', log));
+		await preview.getByRole('button', { name: 'Save it on the thread' }).click();
+		await expect(page.getByText(/larger than this server keeps/)).toBeVisible();
+		await expect(page.getByRole('button', { name: /^Frame log again\.log/ })).toBeVisible();
+		await page.unroute('**/file');
+	});
 });
 
 test('a binary file, an empty one and one of two gigabytes are each refused with a sentence', async ({

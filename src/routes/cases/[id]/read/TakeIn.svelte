@@ -64,9 +64,13 @@
 	/** The log goes first: an entry that speaks of it finds it there. */
 	async function saveLog(log: PayloadOf<'frame-log'>, packed: Uint8Array<ArrayBuffer> | null) {
 		saving = true;
-		const kept = packed === null || (await sendLog(caseId, id, packed));
+		const sent = packed === null ? 'kept' : await sendLog(caseId, id, packed);
 		saving = false;
-		if (kept) await save('frame-log', log);
+		if (sent === 'failed') return;
+		if (sent === 'kept') return save('frame-log', log);
+		toast.info('The log is larger than this server keeps: what it told is saved, the log itself is not.');
+		const { kept: _, ...told } = log;
+		await save('frame-log', told);
 	}
 	async function save<K extends 'codes-reported' | 'frame-log'>(kind: K, payload: PayloadOf<K>) {
 		saving = true;
