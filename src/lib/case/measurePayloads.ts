@@ -76,7 +76,8 @@ const ScopeFinding = z.object({
 	teeth: z.array(z.number().int().min(0).max(400)).max(400)
 });
 
-const MOST_TEETH = 400;
+/** Rings with more teeth are not kept as a picture. */
+export const MOST_TEETH = 400;
 const KeptRing = z.object({
 	teeth: z.number().int().min(1).max(MOST_TEETH),
 	turns: z.number().min(0),

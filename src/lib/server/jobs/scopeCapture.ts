@@ -1,5 +1,5 @@
 import { captureLinks, type ProbedAt } from '../../case/captureLinks';
-import type { ScopeCapture } from '../../case/measurePayloads';
+import { MOST_TEETH, type ScopeCapture } from '../../case/measurePayloads';
 import { analyseCapture } from '../../core/scope/analyseCapture';
 import type { Capture } from '../../core/scope/capture';
 import type { RingMap } from '../../core/scope/ringMap';
@@ -12,7 +12,6 @@ export interface ProbedChannel {
 	at: ProbedAt;
 }
 
-const MOST_TEETH = 400;
 const hundredths = (value: number) => Math.round(value * 100) / 100;
 const keptRing = ({ teeth, turns, height, seen }: RingMap) => ({
 	teeth,
