@@ -46,7 +46,7 @@ describe('jaldi check', () => {
 	it('names the entry that was changed, although every hash of a file was made anew', async () => {
 		const path = bundle('changed.zip', (text) => text.replace('"odometerKm": 10', '"odometerKm": 11'));
 		const { status, out } = await run(path, '--json');
-		expect(status).toBe(0);
+		expect(status).toBe(1);
 		expect(JSON.parse(out)).toMatchObject({
 			intact: false,
 			problems: ['case.json: entry 2 was changed after it was written (vehicle-checked, by Ana)']

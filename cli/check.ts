@@ -1,4 +1,5 @@
 import { checkBundle, unpackBundle } from '../src/lib/case/bundle';
+import { keyName, signerOf } from '../src/lib/case/bundleSignature';
 import {
 	complain,
 	DONE,
@@ -31,7 +32,12 @@ export const check: Command = async (args) => {
 		complain(`jaldi check: ${file}: ${checked.error}; expected a case bundle (ZIP)`);
 		return NOT_UNDERSTOOD;
 	}
-	const { entries, head, lastHash, files: count, problems } = checked.value;
+	const { entries, head, lastHash, files: count } = checked.value;
+	const signer = await signerOf(files.ok ? files.value : new Map());
+	const problems = [...checked.value.problems, ...(signer.ok ? [] : [signer.error])];
+	const key = signer.ok ? signer.value : null;
+	// A script that asks gets the answer without reading it.
+	const status = problems.length === 0 ? DONE : NOT_UNDERSTOOD;
 	if (values.json) {
 		const result = {
 			intact: problems.length === 0,
@@ -39,17 +45,18 @@ export const check: Command = async (args) => {
 			entries: entries.length,
 			files: count,
 			lastHash,
+			signedWith: key,
 			problems
 		};
 		await say(`${JSON.stringify(result)}\n`);
-		return DONE;
+		return status;
 	}
 	const found =
 		problems.length === 0
 			? strong('as it was packed')
 			: `${strong(problems.length === 1 ? 'changed in one place' : `changed in ${problems.length} places`)}\n${problems.map((one) => `  ${one}`).join('\n')}`;
 	await say(
-		`${head?.number ?? 'a case'}: ${entries.length} entries, ${count} files, ${found}\nlast entry ${lastHash.slice(0, 16)}\n`
+		`${head?.number ?? 'a case'}: ${entries.length} entries, ${count} files, ${found}\nlast entry ${lastHash.slice(0, 16)}, ${key === null ? 'not signed by any shop' : `signed with the key ${keyName(key)}`}\n`
 	);
-	return DONE;
+	return status;
 };

@@ -13,7 +13,7 @@ import { projectCase } from '../src/lib/case/project';
 import { proofView } from '../src/lib/case/proofView';
 import { findCodes } from '../src/lib/core/codes/findCodes';
 import { checkVin } from '../src/lib/core/vehicle/vin';
-import { Captures } from '../src/lib/server/db/captures';
+import { Captures, wholePieces } from '../src/lib/server/db/captures';
 import type { Cases } from '../src/lib/server/db/cases';
 import type { Author } from '../src/lib/server/db/threads';
 import type { Database } from '../src/lib/server/db/open';
@@ -178,10 +178,9 @@ export class Story extends StoryThread {
 		const { packed, ...kept } = whole;
 		const id = ulid(this.now.getTime());
 		const startedAt = this.now.toISOString();
-		await this.captures.keep(
-			{ id, caseId: this.caseId, authorId: author.id, name: fileName, startedAt },
+		await this.captures.keep({ id, caseId: this.caseId, authorId: author.id, name: fileName, startedAt }, [
 			packed
-		);
+		]);
 		await this.add('frame-log', { ...keptLog(analysis, fileName, bytes.length), kept }, author, id);
 	}
 
@@ -216,7 +215,7 @@ export class Story extends StoryThread {
 		const id = ulid(this.now.getTime());
 		const startedAt = this.now.toISOString();
 		await this.captures.begin({ id, caseId: this.caseId, authorId: author.id, name, startedAt });
-		await this.captures.finish(id, samples);
+		await this.captures.finish({ id, caseId: this.caseId }, wholePieces(samples));
 		const about = { name, source: { kind: 'vehicle' as const }, marks, endedBecause: null };
 		await this.add('live-recording', recordingPayload(samples, liveVehicleOf(this.type), about), author, id);
 	}
@@ -226,7 +225,7 @@ export class Story extends StoryThread {
 		const { kept, payload } = benchCapture(this.bench, name, positions);
 		const id = ulid(this.now.getTime());
 		const about = { id, caseId: this.caseId, authorId: author.id, name, startedAt: this.now.toISOString() };
-		await this.captures.keep(about, kept);
+		await this.captures.keep(about, [kept]);
 		await this.add('scope-capture', payload, author, id);
 	}
 

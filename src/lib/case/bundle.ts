@@ -4,9 +4,11 @@ import { unzipSync, zipSync, type Zippable } from 'fflate';
 import { z } from 'zod';
 import { fail, ok, type Result } from '../core/result';
 import { evidenceProblems } from './bundleEvidence';
-import { readCaseFile } from './caseFile';
+import { readStampedFile } from './caseFile';
 import type { Entry } from './entry';
+import { ULID_SIGNS } from './fields';
 import { checkChain } from './hashChain';
+import { knownEntry, type RawEntry } from './knownEntry';
 
 /**
  * A case as one file that another shop, an insurer or a court can read without Jaldi: a ZIP with the thread, its captures as
@@ -16,9 +18,11 @@ export type BundleFiles = ReadonlyMap<string, Uint8Array>;
 
 export const CASE_NAME = 'case.json';
 export const HASHES_NAME = 'hashes.txt';
+export const SIGNATURE_NAME = 'signature.json';
 /** What may be in a bundle, and nothing else. */
-const ALLOWED =
-	/^(case\.json|case\.schema\.json|hashes\.txt|report\.pdf|report-customer\.pdf|captures\/[0-9A-HJKMNP-TV-Z]{26}\.(csv|bin)|photos\/[0-9A-HJKMNP-TV-Z]{26}\.jpg|logs\/[0-9A-HJKMNP-TV-Z]{26}\.(txt|log))$/;
+const ALLOWED = new RegExp(
+	`^(case\\.json|case\\.schema\\.json|hashes\\.txt|signature\\.json|report\\.pdf|report-customer\\.pdf|captures/${ULID_SIGNS}\\.(csv|bin)|photos/${ULID_SIGNS}\\.jpg|logs/${ULID_SIGNS}\\.(txt|log))$`
+);
 export const MOST_FILES = 5_000;
 export const MOST_BUNDLE_BYTES = 512 * 1024 * 1024;
 const MOST_FILE_BYTES = 256 * 1024 * 1024;
@@ -40,11 +44,24 @@ export type BundleHead = z.infer<typeof BundleHead>;
 
 const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
 
-/** Packs files; the list of their hashes is made here. `sha256sum -c hashes.txt` checks it too. */
-export function packBundle(files: BundleFiles): Uint8Array {
+/** The list of what is in a bundle, by hash. `sha256sum -c hashes.txt` checks it too. */
+export const hashList = (files: BundleFiles): Uint8Array<ArrayBuffer> =>
+	new TextEncoder().encode(
+		[...files]
+			.map(([name, bytes]) => `${hashOf(bytes)}  ${name}\n`)
+			.sort((a, b) => (a.slice(66) < b.slice(66) ? -1 : 1))
+			.join('')
+	);
+
+/**
+ * Packs files with the list of their hashes.
+ *
+ * @param signature of that list, see `signBundle`; absent = it is not signed
+ */
+export function packBundle(files: BundleFiles, signature?: Uint8Array): Uint8Array {
 	const names = [...files.keys()].sort();
-	const hashes = names.map((name) => `${hashOf(files.get(name) ?? new Uint8Array())}  ${name}\n`).join('');
-	const all: Zippable = { [HASHES_NAME]: new TextEncoder().encode(hashes) };
+	const all: Zippable = { [HASHES_NAME]: hashList(files) };
+	if (signature) all[SIGNATURE_NAME] = signature;
 	for (const name of names) {
 		// What is compressed already is only stored.
 		const level = /\.(jpg|pdf|bin)$/.test(name) ? 0 : 6;
@@ -92,6 +109,8 @@ export function unpackBundle(zip: Uint8Array): Result<BundleFiles> {
 }
 
 export interface BundleCheck {
+	/** As they stand in the file, which is what their hashes are of. */
+	raw: RawEntry[];
 	entries: Entry[];
 	head: BundleHead | null;
 	/** Hash of the last entry: the same stands on the printed report. */
@@ -106,16 +125,18 @@ export function checkBundle(files: BundleFiles): Result<BundleCheck> {
 	const text = files.get(CASE_NAME);
 	if (!text) return fail('case.json is missing');
 	const decoded = new TextDecoder().decode(text);
-	const read = readCaseFile(decoded);
+	const read = readStampedFile(decoded);
 	if (!read.ok) return fail(`case.json: ${read.error}`);
-	const entries = read.value;
-	const chain = checkChain(entries);
+	const raw = read.value;
+	const entries = raw.map(knownEntry);
+	const chain = checkChain(raw);
 	const problems = [
 		...(chain.intact ? [] : [`${CASE_NAME}: ${chain.reason}${titleAt(entries, chain.seq)}`]),
 		...hashProblems(files),
 		...evidenceProblems(files, entries)
 	];
 	return ok({
+		raw,
 		entries,
 		head: headIn(decoded),
 		lastHash: entries.at(-1)?.hash ?? '',
@@ -152,6 +173,7 @@ function hashProblems(files: BundleFiles): string[] {
 		else if (hashOf(bytes) !== hash) problems.push(`${name} was changed after it was packed`);
 	}
 	for (const name of files.keys())
-		if (name !== HASHES_NAME && !listed.has(name)) problems.push(`${name} is not in ${HASHES_NAME}`);
+		if (name !== HASHES_NAME && name !== SIGNATURE_NAME && !listed.has(name))
+			problems.push(`${name} is not in ${HASHES_NAME}`);
 	return problems;
 }

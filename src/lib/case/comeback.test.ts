@@ -26,7 +26,7 @@ describe('a case that comes back', () => {
 		const { thread } = proven();
 		const start = comebackStart(thread, 'TP-0407', 'Tern Point Works');
 		expect(start?.opened.comebackOf).toEqual({
-			caseId: 'case',
+			caseId: '01JC0000000000000000000000',
 			number: 'TP-0407',
 			lastHash: thread.at(-1)?.hash
 		});

@@ -313,6 +313,8 @@ export function describeEntry(entry: Entry): EntryLine {
 		}
 		case 'note':
 			return line('Note', entry.payload.text);
+		case 'unknown':
+			return line('Not known to this version', entry.payload.kind, entry.payload.why);
 		case 'signature':
 			return line('Signed', entry.payload.statement, entry.payload.verdict);
 	}

@@ -4,7 +4,7 @@ import { DrivenBands, ProofWaived, ReturnsTold, ROADS } from './provePayloads';
 import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
-import { Address, Dtc, Hex, Text, Words } from './fields';
+import { Address, Dtc, Hex, Text, Ulid, Words } from './fields';
 import { CodesReported, FrameLog, SourceJudged } from './toldPayloads';
 import { LiveRecording, WheelRound } from './livePayloads';
 import {
@@ -156,8 +156,6 @@ export const LampCheck = z.object({
 		.min(1)
 });
 
-const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'An entry id is a ULID.');
-
 export const ProvingDrive = z.object({
 	distanceKm: z.number().positive('A drive has a distance.').max(2000),
 	topSpeedKmh: z.number().positive().max(300),
@@ -283,5 +281,18 @@ export interface Stamp {
 	hash: string;
 }
 
-export type Entry = EntryDraft & Stamp;
+/**
+ * An entry that this version cannot read: of a kind, a version or a shape that it does not know. It stays on the thread at its
+ * place, is shown as such, and says nothing to any projection.
+ */
+export interface UnknownDraft extends Omit<
+	z.infer<ReturnType<typeof member<'note'>>>,
+	'kind' | 'version' | 'payload'
+> {
+	kind: 'unknown';
+	version: number;
+	payload: { kind: string; why: string };
+}
+
+export type Entry = (EntryDraft | UnknownDraft) & Stamp;
 export type EntryOf<K extends EntryKind> = Extract<Entry, { kind: K }>;

@@ -10,6 +10,12 @@ export const Text = z
 	.max(2000, 'That is longer than 2,000 characters: split it.')
 	.refine((text) => !BROKEN_CHARACTER.test(text), 'It contains a broken character: type it again.');
 export const Words = Text.min(1, 'Write at least a word.');
+/** 26 signs of Crockford's base 32: what every case, entry, photo and capture is called by whoever makes it. */
+const ULID_SIGNS = '[0-9A-HJKMNP-TV-Z]{26}';
+export const Ulid = z
+	.string()
+	.regex(new RegExp(`^${ULID_SIGNS}$`), 'It is to be a ULID: 26 letters and digits.');
+export { ULID_SIGNS };
 export const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
 export const Address = z.string().regex(/^[0-9A-F]{4}$/);
 export const Dtc = z.string().regex(/^[0-9A-F]{6}$/);

@@ -4,7 +4,7 @@ import { Position } from '../../../library/positions';
 import { SENSOR_KINDS } from '../../../library/sensorKinds';
 import { WINDOW_SOURCES } from '../core/electrical/expectedWindow';
 import { SCOPE_FINDING_TYPES } from '../core/scope/findings';
-import { Text, Words } from './fields';
+import { Text, Ulid, Words } from './fields';
 
 /** Payloads of entries that tell of the bench: what was measured, captured, put in place of a sensor, halved and looked at. */
 
@@ -181,9 +181,7 @@ export type HarnessSearch = z.infer<typeof HarnessSearch>;
 export const MOST_PHOTOS = 8;
 
 /** Photos that were kept beside the thread, by hash. */
-export const Photos = z
-	.array(z.object({ id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/), sha256: z.string().length(64) }))
-	.max(MOST_PHOTOS);
+export const Photos = z.array(z.object({ id: Ulid, sha256: z.string().length(64) })).max(MOST_PHOTOS);
 export const InspectionDone = z.object({
 	position: Position,
 	inspection: Id,

@@ -7,7 +7,6 @@ import { drivenKm } from './drivenKm';
 import type { Entry } from './entry';
 import { keyTraces, type KeyTrace } from './keyTraces';
 import { fittingLacks } from './fittings';
-import { checkChain } from './hashChain';
 import { linksAt, type LinkState } from './measured';
 import { networkFindings } from './networkFindings';
 import { typeOf } from './codes';
@@ -79,10 +78,12 @@ const STATE_WORDS = {
 	interrupted: 'cut short'
 } as const;
 
-/** @param thread as it is kept, what was superseded included */
-export function caseReport(thread: Entry[], view: CaseView): CaseReport {
+/**
+ * @param thread as it is kept, what was superseded included
+ * @param chainBroken why the thread is not as it was written, as the reading of it has found; null where it is
+ */
+export function caseReport(thread: Entry[], view: CaseView, chainBroken: string | null = null): CaseReport {
 	const { entries } = view;
-	const chain = checkChain(thread);
 	const counting = new Set(standing(thread).map(({ id }) => id));
 	const codes = view.codes.map((code) => ({
 		...proofView(code, entries, view.codes),
@@ -138,7 +139,7 @@ export function caseReport(thread: Entry[], view: CaseView): CaseReport {
 				superseded: !counting.has(entry.id)
 			};
 		}),
-		chainBroken: chain.intact ? null : chain.reason
+		chainBroken
 	};
 }
 

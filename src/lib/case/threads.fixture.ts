@@ -17,7 +17,7 @@ export class ThreadMaker {
 		const at = new Date(Date.UTC(2026, 10, 24, 9, seq)).toISOString();
 		const stamped = {
 			id: `01JD${String(seq).padStart(22, '0')}`,
-			caseId: 'case',
+			caseId: '01JC0000000000000000000000',
 			kind,
 			version: ENTRY_VERSION,
 			observedAt: at,

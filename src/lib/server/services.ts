@@ -11,10 +11,13 @@ import { GoodReadings } from './db/goodReadings';
 import { openDatabase, type Database } from './db/open';
 import { Photos } from './db/photos';
 import { ReasonBooks } from './db/reasonBooks';
+import { PutAside } from './db/putAside';
+import { ShopKeys } from './db/shopKeys';
 import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
 import { outlookOf } from './cases/outlook';
+import { takeAwayHalves } from './bundle/importBundle';
 import { LinkDesk } from './jobs/desk';
 import { Outlooks } from './jobs/outlooks';
 
@@ -30,6 +33,8 @@ export interface Services {
 	goodReadings: GoodReadings;
 	photos: Photos;
 	settings: ShopSettings;
+	shopKeys: ShopKeys;
+	putAside: PutAside;
 	reasonBooks: ReasonBooks;
 	trackRecord: TrackRecord;
 	desk: LinkDesk;
@@ -57,6 +62,8 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		const thread = await threads.read(caseId);
 		return caseTestConditions(projectCase(thread, await codes.bookFor(codesOn(thread))));
 	});
+	const halves = await takeAwayHalves(db);
+	if (halves > 0) log.warn({ halves }, 'cases that were only half brought in were taken away');
 	const recovered = await desk.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
@@ -79,6 +86,8 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		goodReadings: new GoodReadings(db),
 		photos: new Photos(db),
 		settings: new ShopSettings(db),
+		shopKeys: new ShopKeys(db),
+		putAside: new PutAside(db),
 		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
 		desk,

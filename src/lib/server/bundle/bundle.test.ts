@@ -4,6 +4,11 @@ import { strToU8, zipSync } from 'fflate';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { checkBundle, packBundle, unpackBundle } from '../../case/bundle';
+import { signBundle } from '../../case/bundleSignature';
+import { writeCaseFile } from '../../case/caseFile';
+import { describeEntry } from '../../case/describe';
+import { entryHash, FIRST_PREVIOUS } from '../../case/hashChain';
+import type { RawEntry } from '../../case/knownEntry';
 import { caseSchemaText } from '../../case/caseSchema';
 import type { EntryKind, PayloadOf } from '../../case/entry';
 import { keptLog, readLog } from '../../case/frameLogReading';
@@ -17,13 +22,15 @@ import { framePieces } from '../../core/live/pieces';
 import { encodeCapture } from '../../core/scope/captureChunk';
 import { scopePayload } from '../jobs/scopeCapture';
 import { unpackedLog } from '../cases/keptLog';
-import { Captures } from '../db/captures';
+import { Captures, wholePieces } from '../db/captures';
 import { Photos } from '../db/photos';
+import { caseRecord, shopKey } from '../db/schema';
 import { ShopFigures } from '../db/shopFigures';
 import { TrackRecord } from '../db/trackRecord';
 import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { exportBundle } from './exportBundle';
-import { importBundle } from './importBundle';
+import { ShopKeys } from '../db/shopKeys';
+import { examineBundle, takeAwayHalves, takeInBundle } from './importBundle';
 
 let [one, other]: TestShop[] = [];
 let [shop, empty] = [one, other] as unknown as [TestShop, TestShop];
@@ -41,8 +48,14 @@ const put = <K extends EntryKind>(kind: K, payload: PayloadOf<K>, id?: string) =
 
 /** A case with a scan, a recording and a photo. */
 async function filled(): Promise<{ recording: string; photo: string }> {
+	await put('case-opened', {
+		vehicleId: 'v',
+		typeId: 'brindle-marlow-16',
+		name: 'minibus',
+		plate: 'TP 16'
+	});
 	const maker = new ThreadMaker().listen();
-	for (const { kind, payload } of maker.thread) await put(kind, payload as never);
+	for (const { kind, payload } of maker.thread) await put(kind as 'note', payload as never);
 	const photo = ulid();
 	const kept = await new Photos(shop.db).keep(
 		{ id: photo, caseId: shop.caseId, authorId: shop.ana.id },
@@ -75,7 +88,7 @@ async function filled(): Promise<{ recording: string; photo: string }> {
 	});
 	const timeS = Float64Array.from({ length: 500 }, (_, i) => i / 10);
 	const samples = { timeS, channels: new Map([['vehicle', timeS.map((t) => 30 + Math.sin(t) / 3)]]) };
-	await captures.finish(recording, samples);
+	await captures.finish({ caseId: shop.caseId, id: recording }, wholePieces(samples));
 	await put(
 		'live-recording',
 		{
@@ -126,20 +139,28 @@ async function bundled(): Promise<Uint8Array> {
 			},
 			report: caseReport(thread, projectCase(thread))
 		},
-		{ captures: new Captures(shop.db), photos: new Photos(shop.db) }
+		{ captures: new Captures(shop.db), photos: new Photos(shop.db) },
+		await new ShopKeys(shop.db).own()
 	);
+}
+
+/** As the page takes a bundle in. */
+async function bringIn({ db, threads }: TestShop, zip: Uint8Array) {
+	const examined = await examineBundle(zip);
+	return examined.ok ? takeInBundle(db, threads, examined.value) : examined;
 }
 
 describe('a case from one shop to another', () => {
 	it('comes in with the same thread, projections, samples and photos', async () => {
 		const { recording, photo } = await filled();
 		const zip = await bundled();
-		const taken = await importBundle(empty.db, empty.threads, zip, 'Another Shop');
+		const taken = await bringIn(empty, zip);
 		expect(taken).toMatchObject({ ok: true, value: { caseId: shop.caseId, known: false } });
 		const [here, there] = [await shop.threads.read(shop.caseId), await empty.threads.read(shop.caseId)];
 		expect(there).toEqual(here);
 		expect(projectCase(there)).toEqual(projectCase(here));
-		expect(await new Captures(empty.db).read(recording)).toEqual(await new Captures(shop.db).read(recording));
+		const own = { caseId: shop.caseId, id: recording };
+		expect(await new Captures(empty.db).read(own)).toEqual(await new Captures(shop.db).read(own));
 		expect(await new Photos(empty.db).read(shop.caseId, photo)).toEqual(
 			await new Photos(shop.db).read(shop.caseId, photo)
 		);
@@ -160,7 +181,8 @@ describe('a case from one shop to another', () => {
 				'hashes.txt',
 				`photos/${photo}.jpg`,
 				'report-customer.pdf',
-				'report.pdf'
+				'report.pdf',
+				'signature.json'
 			].sort()
 		);
 		const start = (name: string, bytes: number) =>
@@ -186,7 +208,7 @@ describe('a case from one shop to another', () => {
 		const { packed, ...told } = kept;
 		await new Captures(shop.db).keep(
 			{ id, caseId: shop.caseId, authorId: shop.ana.id, name: 'log', startedAt: new Date().toISOString() },
-			packed
+			[packed]
 		);
 		await put('frame-log', { ...keptLog(analysis, 'bus.log', log.length), kept: told }, id);
 		const zip = await bundled();
@@ -194,8 +216,8 @@ describe('a case from one shop to another', () => {
 		if (!unpacked.ok) throw new Error(unpacked.error);
 		expect(new TextDecoder().decode(unpacked.value.get(`logs/${id}.log`))).toBe(log);
 		expect(new TextDecoder().decode(unpacked.value.get(`logs/${id}.txt`))).toContain('1902FF');
-		expect(await importBundle(empty.db, empty.threads, zip, 'Another Shop')).toMatchObject({ ok: true });
-		const [there] = await new Captures(empty.db).pieces(id);
+		expect(await bringIn(empty, zip)).toMatchObject({ ok: true });
+		const [there] = await new Captures(empty.db).pieces({ caseId: shop.caseId, id });
 		expect(new TextDecoder().decode((await unpackedLog(there ?? new Uint8Array())) ?? undefined)).toBe(log);
 
 		const swapped = new Map(unpacked.value);
@@ -228,7 +250,7 @@ describe('a case from one shop to another', () => {
 				name: 'ring',
 				startedAt: new Date().toISOString()
 			},
-			kept
+			[kept]
 		);
 		const about = {
 			name: 'ring',
@@ -302,11 +324,14 @@ describe('a case from one shop to another', () => {
 		const zip = await bundled();
 		const third = await openTestShop();
 		try {
-			for (const [{ db, threads, cases }, name, counted] of [
-				[empty, 'Another Shop', 0],
-				[third, 'Tern Point Works', 1]
+			// A shop that comes back on a new server brings its key along.
+			await third.db.insert(shopKey).values({ id: 1, ...(await new ShopKeys(shop.db).own()), madeAt: '' });
+			for (const [there, counted] of [
+				[empty, 0],
+				[third, 1]
 			] as const) {
-				await importBundle(db, threads, zip, name);
+				const { db, cases } = there;
+				await bringIn(there, zip);
 				await cases.refresh(shop.caseId);
 				const figures = await new ShopFigures(db).figures();
 				expect(figures.find(({ id }) => id === 'proven')?.of).toBe(counted);
@@ -322,13 +347,13 @@ describe('a case from one shop to another', () => {
 	it('brought in twice it is there once; with another thread of the same case it is refused', async () => {
 		await filled();
 		const zip = await bundled();
-		await importBundle(empty.db, empty.threads, zip, 'Another Shop');
-		expect(await importBundle(empty.db, empty.threads, zip, 'Another Shop')).toMatchObject({
+		await bringIn(empty, zip);
+		expect(await bringIn(empty, zip)).toMatchObject({
 			ok: true,
 			value: { known: true }
 		});
 		await put('note', { text: 'one more' });
-		const later = await importBundle(empty.db, empty.threads, await bundled(), 'Another Shop');
+		const later = await bringIn(empty, await bundled());
 		expect(later).toMatchObject({ ok: false, error: expect.stringContaining('another thread') });
 		expect((await empty.threads.read(shop.caseId)).length).toBe(
 			(await shop.threads.read(shop.caseId)).length - 1
@@ -342,12 +367,7 @@ describe('a case from one shop to another', () => {
 		const all = new Map(unpacked.value);
 		const text = new TextDecoder().decode(all.get('case.json'));
 		all.set('case.json', strToU8(text.replace('rust under the sensor', 'nothing')));
-		const taken = await importBundle(
-			empty.db,
-			empty.threads,
-			zipSync(Object.fromEntries(all)),
-			'Another Shop'
-		);
+		const taken = await bringIn(empty, zipSync(Object.fromEntries(all)));
 		expect(taken).toMatchObject({
 			ok: false,
 			error: expect.stringMatching(/entry \d was changed after it was written \(inspection, by Ana\)/)
@@ -361,7 +381,7 @@ describe('a case from one shop to another', () => {
 		const [theirs] = await shop.cases.vehicles();
 		const { createdAt: _, ...same } = theirs!;
 		await empty.cases.addVehicle({ ...same, plate: 'OTHER 1', nickname: 'another van' });
-		expect(await importBundle(empty.db, empty.threads, zip, 'Another Shop')).toMatchObject({ ok: true });
+		expect(await bringIn(empty, zip)).toMatchObject({ ok: true });
 		await empty.cases.refresh(shop.caseId);
 		expect(await empty.cases.find(shop.caseId)).toMatchObject({ vehicle: { nickname: 'school minibus' } });
 		expect((await empty.cases.vehicles()).map(({ plate }) => plate)).toContain('OTHER 1');
@@ -370,7 +390,7 @@ describe('a case from one shop to another', () => {
 		try {
 			const [entry] = await shop.threads.read(shop.caseId);
 			await putEntry(third, 'note', { text: 'under an id of theirs' }, { id: entry!.id });
-			expect(await importBundle(third.db, third.threads, zip, 'Another Shop')).toMatchObject({
+			expect(await bringIn(third, zip)).toMatchObject({
 				ok: false,
 				error: expect.stringContaining('here already')
 			});
@@ -386,12 +406,151 @@ describe('a case from one shop to another', () => {
 		if (!unpacked.ok) throw new Error(unpacked.error);
 		const all = new Map(unpacked.value);
 		all.set(`photos/${photo}.jpg`, strToU8('<svg/>'));
-		expect(
-			await importBundle(empty.db, empty.threads, zipSync(Object.fromEntries(all)), 'Another Shop')
-		).toMatchObject({
+		expect(await bringIn(empty, zipSync(Object.fromEntries(all)))).toMatchObject({
 			ok: false
 		});
 		expect(await empty.cases.find(shop.caseId)).toBeNull();
+	});
+});
+
+/** A thread as a forger writes it: every hash made anew. */
+function forged(change: (entries: RawEntry[]) => RawEntry[]) {
+	return async (): Promise<Map<string, Uint8Array>> => {
+		const head = {
+			shop: 'Tern Point Works',
+			number: 'TP-0401',
+			wanted: '',
+			createdAt: '2026-11-24T09:00:00.000Z'
+		};
+		const vehicle = { id: 'v', typeId: 'brindle-marlow-16', nickname: 'minibus', plate: 'TP 16' };
+		let previousHash = FIRST_PREVIOUS;
+		const entries = change(structuredClone(await shop.threads.read(shop.caseId)) as RawEntry[]).map(
+			(entry, i) => {
+				const stamped = { ...entry, seq: i + 1, previousHash };
+				const whole = { ...stamped, hash: entryHash(stamped) };
+				previousHash = whole.hash;
+				return whole;
+			}
+		);
+		return new Map([['case.json', strToU8(writeCaseFile(entries as never, { ...head, vehicle }))]]);
+	};
+}
+
+describe('a bundle that was forged whole', () => {
+	const opened = async () => {
+		await put('case-opened', {
+			vehicleId: 'v',
+			typeId: 'brindle-marlow-16',
+			name: 'minibus',
+			plate: 'TP 16'
+		});
+		await put('note', { text: 'as it was' });
+		await put('signature', { statement: 'Released', verdict: 'Proven clear' });
+	};
+	const again = (entry: RawEntry, change: Partial<RawEntry>): RawEntry => ({
+		...entry,
+		id: ulid(),
+		...change
+	});
+
+	it.each<[string, (entries: RawEntry[]) => RawEntry[], RegExp]>([
+		['two signatures', (all) => [...all, again(all[2]!, {})], /entry 4 comes after the signature/],
+		['an entry after it', (all) => [...all, again(all[1]!, {})], /comes after the signature/],
+		['no beginning', (all) => all.slice(1), /does not begin with the opening/],
+		[
+			'two beginnings',
+			(all) => [all[0]!, again(all[0]!, {}), ...all.slice(1)],
+			/entry 2 opens the case again/
+		],
+		['dates in words', (all) => all.map((one) => ({ ...one, observedAt: 'yesterday' })), /observedAt/],
+		[
+			'a time to come',
+			(all) => all.map((one) => ({ ...one, receivedAt: '2126-01-01T00:00:00.000Z' })),
+			/not come yet/
+		],
+		['one id twice', (all) => [all[0]!, all[1]!, { ...all[1]! }, all[2]!], /has the id of another/],
+		[
+			'a name without end',
+			(all) => all.map((one) => ({ ...one, authorName: 'x'.repeat(100_000) })),
+			/authorName/
+		],
+		[
+			'a payload that is none',
+			(all) => [all[0]!, { ...all[1]!, payload: { text: 7 } }, all[2]!],
+			/is no note/
+		]
+	])('is refused for %s, and leaves nothing behind', async (_, change, words) => {
+		await opened();
+		const taken = await bringIn(empty, packBundle(await forged(change)()));
+		expect(taken).toMatchObject({ ok: false, error: expect.stringMatching(words) });
+		expect(await empty.db.select({ id: caseRecord.id }).from(caseRecord)).toHaveLength(1);
+	});
+
+	it('is another shop’s, unsigned, whatever shop it names; its people are theirs', async () => {
+		await opened();
+		const taken = await bringIn(empty, packBundle(await forged((all) => all)()));
+		expect(taken.ok).toBe(true);
+		await empty.cases.refresh(shop.caseId);
+		expect(await empty.cases.find(shop.caseId)).toMatchObject({
+			fromShop: 'Tern Point Works',
+			fromKey: null
+		});
+	});
+
+	it('with the signature of something else is refused; with a key that a lead trusts it is that shop’s', async () => {
+		await opened();
+		const files = await forged((all) => all)();
+		const key = await new ShopKeys(shop.db).own();
+		const stolen = packBundle(
+			files,
+			await signBundle(strToU8('another list') as Uint8Array<ArrayBuffer>, key)
+		);
+		expect(await bringIn(empty, stolen)).toMatchObject({
+			ok: false,
+			error: expect.stringMatching(/signature/)
+		});
+		await new ShopKeys(empty.db).trust(key.publicKey, 'Works at Tern Point', 'Marit');
+		expect((await bringIn(empty, await bundled())).ok).toBe(true);
+		await empty.cases.refresh(shop.caseId);
+		expect(await empty.cases.find(shop.caseId)).toMatchObject({
+			fromShop: 'Works at Tern Point',
+			fromKey: key.publicKey
+		});
+	});
+
+	it('a kind of a later version comes in as it is, and is shown as not known here', async () => {
+		await opened();
+		const later = (all: RawEntry[]) => [all[0]!, { ...all[1]!, kind: 'tide-table', version: 3 }, all[2]!];
+		expect((await bringIn(empty, packBundle(await forged(later)()))).ok).toBe(true);
+		const thread = await empty.threads.read(shop.caseId);
+		expect(thread[1]).toMatchObject({ kind: 'unknown', payload: { kind: 'tide-table' } });
+		expect(await empty.threads.check(shop.caseId)).toEqual({ intact: true });
+		expect(describeEntry(thread[1]!).title).toBe('Not known to this version');
+	});
+
+	it('what a stopped server had only begun to bring in is taken away at its start', async () => {
+		await filled();
+		const examined = await examineBundle(await bundled());
+		if (!examined.ok) throw new Error(examined.error);
+		const { db } = empty;
+		// The disk gives out at the thread itself.
+		const failing = {
+			...empty.threads,
+			takeIn: () => Promise.reject(new Error('disk full')),
+			read: async () => []
+		};
+		await expect(takeInBundle(db, failing as never, examined.value)).rejects.toThrow('disk full');
+		expect(await empty.cases.find(shop.caseId)).toBeNull();
+		const [vehicle] = await empty.cases.vehicles();
+		await db.insert(caseRecord).values({
+			id: ulid(),
+			number: 9,
+			vehicleId: vehicle!.id,
+			createdAt: '',
+			comingIn: true
+		});
+		expect(await takeAwayHalves(db)).toBe(1);
+		expect(await db.select({ id: caseRecord.id }).from(caseRecord)).toHaveLength(1);
 	});
 });
 

@@ -1,4 +1,5 @@
-import { CASE_NAME, packBundle, type BundleHead } from '../../case/bundle';
+import { CASE_NAME, hashList, packBundle, type BundleHead } from '../../case/bundle';
+import { signBundle, type KeyPair } from '../../case/bundleSignature';
 import { caseSchemaText } from '../../case/caseSchema';
 import { writeCaseFile } from '../../case/caseFile';
 import type { Entry, EntryOf } from '../../case/entry';
@@ -7,7 +8,7 @@ import { framePieces } from '../../core/live/pieces';
 import { writeCsv } from '../../core/live/writeCsv';
 import { decodeCapture } from '../../core/scope/captureChunk';
 import { writeCapture } from '../../core/scope/captureRows';
-import type { Captures } from '../db/captures';
+import type { Captures, Owned } from '../db/captures';
 import type { Photos } from '../db/photos';
 import { unpackedLog } from '../cases/keptLog';
 import { caseReportPdf } from '../report/caseReportPdf';
@@ -15,20 +16,21 @@ import type { ReportHead } from '../report/parts';
 
 const text = (written: string): Uint8Array => new TextEncoder().encode(written);
 
-/** Everything of a case in one file. */
+/** Everything of a case in one file, signed with the shop's key. */
 export async function exportBundle(
 	caseId: string,
 	thread: Entry[],
 	about: BundleHead,
 	paper: { head: ReportHead; report: CaseReport },
-	stores: { captures: Captures; photos: Photos }
+	stores: { captures: Captures; photos: Photos },
+	key: KeyPair
 ): Promise<Uint8Array> {
 	const files = new Map<string, Uint8Array>();
 	files.set(CASE_NAME, text(writeCaseFile(thread, about)));
 	files.set('case.schema.json', text(caseSchemaText()));
 	for (const entry of thread) {
-		if (entry.kind === 'live-recording') await addRecording(files, entry.id, stores.captures);
-		if (entry.kind === 'scope-capture') await addCapture(files, entry.id, stores.captures);
+		if (entry.kind === 'live-recording') await addRecording(files, entry, stores.captures);
+		if (entry.kind === 'scope-capture') await addCapture(files, entry, stores.captures);
 		if (entry.kind === 'frame-log') await addLog(files, entry, stores.captures);
 		for (const id of photosIn(entry)) {
 			const bytes = await stores.photos.read(caseId, id);
@@ -38,7 +40,7 @@ export async function exportBundle(
 	const { head, report } = paper;
 	files.set('report.pdf', await caseReportPdf('technician', head, report, stores, caseId));
 	files.set('report-customer.pdf', await caseReportPdf('customer', head, report, stores, caseId));
-	return packBundle(files);
+	return packBundle(files, await signBundle(hashList(files), key));
 }
 
 function photosIn(entry: Entry): string[] {
@@ -52,15 +54,17 @@ function photosIn(entry: Entry): string[] {
 }
 
 /** As CSV for people, and as it lies on disk for whoever takes it in again: no reading loses a digit. */
-async function addRecording(files: Map<string, Uint8Array>, id: string, captures: Captures): Promise<void> {
-	const samples = await captures.read(id);
+async function addRecording(files: Map<string, Uint8Array>, own: Owned, captures: Captures): Promise<void> {
+	const { id } = own;
+	const samples = await captures.read(own);
 	if (!samples) return;
 	files.set(`captures/${id}.csv`, text(writeCsv(samples)));
-	files.set(`captures/${id}.bin`, framePieces(await captures.pieces(id)));
+	files.set(`captures/${id}.bin`, framePieces(await captures.pieces(own)));
 }
 
-async function addCapture(files: Map<string, Uint8Array>, id: string, captures: Captures): Promise<void> {
-	const pieces = await captures.pieces(id);
+async function addCapture(files: Map<string, Uint8Array>, own: Owned, captures: Captures): Promise<void> {
+	const { id } = own;
+	const pieces = await captures.pieces(own);
 	const [bytes] = pieces;
 	const capture = bytes && decodeCapture(bytes);
 	if (!capture?.ok) return;
@@ -75,7 +79,7 @@ async function addLog(
 	captures: Captures
 ): Promise<void> {
 	files.set(`logs/${entry.id}.txt`, text(logText(entry)));
-	const [packed] = entry.payload.kept ? await captures.pieces(entry.id) : [];
+	const [packed] = entry.payload.kept ? await captures.pieces(entry) : [];
 	const log = packed && (await unpackedLog(packed));
 	if (log) files.set(`logs/${entry.id}.log`, log);
 }

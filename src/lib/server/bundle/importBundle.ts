@@ -1,17 +1,21 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import sharp from 'sharp';
-import { isValid, ulid } from 'ulid';
+import { ulid } from 'ulid';
 import { checkBundle, unpackBundle, type BundleFiles, type BundleHead } from '../../case/bundle';
+import { signerOf } from '../../case/bundleSignature';
 import type { Entry } from '../../case/entry';
+import type { RawEntry } from '../../case/knownEntry';
+import { brokenRules } from '../../case/threadRules';
 import { splitPieces } from '../../core/live/pieces';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from '../db/open';
 import { capture, captureChunk, caseRecord, photo, user, vehicle } from '../db/schema';
+import { ShopKeys } from '../db/shopKeys';
 import { isTaken, type Threads } from '../db/threads';
 
-type Writer = Parameters<Parameters<Database['transaction']>[0]>[0];
+type Writer = Pick<Database, 'insert' | 'select'>;
 
 export interface Imported {
 	caseId: string;
@@ -20,63 +24,139 @@ export interface Imported {
 	known: boolean;
 }
 
-/**
- * Takes a case from another shop in, whole or not at all: its thread byte for byte as it was, its captures and photos. A
- * bundle that is not as it was packed is refused, naming what was changed.
- *
- * @param shopName this shop's, null where it has not said one: what comes from another does not count as its own work
- */
-export async function importBundle(
-	db: Database,
-	threads: Threads,
-	zip: Uint8Array,
-	shopName: string | null
-): Promise<Result<Imported>> {
+/** A bundle that was found as it was packed, in the pieces in which it is kept. Nothing of it needs the database. */
+export interface CheckedBundle {
+	raw: RawEntry[];
+	head: BundleHead;
+	/** Key that it was signed with; null = it is not signed. */
+	signer: string | null;
+	captures: { entry: string; name: string; pieces: Uint8Array[] }[];
+	photos: { id: string; sha256: string; width: number; height: number; bytes: Uint8Array }[];
+}
+
+const MOST_PROBLEMS_SAID = 5;
+const listed = (problems: readonly string[]): string =>
+	problems.slice(0, MOST_PROBLEMS_SAID).join('; ') +
+	(problems.length > MOST_PROBLEMS_SAID ? `; and ${problems.length - MOST_PROBLEMS_SAID} more` : '');
+
+/** Looks through a bundle: every hash, its chain, its signature, the rules of a thread, and that its photos are some. */
+export async function examineBundle(zip: Uint8Array, now = new Date()): Promise<Result<CheckedBundle>> {
 	const files = unpackBundle(zip);
 	if (!files.ok) return fail(`This bundle cannot be taken in: ${files.error}.`);
 	const checked = checkBundle(files.value);
 	if (!checked.ok) return fail(`This bundle cannot be taken in: ${checked.error}.`);
-	const { entries, head, problems } = checked.value;
-	if (problems.length > 0)
-		return fail(`This bundle was changed after it was packed: ${problems.join('; ')}.`);
-	const [first] = entries;
-	if (!first || !head) return fail('case.json does not say which case and vehicle it is about.');
-	const caseId = first.caseId;
-	if (!isValid(caseId)) return fail('The id of the case in case.json is no ULID.');
-	if (entries.some((entry) => entry.caseId !== caseId))
-		return fail('case.json holds entries of more than one case.');
-	const here = await threads.read(caseId);
-	if (here.length > 0) {
-		const same = here.length === entries.length && here.at(-1)?.hash === entries.at(-1)?.hash;
-		return same
-			? ok({ caseId, entries: here.length, known: true })
-			: fail('This case is here already, with another thread: nothing was changed.');
-	}
+	const { raw, entries, head, problems } = checked.value;
+	if (problems.length > 0) return fail(`This bundle was changed after it was packed: ${listed(problems)}.`);
+	if (!head) return fail('case.json does not say which case and vehicle it is about.');
+	const signer = await signerOf(files.value);
+	if (!signer.ok) return fail(`This bundle cannot be taken in: ${signer.error}.`);
+	const broken = brokenRules(raw, now);
+	if (broken.length > 0) return fail(`No thread could have grown like this: ${listed(broken)}.`);
+	const photos: CheckedBundle['photos'] = [];
 	for (const [name, bytes] of files.value) {
-		if (!name.startsWith('photos/')) continue;
+		const id = /^photos\/(.+)\.jpg$/.exec(name)?.[1];
+		if (id === undefined) continue;
 		const meta = await sharp(bytes, { limitInputPixels: 80_000_000 })
 			.metadata()
 			.catch(() => null);
 		if (meta?.format !== 'jpeg') return fail(`${name} is no JPEG that can be read.`);
+		const { width = 1, height = 1 } = meta;
+		photos.push({ id, sha256: createHash('sha256').update(bytes).digest('hex'), width, height, bytes });
 	}
+	const captures = entries.flatMap((entry) => {
+		const pieces = keptPieces(files.value, entry);
+		const name = entry.kind === 'live-recording' ? entry.payload.name : '';
+		return pieces.length > 0 ? [{ entry: entry.id, name, pieces }] : [];
+	});
+	return ok({ raw, head, signer: signer.value, captures, photos });
+}
+
+/**
+ * Takes a case from another shop in, whole or not at all: its thread byte for byte as it was, its captures and photos. It is
+ * this shop's own only where it carries this shop's own signature.
+ */
+export async function takeInBundle(
+	db: Database,
+	threads: Threads,
+	{ raw, head, signer, captures, photos }: CheckedBundle
+): Promise<Result<Imported>> {
+	const [first] = raw;
+	if (!first) return fail('case.json holds no entry.');
+	const { caseId } = first;
+	const here = await threads.read(caseId);
+	if (here.length > 0) {
+		const same = here.length === raw.length && here.at(-1)?.hash === raw.at(-1)?.hash;
+		return same
+			? ok({ caseId, entries: here.length, known: true })
+			: fail('This case is here already, with another thread: nothing was changed.');
+	}
+	const known = await new ShopKeys(db).signer(signer);
+	const fromShop =
+		known.kind === 'own' ? null : known.kind === 'trusted' ? known.name : head.shop.trim() || 'another shop';
 	try {
-		await db.transaction(async (tx) => {
-			await addPeople(tx, entries);
-			await addCase(tx, caseId, head, shopName);
-			await threads.takeIn(tx, entries);
-			await addCaptures(tx, files.value, entries);
-			await addPhotos(tx, files.value, caseId, first.authorId);
+		await addCase(db, caseId, head, {
+			fromShop,
+			fromKey: known.kind === 'own' ? null : signer,
+			fromEntries: raw.length
 		});
+		try {
+			// One small write after the other, so that nobody else waits long; until the last of them nobody sees the case.
+			await addPeople(db, raw);
+			const authorOf = new Map(raw.map((entry) => [entry.id, entry]));
+			for (const one of captures) await addCapture(db, authorOf.get(one.entry), one);
+			for (const one of photos)
+				await db.insert(photo).values({
+					...one,
+					caseId,
+					authorId: first.authorId,
+					takenInAt: new Date().toISOString(),
+					bytes: Buffer.from(one.bytes)
+				});
+			await db.transaction(async (tx) => {
+				await threads.takeIn(tx, raw);
+				await tx.update(caseRecord).set({ comingIn: false }).where(eq(caseRecord.id, caseId));
+			});
+		} catch (error) {
+			await takeAway(db, [caseId]);
+			throw error;
+		}
 	} catch (error) {
 		if (isTaken(error))
 			return fail('Something of this case is here already under another one: nothing was changed.');
 		throw error;
 	}
-	return ok({ caseId, entries: entries.length, known: false });
+	return ok({ caseId, entries: raw.length, known: false });
+}
+
+/** Takes away what a stopped server had only begun to bring in. @returns how many cases */
+export async function takeAwayHalves(db: Database): Promise<number> {
+	const halves = await db.select({ id: caseRecord.id }).from(caseRecord).where(eq(caseRecord.comingIn, true));
+	await takeAway(
+		db,
+		halves.map(({ id }) => id)
+	);
+	return halves.length;
+}
+
+async function takeAway(db: Database, caseIds: string[]): Promise<void> {
+	if (caseIds.length === 0) return;
+	await db.transaction(async (tx) => {
+		const ours = await tx
+			.select({ id: caseRecord.vehicleId })
+			.from(caseRecord)
+			.where(and(inArray(caseRecord.id, caseIds), eq(caseRecord.comingIn, true)));
+		await tx.delete(capture).where(inArray(capture.caseId, caseIds));
+		await tx.delete(photo).where(inArray(photo.caseId, caseIds));
+		await tx.delete(caseRecord).where(and(inArray(caseRecord.id, caseIds), eq(caseRecord.comingIn, true)));
+		for (const { id } of ours)
+			await tx
+				.delete(vehicle)
+				.where(and(eq(vehicle.id, id), sql`NOT EXISTS (SELECT 1 FROM case_record WHERE vehicle_id = ${id})`));
+	});
 }
 
 /** Whoever wrote on the thread elsewhere has a name here, and no way to sign in. */
-async function addPeople(tx: Writer, entries: readonly Entry[]): Promise<void> {
+async function addPeople(tx: Writer, entries: readonly RawEntry[]): Promise<void> {
 	const people = new Map(entries.map(({ authorId, authorName }) => [authorId, authorName]));
 	const now = new Date();
 	for (const [id, name] of people)
@@ -86,7 +166,12 @@ async function addPeople(tx: Writer, entries: readonly Entry[]): Promise<void> {
 			.onConflictDoNothing();
 }
 
-async function addCase(tx: Writer, caseId: string, head: BundleHead, shopName: string | null): Promise<void> {
+async function addCase(
+	tx: Writer,
+	caseId: string,
+	head: BundleHead,
+	from: { fromShop: string | null; fromKey: string | null; fromEntries: number }
+): Promise<void> {
 	const { id, typeId, nickname, plate } = head.vehicle;
 	const [known] = await tx.select().from(vehicle).where(eq(vehicle.id, id));
 	// Another shop may have given the same id to another vehicle.
@@ -99,8 +184,8 @@ async function addCase(tx: Writer, caseId: string, head: BundleHead, shopName: s
 		vehicleId,
 		wanted: head.wanted,
 		createdAt: head.createdAt,
-		// A shop that takes its own cases in again, on a new server, has its own.
-		fromShop: head.shop === shopName ? null : head.shop,
+		...from,
+		comingIn: true,
 		number: sql`(SELECT COALESCE(MAX(number), 400) + 1 FROM case_record)`
 	});
 }
@@ -117,40 +202,20 @@ function keptPieces(files: BundleFiles, entry: Entry): Uint8Array[] {
 	return pieces?.ok ? pieces.value : [];
 }
 
-async function addCaptures(tx: Writer, files: BundleFiles, entries: readonly Entry[]): Promise<void> {
-	for (const entry of entries) {
-		const pieces = keptPieces(files, entry);
-		if (pieces.length === 0) continue;
-		await tx.insert(capture).values({
-			id: entry.id,
-			caseId: entry.caseId,
-			authorId: entry.authorId,
-			startedAt: entry.observedAt,
-			name: entry.kind === 'live-recording' ? entry.payload.name : '',
-			whole: true
-		});
-		for (const [seq, piece] of pieces.entries())
-			await tx.insert(captureChunk).values({ captureId: entry.id, seq, bytes: Buffer.from(piece) });
-	}
-}
-
-async function addPhotos(tx: Writer, files: BundleFiles, caseId: string, authorId: string): Promise<void> {
-	for (const [name, bytes] of files) {
-		const id = /^photos\/([0-9A-Z]{26})\.jpg$/.exec(name)?.[1];
-		if (!id) continue;
-		const { width = 1, height = 1 } = await sharp(bytes).metadata();
-		await tx
-			.insert(photo)
-			.values({
-				id,
-				caseId,
-				authorId,
-				takenInAt: new Date().toISOString(),
-				sha256: createHash('sha256').update(bytes).digest('hex'),
-				width,
-				height,
-				bytes: Buffer.from(bytes)
-			})
-			.onConflictDoNothing();
-	}
+async function addCapture(
+	tx: Writer,
+	entry: RawEntry | undefined,
+	{ name, pieces }: CheckedBundle['captures'][number]
+): Promise<void> {
+	if (!entry) return;
+	await tx.insert(capture).values({
+		id: entry.id,
+		caseId: entry.caseId,
+		authorId: entry.authorId,
+		startedAt: entry.observedAt,
+		name,
+		whole: true
+	});
+	for (const [seq, piece] of pieces.entries())
+		await tx.insert(captureChunk).values({ captureId: entry.id, seq, bytes: Buffer.from(piece) });
 }

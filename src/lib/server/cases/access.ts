@@ -34,10 +34,24 @@ export async function caseRowHere(id: string): Promise<CaseRow> {
 	return row;
 }
 
+/** Entries that another shop wrote are shown as by its people, whatever names stand on them. */
+function theirs({ fromShop, fromEntries }: CaseRow, thread: Entry[]): Entry[] {
+	if (fromShop === null) return thread;
+	return thread.map((entry) =>
+		entry.seq <= fromEntries ? { ...entry, authorName: `${entry.authorName} of ${fromShop}` } : entry
+	);
+}
+
+/** The same, its chain checked from disk: for what is signed, printed or handed on. */
+export async function loadCheckedCase(id: string): Promise<LoadedCase> {
+	await services().threads.check(id);
+	return loadCase(id);
+}
+
 /** A case with its thread and all that the thread says. */
 export async function loadCase(id: string): Promise<LoadedCase> {
 	const row = await caseRowHere(id);
-	const thread = await services().threads.read(id);
+	const thread = theirs(row, await services().threads.read(id));
 	const book = await services().codes.bookFor(codesOn(thread));
 	return { row, thread, view: projectCase(thread, book) };
 }

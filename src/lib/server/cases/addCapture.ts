@@ -18,13 +18,12 @@ export async function addCapture(
 ): Promise<Result<string>> {
 	const { captures } = services().desk;
 	const startedAt = new Date().toISOString();
-	// A server that died between the two left samples of another moment under this id.
-	await captures.forget(id);
 	const kept = encodeCapture(capture);
-	await captures.keep({ id, caseId, authorId: member.id, name: about.name, startedAt }, kept);
+	const held = await captures.keep({ id, caseId, authorId: member.id, name: about.name, startedAt }, [kept]);
+	if (!held.ok) return held;
 	const payload = scopePayload(capture, probes, { ...about, samplesSha256: captureHash(kept) });
 	const stored = await addEntry({ id, caseId, kind: 'scope-capture', payload }, member);
 	if (stored.ok) return ok(id);
-	await captures.forget(id);
+	await captures.forget({ id, caseId });
 	return fail(stored.error);
 }

@@ -1,5 +1,4 @@
 import { describeEntry, whatItShowed, type ThreadLine } from '../../case/describe';
-import { checkChain } from '../../case/hashChain';
 import { standing } from '../../case/thread';
 import type { LoadedCase } from './access';
 import { clock } from './clock';
@@ -42,7 +41,6 @@ function lampWords(lamps: { lamp: string; when: string }[]): string[] {
 /** What every page of a case shows around its station. */
 export function casePage(loaded: LoadedCase) {
 	const { row, thread, view } = loaded;
-	const chain = checkChain(thread);
 	const lamps = view.entries.filter((e) => e.kind === 'lamps-reported').at(-1)?.payload.lamps ?? [];
 	const lampCheck = view.entries.filter((e) => e.kind === 'lamp-check').at(-1);
 	const allOut = lampCheck?.payload.lamps.every((l) => l.result === 'lit and went out') ?? false;
@@ -58,7 +56,7 @@ export function casePage(loaded: LoadedCase) {
 		next: view.next,
 		signed: row.signed,
 		headSeq: thread.length,
-		chain: chain.intact ? null : chain.reason,
+		chain: row.chainBroken,
 		lines: threadLines(loaded)
 	};
 }

@@ -111,9 +111,9 @@ describe('a capture', () => {
 			name: '',
 			startedAt: new Date().toISOString()
 		};
-		await captures.keep(about, encodeCapture(capture));
-		await captures.keep(about, encodeCapture({ ...capture, startS: 99 }));
-		const [bytes] = await captures.pieces(id);
+		expect((await captures.keep(about, [encodeCapture(capture)])).ok).toBe(true);
+		expect((await captures.keep(about, [encodeCapture({ ...capture, startS: 99 })])).ok).toBe(false);
+		const [bytes] = await captures.pieces(about);
 		const back = decodeCapture(bytes ?? new Uint8Array());
 		expect(back.ok && [back.value.startS, back.value.channels.map(({ name }) => name)]).toEqual([
 			0,

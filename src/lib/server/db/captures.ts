@@ -1,14 +1,21 @@
-import { and, asc, eq, lt } from 'drizzle-orm';
+import { and, asc, eq, inArray, lt, sql } from 'drizzle-orm';
 import type { LiveMark } from '../../case/livePayloads';
 import { decodeChunk, encodeChunk, joinChunks, type Chunk } from '../../core/live/chunk';
+import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
-import { capture, captureChunk, user } from './schema';
-import type { Author } from './threads';
+import { capture, captureChunk, entry, user } from './schema';
+import { isTaken, type Author } from './threads';
+
+/** A capture is reached only through its case: its id alone opens nothing. */
+export interface Owned {
+	caseId: string;
+	id: string;
+}
+
+type NewCapture = Owned & { authorId: string; name: string; startedAt: string };
 
 /** A recording that was begun and not ended. */
-export interface OpenCapture {
-	id: string;
-	caseId: string;
+export interface OpenCapture extends Owned {
 	author: Author;
 	name: string;
 	startedAt: string;
@@ -17,86 +24,137 @@ export interface OpenCapture {
 
 /** Pieces are laid together to this length once a recording is whole. */
 const WHOLE_CHUNK_ROWS = 6_000;
+const TAKEN = 'Something else is kept under this id.';
 
-/** Samples of recordings, in compressed pieces. */
+/** A whole recording in the few pieces in which it is kept. */
+export function wholePieces(samples: Chunk): Uint8Array[] {
+	const pieces: Uint8Array[] = [];
+	for (let from = 0; from < samples.timeS.length; from += WHOLE_CHUNK_ROWS) {
+		const to = from + WHOLE_CHUNK_ROWS;
+		pieces.push(
+			encodeChunk({
+				timeS: samples.timeS.slice(from, to),
+				channels: new Map([...samples.channels].map(([name, column]) => [name, column.slice(from, to)]))
+			})
+		);
+	}
+	return pieces;
+}
+
+const isOf = ({ caseId, id }: Owned) => and(eq(capture.id, id), eq(capture.caseId, caseId));
+
+/** Samples of recordings and captures, in compressed pieces, each under its case. */
 export class Captures {
 	constructor(private readonly db: Database) {}
 
-	async begin(one: { id: string; caseId: string; authorId: string; name: string; startedAt: string }) {
-		await this.db.insert(capture).values(one).onConflictDoNothing();
+	/** Opens a recording that will grow. Refused where the id is in use already. */
+	async begin(one: NewCapture): Promise<Result<null>> {
+		const made = await this.db.insert(capture).values(one).onConflictDoNothing().returning();
+		return made.length === 1 ? ok(null) : fail(TAKEN);
 	}
 
-	async add(id: string, seq: number, chunk: Chunk): Promise<void> {
-		await this.db.insert(captureChunk).values({ captureId: id, seq, bytes: Buffer.from(encodeChunk(chunk)) });
+	/** Adds a piece to a recording that is still open. */
+	async add({ caseId, id }: Owned, seq: number, chunk: Chunk): Promise<void> {
+		await this.db.run(
+			sql`INSERT INTO capture_chunk (capture_id, seq, bytes)
+				SELECT id, ${seq}, ${Buffer.from(encodeChunk(chunk))} FROM capture
+				WHERE id = ${id} AND case_id = ${caseId} AND whole = 0`
+		);
 	}
 
-	async setMarks(id: string, marks: readonly LiveMark[]): Promise<void> {
+	async setMarks(one: Owned, marks: readonly LiveMark[]): Promise<void> {
 		await this.db
 			.update(capture)
 			.set({ marks: JSON.stringify(marks) })
-			.where(eq(capture.id, id));
+			.where(isOf(one));
 	}
 
-	/** The encoded pieces in order, as they lie on disk. */
-	async pieces(id: string): Promise<Uint8Array[]> {
+	/** The encoded pieces in order, as they lie on disk; none where the case has no such capture. */
+	async pieces(one: Owned): Promise<Uint8Array[]> {
 		const rows = await this.db
 			.select({ bytes: captureChunk.bytes })
 			.from(captureChunk)
-			.where(eq(captureChunk.captureId, id))
+			.innerJoin(capture, eq(capture.id, captureChunk.captureId))
+			.where(isOf(one))
 			.orderBy(asc(captureChunk.seq));
 		return rows.map(({ bytes }) => bytes);
 	}
 
 	/** All samples; a piece that cannot be read is left out. Null where there are none. */
-	async read(id: string): Promise<Chunk | null> {
-		const chunks = (await this.pieces(id)).map(decodeChunk).flatMap((one) => (one.ok ? [one.value] : []));
+	async read(one: Owned): Promise<Chunk | null> {
+		const chunks = (await this.pieces(one)).map(decodeChunk).flatMap((part) => (part.ok ? [part.value] : []));
 		return chunks.length > 0 ? joinChunks(chunks) : null;
 	}
 
-	async caseOf(id: string): Promise<string | null> {
+	/** Whether anything is kept under this id, and whether it is of this case. */
+	async stateOf({ caseId, id }: Owned): Promise<'free' | 'ours' | 'another'> {
 		const [row] = await this.db.select({ caseId: capture.caseId }).from(capture).where(eq(capture.id, id));
-		return row?.caseId ?? null;
+		if (!row) return 'free';
+		return row.caseId === caseId ? 'ours' : 'another';
 	}
 
-	/** Ends a recording: its many small pieces become few, in one go. */
-	async finish(id: string, samples: Chunk): Promise<void> {
-		const pieces: Uint8Array[] = [];
-		for (let from = 0; from < samples.timeS.length; from += WHOLE_CHUNK_ROWS) {
-			const to = from + WHOLE_CHUNK_ROWS;
-			pieces.push(
-				encodeChunk({
-					timeS: samples.timeS.slice(from, to),
-					channels: new Map([...samples.channels].map(([name, column]) => [name, column.slice(from, to)]))
-				})
-			);
-		}
+	/** Ends a recording: its many small pieces become few, in one go. @param pieces see {@link wholePieces} */
+	async finish(one: Owned, pieces: readonly Uint8Array[]): Promise<void> {
 		await this.db.transaction(async (tx) => {
-			await tx.delete(captureChunk).where(eq(captureChunk.captureId, id));
-			for (const [seq, bytes] of pieces.entries())
-				await tx.insert(captureChunk).values({ captureId: id, seq, bytes: Buffer.from(bytes) });
-			await tx.update(capture).set({ whole: true }).where(eq(capture.id, id));
-		});
-	}
-
-	/** Keeps a capture that is whole from the start, in its own format. The same id again keeps the first. */
-	async keep(
-		one: { id: string; caseId: string; authorId: string; name: string; startedAt: string },
-		bytes: Uint8Array
-	): Promise<void> {
-		await this.db.transaction(async (tx) => {
-			await tx
-				.insert(capture)
-				.values({ ...one, whole: true })
-				.onConflictDoNothing();
+			const [open] = await tx.select({ id: capture.id }).from(capture).where(isOf(one));
+			if (!open) throw new Error(`no recording ${one.id} on case ${one.caseId}`);
+			await tx.delete(captureChunk).where(eq(captureChunk.captureId, one.id));
 			await tx
 				.insert(captureChunk)
-				.values({ captureId: one.id, seq: 0, bytes: Buffer.from(bytes) })
-				.onConflictDoNothing();
+				.values(pieces.map((bytes, seq) => ({ captureId: one.id, seq, bytes: Buffer.from(bytes) })));
+			await tx.update(capture).set({ whole: true }).where(isOf(one));
 		});
 	}
 
-	async forget(id: string): Promise<void> {
-		await this.db.delete(capture).where(eq(capture.id, id));
+	/**
+	 * Keeps a capture that is whole from the start. What a server that died left under the same id, without an entry that
+	 * speaks of it, gives way; anything else under the id stays and this is refused.
+	 */
+	async keep(one: NewCapture, pieces: readonly Uint8Array[]): Promise<Result<null>> {
+		try {
+			await this.db.transaction(async (tx) => {
+				await tx
+					.delete(capture)
+					.where(
+						and(
+							isOf(one),
+							eq(capture.whole, true),
+							sql`NOT EXISTS (SELECT 1 FROM entry WHERE id = ${one.id})`
+						)
+					);
+				await tx.insert(capture).values({ ...one, whole: true });
+				await tx
+					.insert(captureChunk)
+					.values(pieces.map((bytes, seq) => ({ captureId: one.id, seq, bytes: Buffer.from(bytes) })));
+			});
+		} catch (error) {
+			if (isTaken(error)) return fail(TAKEN);
+			throw error;
+		}
+		return ok(null);
+	}
+
+	/** Takes away what no entry speaks of. */
+	async forget(one: Owned): Promise<void> {
+		await this.db
+			.delete(capture)
+			.where(
+				and(
+					isOf(one),
+					sql`NOT EXISTS (SELECT 1 FROM ${entry} WHERE ${entry.id} = ${one.id} AND ${entry.caseId} = ${one.caseId})`
+				)
+			);
+	}
+
+	/** The recording that is open on a vehicle, on whatever case of it. */
+	async openOn(vehicleCases: readonly string[]): Promise<Owned | null> {
+		if (vehicleCases.length === 0) return null;
+		const [row] = await this.db
+			.select({ id: capture.id, caseId: capture.caseId })
+			.from(capture)
+			.where(and(inArray(capture.caseId, [...vehicleCases]), eq(capture.whole, false)))
+			.limit(1);
+		return row ?? null;
 	}
 
 	/** Recordings that a stopped server left open. @param before only those begun earlier */
@@ -111,8 +169,21 @@ export class Captures {
 			caseId,
 			name,
 			startedAt,
-			marks: JSON.parse(marks) as LiveMark[],
+			marks: marksIn(marks),
 			author: { id: author.id, name: author.name }
 		}));
+	}
+
+	/** Ends it as it is: its samples stay, and no start asks after it again. */
+	async close(one: Owned): Promise<void> {
+		await this.db.update(capture).set({ whole: true }).where(isOf(one));
+	}
+}
+
+function marksIn(text: string): LiveMark[] {
+	try {
+		return JSON.parse(text) as LiveMark[];
+	} catch {
+		return [];
 	}
 }

@@ -20,6 +20,12 @@ export interface CaseRow {
 	wanted: string;
 	/** The shop that it was brought in from; null = this one’s own. */
 	fromShop: string | null;
+	/** Key that its bundle was signed with; null = it was not, or it is this shop's own. */
+	fromKey: string | null;
+	/** How many of its entries are by people of that shop. */
+	fromEntries: number;
+	/** Why its thread is not as it was written; null = it is, as far as it was looked at. */
+	chainBroken: string | null;
 	signed: boolean;
 	vehicle: Vehicle;
 	/** Maker and model. */
@@ -115,7 +121,7 @@ export class Cases {
 			.select(JOINED)
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(eq(caseRecord.id, id));
+			.where(and(eq(caseRecord.id, id), eq(caseRecord.comingIn, false)));
 		return row ? this.toRow(row) : null;
 	}
 
@@ -137,7 +143,7 @@ export class Cases {
 		signed: boolean,
 		wantedPage: number
 	): Promise<{ rows: CaseRow[]; total: number; page: number; pages: number }> {
-		const wanted = eq(caseRecord.signed, signed);
+		const wanted = and(eq(caseRecord.signed, signed), eq(caseRecord.comingIn, false));
 		const [count] = await this.db
 			.select({ n: sql<number>`count(*)` })
 			.from(caseRecord)
@@ -243,6 +249,9 @@ export class Cases {
 			number: caseNumber(record.number),
 			wanted: record.wanted,
 			fromShop: record.fromShop,
+			fromKey: record.fromKey,
+			fromEntries: record.fromEntries,
+			chainBroken: record.chainBroken,
 			signed: record.signed,
 			vehicle: row.vehicle,
 			vehicleName: typeName(row.vehicle.typeId),

@@ -24,6 +24,22 @@ export class GoodReadings {
 		return values;
 	}
 
+	/** The case of a capture that was kept as good, for whoever lays it over another; null where it was not. */
+	async caseOfCapture(id: string): Promise<string | null> {
+		const [row] = await this.db
+			.select({ caseId: entry.caseId })
+			.from(entry)
+			.where(
+				and(
+					eq(entry.id, id),
+					eq(entry.kind, 'scope-capture'),
+					sql`json_extract(${entry.payload}, '$.knownGood') = 1`,
+					stands
+				)
+			);
+		return row?.caseId ?? null;
+	}
+
 	/** Captures that were kept as good. */
 	async capturesOfType(typeId: string): Promise<{ id: string; caseId: string; name: string }[]> {
 		return this.db

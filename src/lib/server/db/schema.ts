@@ -99,6 +99,14 @@ export const caseRecord = sqliteTable(
 		wanted: text('wanted').notNull().default(''),
 		/** The shop that it was brought in from; null = it is this shop's own. Only its own count in what a shop has done. */
 		fromShop: text('from_shop'),
+		/** Public key that its bundle was signed with; null = it was not signed, or it is this shop's own. */
+		fromKey: text('from_key'),
+		/** How many entries it was brought in with: those are by people of that shop. */
+		fromEntries: integer('from_entries').notNull().default(0),
+		/** It is being brought in: shown to nobody until its thread stands, and taken away at a start that finds it so. */
+		comingIn: integer('coming_in', { mode: 'boolean' }).notNull().default(false),
+		/** Why its thread is no longer as it was written; null = whole as far as it was looked at. */
+		chainBroken: text('chain_broken'),
 		// What the floor shows of the thread, kept beside it and rebuilt from it whenever `summarySeq` lags behind.
 		signed: integer('signed', { mode: 'boolean' }).notNull().default(false),
 		summary: text('summary', { mode: 'json' }),
@@ -129,7 +137,12 @@ export const entry = sqliteTable(
 		previousHash: text('previous_hash').notNull(),
 		hash: text('hash').notNull()
 	},
-	(table) => [uniqueIndex('entry_case_seq').on(table.caseId, table.seq), index('entry_kind').on(table.kind)]
+	(table) => [
+		uniqueIndex('entry_case_seq').on(table.caseId, table.seq),
+		index('entry_kind').on(table.kind),
+		// Whether a case is signed is asked at every append, whatever the length of its thread.
+		index('entry_case_kind').on(table.caseId, table.kind)
+	]
 );
 
 /**
@@ -141,7 +154,7 @@ export const linkJob = sqliteTable('link_job', {
 	caseId: text('case_id')
 		.notNull()
 		.references(() => caseRecord.id),
-	kind: text('kind', { enum: ['scan', 'clear', 'calibrate'] }).notNull(),
+	kind: text('kind', { enum: ['scan', 'clear', 'calibrate', 'key'] }).notNull(),
 	authorId: text('author_id')
 		.notNull()
 		.references(() => user.id),
@@ -152,6 +165,26 @@ export const linkJob = sqliteTable('link_job', {
 		.notNull()
 		.default(sql`CURRENT_TIMESTAMP`)
 });
+
+/** Work of a stopped server that its thread did not take: kept whole until a lead has looked at it. */
+export const putAside = sqliteTable(
+	'put_aside',
+	{
+		id: text('id').primaryKey(),
+		caseId: text('case_id')
+			.notNull()
+			.references(() => caseRecord.id),
+		kind: text('kind').notNull(),
+		authorName: text('author_name').notNull(),
+		/** The entry's payload as far as it had come, as it was written down. */
+		draft: text('draft').notNull(),
+		why: text('why').notNull(),
+		at: text('at').notNull(),
+		/** The lead who has looked at it; null = nobody yet. */
+		seenBy: text('seen_by')
+	},
+	(table) => [index('put_aside_seen').on(table.seenBy)]
+);
 
 /** Recordings of live data; their samples are in pieces beside them, their meaning in the entry of the same id. */
 export const capture = sqliteTable(
@@ -291,6 +324,22 @@ export const caseCode = sqliteTable(
 		index('case_code_code').on(table.code)
 	]
 );
+
+/** The key pair that this shop signs its bundles with (Ed25519, PEM); one row. */
+export const shopKey = sqliteTable('shop_key', {
+	id: integer('id').primaryKey(),
+	publicKey: text('public_key').notNull(),
+	privateKey: text('private_key').notNull(),
+	madeAt: text('made_at').notNull()
+});
+
+/** Keys of other shops whose bundles a lead trusts. */
+export const trustedShop = sqliteTable('trusted_shop', {
+	publicKey: text('public_key').primaryKey(),
+	name: text('name').notNull(),
+	trustedBy: text('trusted_by').notNull(),
+	trustedAt: text('trusted_at').notNull()
+});
 
 /** What a lead has decided for the whole shop, by name. */
 export const shopSetting = sqliteTable('shop_setting', {

@@ -68,7 +68,7 @@ describe('a thread on disk', () => {
 		for (const text of ['one', 'two', 'three']) await threads.append(note(text), ana);
 		await db.$client.execute('DROP TRIGGER entry_never_changes');
 		await db.$client.execute(`UPDATE entry SET payload = '{"text":"2"}' WHERE seq = 2`);
-		expect(checkChain(await threads.read(caseId))).toEqual({
+		expect(await threads.check(caseId)).toEqual({
 			intact: false,
 			seq: 2,
 			reason: 'entry 2 was changed after it was written'

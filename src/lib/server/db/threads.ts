@@ -1,17 +1,27 @@
-import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { EntryDraft, type Entry, type EntryKind } from '../../case/entry';
-import { entryHash, FIRST_PREVIOUS } from '../../case/hashChain';
+import { checkChain, entryHash, FIRST_PREVIOUS, type ChainCheck } from '../../case/hashChain';
+import { knownEntry, type RawEntry } from '../../case/knownEntry';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
-import { entry } from './schema';
+import { caseRecord, entry } from './schema';
+import { ThreadCache, type KeptThread } from './threadCache';
 
 export interface Author {
 	id: string;
 	name: string;
 }
 
-export type AppendError =
-	{ kind: 'taken'; text: string } | { kind: 'no-target'; text: string } | { kind: 'sealed'; text: string };
+/** `busy` = work on the vehicle is under way, `moved` = the thread has grown since it was looked at. */
+export interface AppendError {
+	kind: 'taken' | 'no-target' | 'sealed' | 'broken' | 'no-case' | 'begun' | 'busy' | 'moved';
+	text: string;
+}
+
+export interface AppendOptions {
+	/** Hash of the last entry that whoever writes has seen: anything that came since is a reason to look again. */
+	afterHead?: string;
+}
 
 /** Two servers on one database may both aim for the next place; the loser looks again. */
 const MOST_TRIES = 50;
@@ -19,11 +29,13 @@ const MOST_TRIES = 50;
 type Row = typeof entry.$inferSelect;
 
 /**
- * Reads and grows the threads. There is no way here to change or remove an entry, and the database would refuse it.
+ * Reads and grows the threads. There is no way here to change or remove an entry, and the database would refuse it. Threads
+ * that are in use are kept in memory: entries never change, so that only what came since is read.
  */
 export class Threads {
 	private readonly queues = new Map<string, Promise<unknown>>();
 	private readonly listeners = new Map<string, Set<(seq: number) => void>>();
+	private readonly cache = new ThreadCache();
 
 	constructor(
 		private readonly db: Database,
@@ -31,12 +43,19 @@ export class Threads {
 	) {}
 
 	async read(caseId: string, afterSeq = 0): Promise<Entry[]> {
-		const rows = await this.db
-			.select()
-			.from(entry)
-			.where(and(eq(entry.caseId, caseId), gt(entry.seq, afterSeq)))
-			.orderBy(asc(entry.seq));
-		return rows.map(fromRow);
+		return (await this.kept(caseId)).entries.slice(afterSeq);
+	}
+
+	/** Why the thread is not as it was written; null where it is. */
+	async brokenReason(caseId: string): Promise<string | null> {
+		return reasonOf((await this.kept(caseId)).chain);
+	}
+
+	/** Reads and checks the whole thread from disk, whatever is kept of it in memory, and keeps on record what came of it. */
+	async check(caseId: string): Promise<ChainCheck> {
+		this.cache.drop(caseId);
+		const { chain } = await this.kept(caseId);
+		return chain;
 	}
 
 	/** Only entries of some kinds, of several cases at once: what is asked of many threads need not read their scans. */
@@ -47,20 +66,28 @@ export class Threads {
 			.from(entry)
 			.where(and(inArray(entry.caseId, caseIds), inArray(entry.kind, [...kinds])))
 			.orderBy(asc(entry.seq));
-		return rows.map(fromRow);
+		return rows.map((row) => knownEntry(rawOf(row)));
 	}
 
 	async headSeq(caseId: string): Promise<number> {
-		return (await this.head(caseId))?.seq ?? 0;
+		const [head] = await this.db
+			.select({ seq: sql<number>`COALESCE(MAX(${entry.seq}), 0)` })
+			.from(entry)
+			.where(eq(entry.caseId, caseId));
+		return head?.seq ?? 0;
 	}
 
 	/**
 	 * Puts an entry at the end of its thread. The promise resolves only when the entry is on disk. The same id with the
 	 * same content again gives back what is stored; with other content it is refused.
 	 */
-	append(draft: EntryDraft, author: Author): Promise<Result<Entry, AppendError>> {
+	append(
+		draft: EntryDraft,
+		author: Author,
+		options: AppendOptions = {}
+	): Promise<Result<Entry, AppendError>> {
 		const before = this.queues.get(draft.caseId) ?? Promise.resolve();
-		const mine = before.catch(() => undefined).then(() => this.appendNow(draft, author));
+		const mine = before.catch(() => undefined).then(() => this.appendNow(draft, author, options));
 		const settled = mine
 			.catch(() => undefined)
 			.then(() => {
@@ -68,6 +95,13 @@ export class Threads {
 			});
 		this.queues.set(draft.caseId, settled);
 		return mine;
+	}
+
+	/** Why an entry with this id could not be put on the thread now; null where it could. Asked before work that cannot be undone. */
+	async refusalOf(caseId: string, id: string): Promise<AppendError | null> {
+		const [known] = await this.db.select({ id: entry.id }).from(entry).where(eq(entry.id, id));
+		if (known) return TAKEN;
+		return this.closedReason(caseId, await this.kept(caseId));
 	}
 
 	/** Calls back with the new head whenever a thread grows in this process. Returns how to stop. */
@@ -82,20 +116,26 @@ export class Threads {
 	}
 
 	/**
-	 * Lays a thread down that was written elsewhere, as it is: the caller has checked its chain. Within a transaction of the
-	 * caller's, so that a case comes in whole or not at all.
+	 * Lays a thread down that was written elsewhere, as it is: the caller has checked its chain and its rules. Within a
+	 * transaction of the caller's, so that a case comes in whole or not at all.
 	 */
-	async takeIn(tx: Pick<Database, 'insert'>, entries: readonly Entry[]): Promise<void> {
+	async takeIn(tx: Pick<Database, 'insert'>, entries: readonly RawEntry[]): Promise<void> {
 		for (const one of entries) await tx.insert(entry).values(toRow(one));
 	}
 
-	private async appendNow(draft: EntryDraft, author: Author): Promise<Result<Entry, AppendError>> {
+	private async appendNow(
+		draft: EntryDraft,
+		author: Author,
+		{ afterHead }: AppendOptions
+	): Promise<Result<Entry, AppendError>> {
 		for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
 			const [known] = await this.db.select().from(entry).where(eq(entry.id, draft.id));
-			if (known) return sameAsKnown(fromRow(known), draft);
-			const refused = await this.refusal(draft);
+			if (known) return sameAsKnown(known, draft);
+			const thread = await this.kept(draft.caseId);
+			const refused = (await this.closedReason(draft.caseId, thread)) ?? refusalIn(thread.entries, draft);
 			if (refused) return fail(refused);
-			const head = await this.head(draft.caseId);
+			const head = thread.entries.at(-1);
+			if (afterHead !== undefined && afterHead !== head?.hash) return fail(MOVED);
 			const stamped = {
 				...draft,
 				seq: (head?.seq ?? 0) + 1,
@@ -109,6 +149,8 @@ export class Threads {
 				await this.db.insert(entry).values(toRow(whole));
 			} catch (error) {
 				if (isTaken(error)) continue;
+				const guarded = guardedBy(error);
+				if (guarded) return fail(guarded);
 				throw error;
 			}
 			for (const tell of this.listeners.get(draft.caseId) ?? []) tell(whole.seq);
@@ -117,44 +159,105 @@ export class Threads {
 		throw new Error(`no free place on thread ${draft.caseId} after ${MOST_TRIES} tries`);
 	}
 
-	private async refusal(draft: EntryDraft): Promise<AppendError | null> {
-		const [signed] = await this.db
-			.select({ seq: entry.seq })
+	/** The thread as far as it is kept in memory, with what has come since. */
+	private async kept(caseId: string): Promise<KeptThread> {
+		const known = this.cache.get(caseId);
+		const after = known?.entries.length ?? 0;
+		const rows = await this.db
+			.select()
 			.from(entry)
-			.where(and(eq(entry.caseId, draft.caseId), eq(entry.kind, 'signature')))
-			.limit(1);
-		if (signed)
-			return { kind: 'sealed', text: 'This case is signed: its thread is closed. Open a comeback.' };
-		if (!draft.supersedes) return null;
-		const [target] = await this.db.select().from(entry).where(eq(entry.id, draft.supersedes.entryId));
-		if (!target || target.caseId !== draft.caseId || target.kind !== draft.kind) {
-			return {
-				kind: 'no-target',
-				text: 'The entry to correct is not on this thread, or is of another kind.'
-			};
-		}
-		return null;
+			.where(and(eq(entry.caseId, caseId), gt(entry.seq, after)))
+			.orderBy(asc(entry.seq));
+		if (known && rows.length === 0) return known;
+		const raw = rows.map(rawOf);
+		const last = known?.entries.at(-1);
+		const chain =
+			known && !known.chain.intact
+				? known.chain
+				: checkChain(raw, last && { seq: last.seq, hash: last.hash });
+		// The same thread may have been read by another request meanwhile: it is laid down anew, never added to.
+		const thread: KeptThread = { entries: [...(known?.entries ?? []), ...raw.map(knownEntry)], chain };
+		this.cache.set(
+			caseId,
+			thread,
+			rows.reduce((sum, row) => sum + row.payload.length, 0)
+		);
+		if (!known || known.chain.intact !== chain.intact) await this.record(caseId, chain);
+		return thread;
 	}
 
-	private async head(caseId: string): Promise<{ seq: number; hash: string } | null> {
-		const [head] = await this.db
-			.select({ seq: entry.seq, hash: entry.hash })
-			.from(entry)
-			.where(eq(entry.caseId, caseId))
-			.orderBy(desc(entry.seq))
-			.limit(1);
-		return head ?? null;
+	/** The floor says which threads are broken without reading them. */
+	private async record(caseId: string, chain: ChainCheck): Promise<void> {
+		await this.db
+			.update(caseRecord)
+			.set({ chainBroken: reasonOf(chain) })
+			.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.chainBroken} IS NOT ${reasonOf(chain)}`));
+	}
+
+	private async closedReason(caseId: string, thread: KeptThread): Promise<AppendError | null> {
+		const [row] = await this.db
+			.select({ chainBroken: caseRecord.chainBroken })
+			.from(caseRecord)
+			.where(eq(caseRecord.id, caseId));
+		if (!row) return { kind: 'no-case', text: 'There is no such case.' };
+		const broken = reasonOf(thread.chain) ?? row.chainBroken;
+		if (broken)
+			return {
+				kind: 'broken',
+				text: `This thread is not as it was written (${broken}): nothing is added to it. Ask a lead.`
+			};
+		return thread.entries.some(({ kind }) => kind === 'signature') ? SEALED : null;
 	}
 }
 
-function sameAsKnown(known: Entry, draft: EntryDraft): Result<Entry, AppendError> {
+const TAKEN: AppendError = {
+	kind: 'taken',
+	text: 'An entry with this id is already there and says something else.'
+};
+const SEALED: AppendError = {
+	kind: 'sealed',
+	text: 'This case is signed: its thread is closed. Open a comeback.'
+};
+const BEGUN: AppendError = { kind: 'begun', text: 'This case has begun already: a thread begins once.' };
+const BUSY: AppendError = {
+	kind: 'busy',
+	text: 'Work on this vehicle is under way: wait until it is done, or stop it.'
+};
+const MOVED: AppendError = {
+	kind: 'moved',
+	text: 'Something was added since you looked: look at it, then sign.'
+};
+
+const reasonOf = (chain: ChainCheck): string | null => (chain.intact ? null : chain.reason);
+
+function refusalIn(entries: readonly Entry[], draft: EntryDraft): AppendError | null {
+	if (draft.kind === 'case-opened' && entries.some(({ kind }) => kind === 'case-opened')) return BEGUN;
+	if (!draft.supersedes) return null;
+	const target = entries.find(({ id }) => id === draft.supersedes?.entryId);
+	return target?.kind === draft.kind
+		? null
+		: { kind: 'no-target', text: 'The entry to correct is not on this thread, or is of another kind.' };
+}
+
+/** What the database's own guards refuse, each in the words of its trigger. */
+function guardedBy(error: unknown): AppendError | null {
+	const words = messagesOf(error).join(' ');
+	if (words.includes('a thread begins once')) return BEGUN;
+	if (words.includes('this case is signed')) return SEALED;
+	if (words.includes('work on this vehicle is under way')) return BUSY;
+	return null;
+}
+
+function sameAsKnown(known: Row, draft: EntryDraft): Result<Entry, AppendError> {
 	// The time of a repeated sending may differ; what it says may not.
 	const content = (e: EntryDraft) => JSON.stringify([e.caseId, e.kind, e.version, e.payload, e.supersedes]);
-	if (content(EntryDraft.parse(known)) === content(EntryDraft.parse(draft))) return ok(known);
-	return fail({ kind: 'taken', text: 'An entry with this id is already there and says something else.' });
+	const stored = EntryDraft.safeParse(rawOf(known));
+	if (stored.success && content(stored.data) === content(EntryDraft.parse(draft)))
+		return ok(knownEntry(rawOf(known)));
+	return fail(TAKEN);
 }
 
-function toRow(whole: Entry): typeof entry.$inferInsert {
+function toRow(whole: RawEntry | Entry): typeof entry.$inferInsert {
 	return {
 		...whole,
 		payload: JSON.stringify(whole.payload),
@@ -162,19 +265,29 @@ function toRow(whole: Entry): typeof entry.$inferInsert {
 	};
 }
 
-function fromRow(row: Row): Entry {
-	return {
-		...row,
-		payload: JSON.parse(row.payload),
-		supersedes: row.supersedes ? JSON.parse(row.supersedes) : null
-	} as Entry;
-}
+const parsedOrText = (text: string): unknown => {
+	try {
+		return JSON.parse(text);
+	} catch {
+		return text;
+	}
+};
+
+const rawOf = (row: Row): RawEntry => ({
+	...row,
+	payload: parsedOrText(row.payload),
+	supersedes: row.supersedes ? (parsedOrText(row.supersedes) as RawEntry['supersedes']) : null
+});
+
+const messagesOf = (error: unknown): string[] => {
+	const messages: string[] = [];
+	for (let e = error; e instanceof Error; e = e.cause as Error) messages.push(e.message);
+	return messages;
+};
 
 /** Whether another writer got this id or this place first (unique constraint). */
-export function isTaken(error: unknown): boolean {
-	for (let e = error; e instanceof Error; e = e.cause as Error) {
-		if (/UNIQUE constraint failed|SQLITE_CONSTRAINT/.test(e.message))
-			return /UNIQUE|PRIMARYKEY/.test(e.message);
-	}
-	return false;
-}
+export const isTaken = (error: unknown): boolean =>
+	messagesOf(error).some(
+		(message) =>
+			/UNIQUE constraint failed|SQLITE_CONSTRAINT/.test(message) && /UNIQUE|PRIMARYKEY/.test(message)
+	);

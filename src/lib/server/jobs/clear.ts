@@ -5,12 +5,21 @@ import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
 type Cleared = PayloadOf<'codes-cleared'>;
 type Target = { address: string; name: string };
 
+const NOT_ASKED = 'Not asked yet.';
+
+/** Whether the request has gone out to a module. */
+export const wasAsked = ({ outcome, detail }: Cleared['modules'][number]): boolean =>
+	outcome !== 'unknown' || detail !== NOT_ASKED;
+
+/** Whether any module was asked: before that nothing has changed on the vehicle. */
+export const hasBegun = ({ modules }: Cleared): boolean => modules.some(wasAsked);
+
 const CLEAR_ALL = [0x14, 0xff, 0xff, 0xff];
 
 /** A clear that has not begun: every module's outcome is unknown until it answers. */
 const emptyClear = (targets: Target[], keyCycles: number | null): Cleared => ({
 	keyCycles,
-	modules: targets.map((target) => ({ ...target, outcome: 'unknown', detail: 'Not asked yet.' }))
+	modules: targets.map((target) => ({ ...target, outcome: 'unknown', detail: NOT_ASKED }))
 });
 
 /**

@@ -3,7 +3,9 @@ import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { checkChain } from '../../case/hashChain';
 import { fail, ok } from '../../core/result';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { Captures } from '../db/captures';
+import { PutAside } from '../db/putAside';
+import { openTestShop, put, type TestShop } from '../shop.fixture';
 import type { Cases, CaseRow } from '../db/cases';
 import type { Database } from '../db/open';
 import { linkJob } from '../db/schema';
@@ -217,6 +219,97 @@ describe('work on a vehicle', () => {
 		expect(await db.select().from(linkJob)).toHaveLength(0);
 		expect(await deskFor(new Scripted(willing)).recover()).toBe(0);
 		expect(checkChain(await threads.read(row.id))).toEqual({ intact: true });
+	});
+
+	it('starts again whatever was left: what its thread does not take is put aside, whole, for a lead to see', async () => {
+		const notes = new JobNotes(db);
+		const left = (draft: unknown, kind: 'scan' | 'clear' | 'calibrate' = 'clear', id = ulid()) =>
+			notes.write({ id, caseId: row.id, authorId: ana.id }, kind, draft);
+		const cleared = {
+			keyCycles: null,
+			modules: [{ address: '1010', name: 'Brake control', outcome: 'cleared', detail: null }]
+		};
+		await left(cleared, 'clear', 'not-a-ulid');
+		await left('no payload at all');
+		await left({ modules: 'nonsense' }, 'scan');
+		await left({}, 'calibrate');
+		const good = ulid();
+		await left(cleared, 'clear', good);
+		const desk = deskFor(new Scripted(willing));
+		await desk.recover();
+		expect((await threads.read(row.id)).map(({ id }) => id)).toEqual([good]);
+		const aside = await new PutAside(db).unseen();
+		expect(aside).toHaveLength(4);
+		expect(aside.find(({ id }) => id === 'not-a-ulid')).toMatchObject({
+			kind: 'clear',
+			author: 'Ana',
+			draft: JSON.stringify(cleared)
+		});
+		expect(await desk.recover()).toBe(0);
+	});
+
+	it('what was left of a case that is signed already is put aside; its recording keeps its samples', async () => {
+		const recording = ulid();
+		const captures = new Captures(db);
+		await captures.begin({
+			id: recording,
+			caseId: row.id,
+			authorId: ana.id,
+			name: '',
+			startedAt: '2026-01-01'
+		});
+		const timeS = Float64Array.from([0, 1, 2]);
+		await captures.add({ caseId: row.id, id: recording }, 0, {
+			timeS,
+			channels: new Map([['vehicle', timeS]])
+		});
+		// Only an older version of the database could come to this.
+		await db.$client.execute('DROP TRIGGER nothing_is_signed_while_work_runs');
+		await new JobNotes(db).write({ id: ulid(), caseId: row.id, authorId: ana.id }, 'scan', { modules: [1] });
+		await put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' });
+		await deskFor(new Scripted(willing)).recover();
+		const kinds = (await new PutAside(db).unseen()).map(({ kind }) => kind);
+		expect(kinds.sort()).toEqual(['record', 'scan']);
+		expect((await captures.read({ caseId: row.id, id: recording }))?.timeS).toHaveLength(3);
+	});
+
+	it('sends no clear that could not be written down: a case that is signed, an id in use, an id that is none', async () => {
+		const link = new Scripted(willing);
+		const desk = deskFor(link);
+		const targets = [{ address: '1010', name: 'Brake control' }];
+		expect(desk.startClear(row, ana, 'not-a-ulid', targets)).toMatchObject({ ok: false });
+		const used = await put(shop, 'note', { text: 'here already' });
+		desk.startClear(row, ana, used, targets);
+		expect(await ended(desk)).toContain('Nothing was read and nothing was changed');
+		await put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' });
+		desk.startClear(row, ana, ulid(), targets);
+		expect(await ended(desk)).toContain('signed');
+		expect(link.asked.filter((one) => one.endsWith(':14'))).toEqual([]);
+		expect(await db.select().from(linkJob)).toHaveLength(0);
+	});
+
+	it('nobody signs between a clear and its entry', async () => {
+		let go = () => {};
+		const asked = new Promise<void>((resolve) => (go = resolve));
+		let free = () => {};
+		const answered = new Promise<number[]>((resolve) => (free = () => resolve([0x54])));
+		const desk = deskFor(
+			new Scripted((address, service) => {
+				if (service !== 0x14) return willing(address, service);
+				go();
+				return answered;
+			})
+		);
+		const id = ulid();
+		desk.startClear(row, ana, id, [{ address: '1010', name: 'Brake control' }]);
+		await asked;
+		await expect(put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' })).rejects.toThrow(
+			/under way/
+		);
+		free();
+		await ended(desk);
+		await put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' });
+		expect((await threads.read(row.id)).map(({ kind }) => kind)).toEqual(['codes-cleared', 'signature']);
 	});
 
 	it('a calibration that had begun is on the thread as cut short, so that it is done again', async () => {

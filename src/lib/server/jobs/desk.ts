@@ -1,4 +1,5 @@
 import type { Logger } from 'pino';
+import { z } from 'zod';
 import {
 	ENTRY_VERSION,
 	EntryDraft,
@@ -6,6 +7,7 @@ import {
 	type NetworkScan,
 	type PayloadOf
 } from '../../case/entry';
+import { Ulid } from '../../case/fields';
 import type { JobStatus } from '../../case/jobStatus';
 import type { ClearTarget } from '../../case/mayClear';
 import { fail, ok, type Result } from '../../core/result';
@@ -20,8 +22,8 @@ import { DoipLink } from '../link/doipLink';
 import type { LinkError, VehicleLink } from '../link/vehicleLink';
 import { calibrate } from './calibrate/calibrate';
 import type { CalibrationOrder } from './calibrate/order';
-import { clearModules } from './clear';
-import { JobNotes } from './jobNotes';
+import { clearModules, hasBegun, wasAsked } from './clear';
+import { JobNotes, type Unfinished } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
 import { calibrationOutcome, clearOutcome, codesFound, scanOutcome } from './outcome';
 import type { LiveBatch, Recorder } from './recorder';
@@ -49,6 +51,7 @@ export class LinkDesk {
 	readonly captures: Captures;
 	private readonly recordings: Recordings;
 	private readonly byCase = new Map<string, Job>();
+	/** By the address of the vehicle's interface. */
 	private readonly busy = new Map<string, Job>();
 	private readonly watchers = new Map<string, Set<(status: JobStatus) => void>>();
 
@@ -68,8 +71,14 @@ export class LinkDesk {
 			log,
 			(caseId, author, id, payload, observedAt) =>
 				this.store(caseId, author, id, 'live-recording', payload, observedAt),
-			testsOf
+			testsOf,
+			(one, why) => this.notes.putAside(one, why)
 		);
+	}
+
+	/** What runs on a vehicle now, on whatever case; null where nothing does. */
+	runningOn(linkAddress: string | null): JobStatus | null {
+		return (linkAddress !== null && this.busy.get(linkAddress)?.status) || null;
 	}
 
 	status(caseId: string): JobStatus | null {
@@ -121,7 +130,7 @@ export class LinkDesk {
 			const { keyCycles } = await readIdentity(link, type.gateway);
 			const cleared = await clearModules(link, targets, keyCycles, async (soFar) => {
 				await this.notes.write(noteOf(job), 'clear', soFar);
-				const asked = soFar.modules.filter((m) => m.outcome !== 'unknown' || m.detail !== 'Not asked yet.');
+				const asked = soFar.modules.filter(wasAsked);
 				this.tell(job, {
 					now: asked.at(-1)?.name ?? null,
 					done: asked.map((m) => ({ name: m.name, note: m.outcome }))
@@ -226,22 +235,37 @@ export class LinkDesk {
 		return job?.status.state === 'running' ? (job.recorder?.watch(onBatch, afterS) ?? null) : null;
 	}
 
-	/** Puts what a stopped server left half done on its threads. Run once, before anything else is begun. */
+	/**
+	 * Puts what a stopped server left half done on its threads. Run once, before anything else is begun. What a thread does not
+	 * take is put aside for a lead to look at, and never keeps the server from starting.
+	 */
 	async recover(): Promise<number> {
 		const left = await this.notes.left();
-		for (const { id, caseId, kind, author, draft } of left) {
-			if (kind === 'clear') {
-				await this.put(caseId, author, id, 'codes-cleared', draft as PayloadOf<'codes-cleared'>);
-			} else if (kind === 'calibrate')
-				await this.put(caseId, author, id, 'calibration', draft as PayloadOf<'calibration'>);
-			else {
-				const scan = draft as NetworkScan;
-				const cut = { ...scan, stoppedBecause: 'The server stopped during the scan.' };
-				if (scan.modules.length > 0) await this.put(caseId, author, id, 'network-scan', cut);
-			}
-			await this.notes.forget(id);
-		}
+		for (const one of left) await this.settle(one, 'The server stopped during the scan.');
 		return left.length + (await this.recordings.recover());
+	}
+
+	/** Brings what was noted of a piece of work to its thread, or puts it aside. Never throws. */
+	private async settle(one: Unfinished, stoppedBecause: string): Promise<void> {
+		try {
+			const told = entryOf(one, stoppedBecause);
+			const stored =
+				told && (await this.store(one.caseId, one.author, one.id, told.kind, told.payload, nowIso()));
+			if (!stored || stored.ok) return await this.notes.forget(one.id);
+			await this.notes.putAside(one, stored.error);
+			this.log.warn(
+				{ caseId: one.caseId, job: one.kind, why: stored.error },
+				'work on a vehicle was put aside'
+			);
+		} catch (error) {
+			this.log.error(
+				{ err: error, caseId: one.caseId, job: one.kind },
+				'work on a vehicle could not be kept'
+			);
+			await this.notes
+				.putAside(one, 'It could not be read as an entry.')
+				.catch((worse: unknown) => this.log.error({ err: worse, job: one.id }, 'nor could it be put aside'));
+		}
 	}
 
 	private begin(
@@ -254,6 +278,8 @@ export class LinkDesk {
 	): Result<JobStatus> {
 		const address = row.vehicle.linkAddress;
 		if (!address) return fail('No interface is set for this vehicle: give its address on Read.');
+		if (!Ulid.safeParse(entryId).success)
+			return fail('The entry it is to make has no valid id: load the page again.');
 		const running = this.busy.get(address);
 		if (running?.status.id === entryId) return ok(running.status);
 		if (running)
@@ -289,12 +315,13 @@ export class LinkDesk {
 
 	private async run(job: Job, work: (job: Job, link: VehicleLink) => Promise<string>) {
 		let link: VehicleLink | null = null;
+		let end: Pick<JobStatus, 'state' | 'outcome'>;
 		try {
+			await this.prepare(job);
 			const opened = await this.open(job.address);
 			if (!opened.ok) throw new JobTrouble(`${opened.error.text} Nothing was read and nothing was changed.`);
 			link = opened.value;
-			const outcome = await work(job, link);
-			this.tell(job, { state: 'finished', now: null, outcome });
+			end = { state: 'finished', outcome: await work(job, link) };
 		} catch (error) {
 			const known = error instanceof JobTrouble;
 			if (!known)
@@ -305,11 +332,35 @@ export class LinkDesk {
 			const outcome = known
 				? error.message
 				: 'Something went wrong on the server. What was read until then is kept.';
-			this.tell(job, { state: 'failed', now: null, outcome });
-		} finally {
-			link?.close();
-			this.busy.delete(job.address);
-			if (job.status.state === 'finished') await this.notes.forget(job.status.id);
+			end = { state: 'failed', outcome };
+		}
+		link?.close();
+		// What is told to be over leaves nothing behind that keeps the case from being signed.
+		await this.tidy(job, end);
+		this.busy.delete(job.address);
+		this.tell(job, { ...end, now: null });
+	}
+
+	/** Nothing is begun on a vehicle that its thread could not keep. */
+	private async prepare({ status: { id, caseId, kind }, authorId }: Job): Promise<void> {
+		const refused = await this.threads.refusalOf(caseId, id);
+		if (refused) throw new JobTrouble(`${refused.text} Nothing was read and nothing was changed.`);
+		// From here on the case is not signed: the note stands until its entry does.
+		if (kind !== 'record') await this.notes.write({ id, caseId, authorId }, kind, null);
+	}
+
+	/** What was noted of it is on the thread, or is brought there now. */
+	private async tidy(
+		{ status }: Job,
+		{ state, outcome }: Pick<JobStatus, 'state' | 'outcome'>
+	): Promise<void> {
+		try {
+			const left = await this.notes.of(status.id);
+			if (!left) return;
+			if (state === 'finished') await this.notes.forget(status.id);
+			else await this.settle(left, outcome ?? 'It failed.');
+		} catch (error) {
+			this.log.error({ err: error, job: status.id }, 'the note of work on a vehicle stands still');
 		}
 	}
 
@@ -320,7 +371,7 @@ export class LinkDesk {
 		kind: K,
 		payload: PayloadOf<K>
 	) {
-		const stored = await this.store(caseId, author, id, kind, payload, new Date().toISOString());
+		const stored = await this.store(caseId, author, id, kind, payload, nowIso());
 		if (!stored.ok) throw new JobTrouble(stored.error);
 	}
 
@@ -332,7 +383,7 @@ export class LinkDesk {
 		payload: PayloadOf<K>,
 		observedAt: string
 	): Promise<Result<null>> {
-		const draft = EntryDraft.parse({
+		const draft = EntryDraft.safeParse({
 			id,
 			caseId,
 			kind,
@@ -341,7 +392,8 @@ export class LinkDesk {
 			supersedes: null,
 			payload
 		});
-		const stored = await this.threads.append(draft, author);
+		if (!draft.success) return fail(z.prettifyError(draft.error));
+		const stored = await this.threads.append(draft.data, author);
 		if (!stored.ok) return fail(stored.error.text);
 		await this.cases.refresh(caseId);
 		return ok(null);
@@ -370,5 +422,31 @@ const WORDS = {
 	record: 'recording live data',
 	calibrate: 'teaching a module'
 } as const;
+
+const nowIso = () => new Date().toISOString();
+
+/** The entry that unfinished work comes to; null where it had not come to anything. */
+function entryOf(
+	{ kind, draft }: Unfinished,
+	stoppedBecause: string
+): { kind: 'codes-cleared' | 'calibration' | 'network-scan'; payload: never } | null {
+	if (draft === null) return null;
+	switch (kind) {
+		case 'clear': {
+			const cleared = draft as PayloadOf<'codes-cleared'>;
+			return hasBegun(cleared) ? { kind: 'codes-cleared', payload: cleared as never } : null;
+		}
+		case 'calibrate':
+			return { kind: 'calibration', payload: draft as never };
+		case 'scan': {
+			const scan = draft as NetworkScan;
+			return scan.modules.length > 0
+				? { kind: 'network-scan', payload: { ...scan, stoppedBecause } as never }
+				: null;
+		}
+		case 'key':
+			return null;
+	}
+}
 
 const noteOf = ({ status, authorId }: Job) => ({ id: status.id, caseId: status.caseId, authorId });

@@ -1,10 +1,10 @@
-import { eq } from 'drizzle-orm';
+import { eq, type SQL } from 'drizzle-orm';
 import type { Database } from '../db/open';
-import { linkJob, user } from '../db/schema';
+import { linkJob, putAside, user } from '../db/schema';
 import type { Author } from '../db/threads';
 
 /** Work that changes a vehicle, or takes long. */
-export type NotedKind = 'scan' | 'clear' | 'calibrate';
+export type NotedKind = 'scan' | 'clear' | 'calibrate' | 'key';
 
 /** Work that a server had begun and not ended. */
 export interface Unfinished {
@@ -15,6 +15,14 @@ export interface Unfinished {
 	/** The entry's payload as far as it had come. */
 	draft: unknown;
 }
+
+const parsedOrText = (text: string): unknown => {
+	try {
+		return JSON.parse(text);
+	} catch {
+		return text;
+	}
+};
 
 /** Notes of how far work on a vehicle has come, on disk, so that a dead server cannot lose it. */
 export class JobNotes {
@@ -33,14 +41,48 @@ export class JobNotes {
 		await this.db.delete(linkJob).where(eq(linkJob.id, id));
 	}
 
-	async left(): Promise<Unfinished[]> {
-		const rows = await this.db.select().from(linkJob).innerJoin(user, eq(user.id, linkJob.authorId));
+	/** What was noted of one piece of work; null where nothing stands. */
+	async of(id: string): Promise<Unfinished | null> {
+		return (await this.noted(eq(linkJob.id, id))).at(0) ?? null;
+	}
+
+	/** Everything that a stopped server left. */
+	left(): Promise<Unfinished[]> {
+		return this.noted();
+	}
+
+	/** Takes a piece of work that its thread cannot take out of the way, with all that was written down of it. */
+	async putAside(one: Omit<Unfinished, 'kind'> & { kind: NotedKind | 'record' }, why: string): Promise<void> {
+		const { id, caseId, kind, author, draft } = one;
+		await this.db.transaction(async (tx) => {
+			await tx
+				.insert(putAside)
+				.values({
+					id,
+					caseId,
+					kind,
+					authorName: author.name,
+					draft: JSON.stringify(draft),
+					why,
+					at: new Date().toISOString()
+				})
+				.onConflictDoNothing();
+			await tx.delete(linkJob).where(eq(linkJob.id, id));
+		});
+	}
+
+	private async noted(which?: SQL): Promise<Unfinished[]> {
+		const rows = await this.db
+			.select()
+			.from(linkJob)
+			.innerJoin(user, eq(user.id, linkJob.authorId))
+			.where(which);
 		return rows.map(({ link_job: { id, caseId, kind, draft }, user: author }) => ({
 			id,
 			caseId,
 			kind,
 			author: { id: author.id, name: author.name },
-			draft: JSON.parse(draft)
+			draft: parsedOrText(draft)
 		}));
 	}
 }

@@ -5,7 +5,7 @@ import { conditionsOver, type NamedCondition } from '../../core/live/conditionsO
 import type { Chunk } from '../../core/live/chunk';
 import { drivenIn } from '../../core/prove/odometer';
 import type { VehicleType } from '../../../../library';
-import type { Captures } from '../db/captures';
+import type { Captures, Owned } from '../db/captures';
 
 /** What watchers of a running recording are sent. */
 export interface LiveBatch {
@@ -39,7 +39,7 @@ export class Recorder {
 	private readonly timer: ReturnType<typeof setInterval>;
 
 	constructor(
-		readonly id: string,
+		private readonly own: Owned,
 		private readonly channels: string[],
 		private readonly captures: Captures,
 		private readonly heard: readonly HeardCode[] = []
@@ -64,7 +64,7 @@ export class Recorder {
 		if (this.marks.length >= MOST_MARKS) return null;
 		const mark = { atS: this.lastS, label };
 		this.marks.push(mark);
-		this.writing = this.writing.then(() => this.captures.setMarks(this.id, this.marks));
+		this.writing = this.writing.then(() => this.captures.setMarks(this.own, this.marks));
 		this.send(true);
 		return mark;
 	}
@@ -111,7 +111,7 @@ export class Recorder {
 				return Number.isNaN(value) ? null : value;
 			})
 		]);
-		return { id: this.id, channels: this.channels, rows, marks: this.marks, heard: this.heard };
+		return { id: this.own.id, channels: this.channels, rows, marks: this.marks, heard: this.heard };
 	}
 
 	private flush(): void {
@@ -119,7 +119,7 @@ export class Recorder {
 		const chunk = this.slice(this.flushed, this.rows);
 		const seq = this.pieces++;
 		this.flushed = this.rows;
-		this.writing = this.writing.then(() => this.captures.add(this.id, seq, chunk));
+		this.writing = this.writing.then(() => this.captures.add(this.own, seq, chunk));
 		// Told when the recording ends; until then a later piece may still be written.
 		this.writing.catch(() => undefined);
 	}

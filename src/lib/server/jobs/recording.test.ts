@@ -86,7 +86,7 @@ describe('recording live data', () => {
 			marks: [{ label: 'here' }]
 		});
 		expect(entry?.payload.channels).toEqual(['front_left', 'front_right']);
-		const samples = await desk.captures.read(id);
+		const samples = await desk.captures.read({ caseId: row.id, id });
 		expect(samples?.timeS).toHaveLength(entry?.payload.rows ?? 0);
 		const left = [...(samples?.channels.get('front_left') ?? [])];
 		expect(left).toEqual(left.map((_, i) => expect.closeTo((i + 1) * 0.01, 9)));

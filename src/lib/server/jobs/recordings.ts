@@ -5,7 +5,7 @@ import { isNotAvailable } from '../../core/live/recording';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
-import type { Captures } from '../db/captures';
+import { wholePieces, type Captures, type OpenCapture } from '../db/captures';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
@@ -28,6 +28,11 @@ interface Wanted {
 /** What the tests of a case's codes need, named `address/dtc`. */
 export type TestsOf = (caseId: string) => Promise<NamedCondition[]>;
 
+type PutAside = (
+	one: { id: string; caseId: string; kind: 'record'; author: Author; draft: LiveRecording },
+	why: string
+) => Promise<void>;
+
 type Store = (
 	caseId: string,
 	author: Author,
@@ -49,7 +54,8 @@ export class Recordings {
 		private readonly cases: Cases,
 		private readonly log: Logger,
 		private readonly store: Store,
-		private readonly testsOf: TestsOf
+		private readonly testsOf: TestsOf,
+		private readonly putAside: PutAside
 	) {}
 
 	/**
@@ -64,11 +70,13 @@ export class Recordings {
 		begun: (recorder: Recorder) => () => boolean
 	): Promise<Result<string>> {
 		const startedAt = new Date().toISOString();
-		await this.captures.begin({ id, caseId: row.id, authorId: author.id, name, startedAt });
+		const own = { id, caseId: row.id };
+		const opened = await this.captures.begin({ ...own, authorId: author.id, name, startedAt });
+		if (!opened.ok) return opened;
 		const listener = new CodeListener(link, listenTo);
 		const speedAt = signals.findIndex(({ signal }) => signal === 'vehicle');
 		const recorder = new Recorder(
-			id,
+			own,
 			signals.map(({ signal }) => signal),
 			this.captures,
 			listener.heard
@@ -82,7 +90,7 @@ export class Recordings {
 		}).finally(() => recorder.stop());
 		const samples = await recorder.end();
 		if (samples.timeS.length < FEWEST_ROWS) {
-			await this.captures.forget(id);
+			await this.captures.forget(own);
 			return fail(`${lost ?? 'It was stopped at once.'} There was nothing to keep.`);
 		}
 		const payload = recordingPayload(
@@ -98,7 +106,7 @@ export class Recordings {
 			await this.testsOf(row.id)
 		);
 		const stored = await this.store(row.id, author, id, payload, startedAt);
-		await this.captures.finish(id, samples);
+		await this.captures.finish(own, wholePieces(samples));
 		if (!stored.ok) return stored;
 		const byItself = lost ? ` It ended by itself: ${lost}` : '';
 		return ok(
@@ -109,29 +117,34 @@ export class Recordings {
 	/** Ends what a stopped server left open. @returns how many those were */
 	async recover(): Promise<number> {
 		const left = await this.captures.left(new Date().toISOString());
-		for (const { id, caseId, author, name, startedAt, marks } of left) {
-			const samples = await this.captures.read(id);
-			if (!samples || samples.timeS.length < FEWEST_ROWS) {
-				await this.captures.forget(id);
-				continue;
-			}
-			const payload = recordingPayload(
-				samples,
-				this.vehicleOf(await this.cases.find(caseId)),
-				{
-					name,
-					source: { kind: 'vehicle' },
-					marks,
-					endedBecause: 'The server stopped while it was recorded.'
-				},
-				await this.testsOf(caseId)
+		for (const one of left) {
+			// One that cannot be ended keeps neither the others nor the server from going on.
+			await this.end(one).catch((error: unknown) =>
+				this.log.error({ err: error, caseId: one.caseId, capture: one.id }, 'a recording could not be ended')
 			);
-			const stored = await this.store(caseId, author, id, payload, startedAt);
-			// A case signed meanwhile takes no more entries; its samples stay where they are.
-			if (!stored.ok) this.log.warn({ caseId, capture: id }, stored.error);
-			await this.captures.finish(id, samples);
 		}
 		return left.length;
+	}
+
+	private async end({ id, caseId, author, name, startedAt, marks }: OpenCapture): Promise<void> {
+		const own = { id, caseId };
+		const samples = await this.captures.read(own);
+		if (!samples || samples.timeS.length < FEWEST_ROWS) return this.captures.forget(own);
+		const payload = recordingPayload(
+			samples,
+			this.vehicleOf(await this.cases.find(caseId)),
+			{
+				name,
+				source: { kind: 'vehicle' },
+				marks,
+				endedBecause: 'The server stopped while it was recorded.'
+			},
+			await this.testsOf(caseId)
+		);
+		const stored = await this.store(caseId, author, id, payload, startedAt);
+		// What its thread does not take stays on disk, whole, and is shown to a lead.
+		if (!stored.ok) await this.putAside({ ...own, kind: 'record', author, draft: payload }, stored.error);
+		await this.captures.finish(own, wholePieces(samples));
 	}
 
 	private vehicleOf(row: CaseRow | null | undefined) {

@@ -23,7 +23,7 @@ export async function caseReportPdf(
 	}
 	const traces = [];
 	for (const trace of report.traces) {
-		const samples = await captures.read(trace.id);
+		const samples = await captures.read({ caseId, id: trace.id });
 		const drawing = samples && traceDrawing(trace, samples);
 		if (drawing) traces.push({ trace, drawing });
 	}

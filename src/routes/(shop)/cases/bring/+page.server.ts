@@ -1,9 +1,8 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
-import { importBundle } from '$lib/server/bundle/importBundle';
+import { examineBundle, takeInBundle } from '$lib/server/bundle/importBundle';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
-import { UNNAMED_SHOP } from '$lib/server/db/shopSettings';
 import { services } from '$lib/server/running';
 
 export const actions = {
@@ -14,10 +13,10 @@ export const actions = {
 		if (!(file instanceof File) || file.size === 0)
 			return fail(400, { error: 'Choose a bundle: a ZIP file.' });
 		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });
-		const { db, threads, cases, settings } = services();
-		const zip = new Uint8Array(await file.arrayBuffer());
-		const name = await settings.read('shopName');
-		const taken = await importBundle(db, threads, zip, name === UNNAMED_SHOP ? null : name);
+		const { db, threads, cases } = services();
+		const examined = await examineBundle(new Uint8Array(await file.arrayBuffer()));
+		if (!examined.ok) return fail(400, { error: examined.error });
+		const taken = await takeInBundle(db, threads, examined.value);
 		if (!taken.ok) return fail(400, { error: taken.error });
 		await cases.refresh(taken.value.caseId);
 		redirect(303, `/cases/${taken.value.caseId}`);

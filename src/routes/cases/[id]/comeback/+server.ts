@@ -1,12 +1,12 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
+import { Ulid } from '$lib/case/fields';
 import { writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
 import { services } from '$lib/server/running';
 
-const Ulid = z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/);
 const Asked = z.object({ id: Ulid, worksId: Ulid, entry: SentEntry });
 
 /** An entry that came after its case was signed: it goes on the case's open comeback, or opens one. */

@@ -4,7 +4,7 @@ import { comebackOf } from '$lib/case/comeback';
 import { caseNumber } from '$lib/server/db/cases';
 import { caseReport, groupedCodes } from '$lib/case/report';
 import { mayNotSign } from '$lib/case/signing';
-import { loadCase, memberHere, writerHere } from '$lib/server/cases/access';
+import { loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
@@ -14,8 +14,8 @@ import { SignForm } from './forms';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, thread, view } = await loadCase(params.id);
-	const report = caseReport(thread, view);
+	const { row, thread, view } = await loadCheckedCase(params.id);
+	const report = caseReport(thread, view, row.chainBroken);
 	const { settings } = services();
 	const member = locals.member !== null && maySign(locals.member) ? locals.member : null;
 	return {
@@ -47,7 +47,7 @@ export const actions = {
 	sign: async (event) => {
 		const member = memberHere(event);
 		if (!maySign(member)) error(403, 'Only a lead signs a case off.');
-		const { view } = await loadCase(event.params.id);
+		const { view } = await loadCheckedCase(event.params.id);
 		const refusal = mayNotSign(view, member.id, await services().settings.read('signOwnRepair'));
 		return entryAction(
 			SignForm,

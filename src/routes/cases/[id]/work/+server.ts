@@ -2,6 +2,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseCalibrations } from '$lib/case/calibrations';
 import { circuitCodesIn } from '$lib/case/circuitCodes';
+import { Ulid } from '$lib/case/fields';
 import { mayClear } from '$lib/case/mayClear';
 import type { Result } from '$lib/core/result';
 import { loadCase, writerHere } from '$lib/server/cases/access';
@@ -10,18 +11,18 @@ import { liveSignals } from '../../../../../library/liveSignals';
 import { services } from '$lib/server/running';
 
 const Work = z.discriminatedUnion('do', [
-	z.object({ do: z.literal('scan'), entryId: z.string() }),
-	z.object({ do: z.literal('clear'), entryId: z.string(), only: z.string().nullable() }),
-	z.object({ do: z.literal('key'), entryId: z.string() }),
+	z.object({ do: z.literal('scan'), entryId: Ulid }),
+	z.object({ do: z.literal('clear'), entryId: Ulid, only: z.string().nullable() }),
+	z.object({ do: z.literal('key'), entryId: Ulid }),
 	z.object({
 		do: z.literal('calibrate'),
-		entryId: z.string(),
+		entryId: Ulid,
 		calibration: z.string().max(60),
 		said: z.array(z.string().max(40)).max(30)
 	}),
 	z.object({
 		do: z.literal('record'),
-		entryId: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+		entryId: Ulid,
 		signals: z.array(z.string()).min(1).max(24),
 		name: z.string().trim().max(120),
 		/** Whether every module is asked for its codes meanwhile. */

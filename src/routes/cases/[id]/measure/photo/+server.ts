@@ -1,16 +1,15 @@
 import { error, json } from '@sveltejs/kit';
+import { Ulid } from '$lib/case/fields';
 import { caseRowHere, writerHere } from '$lib/server/cases/access';
 import { MOST_PHOTO_BYTES } from '$lib/server/db/photos';
 import { services } from '$lib/server/running';
-
-const ULID = /^[0-9A-HJKMNP-TV-Z]{26}$/;
 
 /** Takes one photo, under the id that the page has given it. */
 export async function POST(event) {
 	const member = writerHere(event);
 	const row = await caseRowHere(event.params.id);
 	const id = event.url.searchParams.get('id') ?? '';
-	if (!ULID.test(id)) error(400, 'A photo needs an id.');
+	if (!Ulid.safeParse(id).success) error(400, 'A photo needs an id.');
 	if (Number(event.request.headers.get('content-length') ?? 0) > MOST_PHOTO_BYTES)
 		error(413, 'A photo may have up to 25 MB.');
 	const sent = new Uint8Array(await event.request.arrayBuffer());

@@ -2,17 +2,19 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseTestConditions } from '$lib/case/testConditions';
 import { typeOf } from '$lib/case/codes';
+import { Ulid } from '$lib/case/fields';
 import { ColumnMappingShape } from '$lib/case/columnMappingShape';
 import { LONGEST_S } from '$lib/case/livePayloads';
 import { CHANNEL } from '$lib/core/live/columnMapping';
 import { framePieces, readPieces, splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
+import { wholePieces } from '$lib/server/db/captures';
 import { liveVehicleOf, recordingPayload } from '$lib/server/jobs/recorder';
 import { services } from '$lib/server/running';
 
 const About = z.object({
-	id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+	id: Ulid,
 	name: z.string().trim().max(120),
 	fileName: z.string().trim().min(1).max(300),
 	bytes: z.number().int().min(0),
@@ -69,17 +71,14 @@ export async function POST(event) {
 		},
 		caseTestConditions(view)
 	);
-	await captures.begin({
-		id,
-		caseId: row.id,
-		authorId: member.id,
-		name,
-		startedAt: new Date().toISOString()
-	});
-	await captures.finish(id, samples.value);
+	const held = await captures.keep(
+		{ id, caseId: row.id, authorId: member.id, name, startedAt: new Date().toISOString() },
+		wholePieces(samples.value)
+	);
+	if (!held.ok) error(409, held.error);
 	const stored = await addEntry({ id, caseId: row.id, kind: 'live-recording', payload }, member);
 	if (!stored.ok) {
-		await captures.forget(id);
+		await captures.forget({ id, caseId: row.id });
 		error(409, stored.error);
 	}
 	if (remember) await services().columnMemory.keep(remember.key, remember.mapping, member.name);

@@ -1,6 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { typeOf } from '$lib/case/codes';
+import { Ulid } from '$lib/case/fields';
 import { splitPieces } from '$lib/core/live/pieces';
 import { decodeCapture } from '$lib/core/scope/captureChunk';
 import { loadCase, writerHere } from '$lib/server/cases/access';
@@ -8,7 +9,7 @@ import { addCapture } from '$lib/server/cases/addCapture';
 import { Position } from '../../../../../../../library';
 
 const About = z.object({
-	id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+	id: Ulid,
 	name: z.string().trim().max(120),
 	fileName: z.string().trim().min(1).max(300),
 	bytes: z.number().int().min(0),

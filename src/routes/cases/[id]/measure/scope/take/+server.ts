@@ -1,6 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { typeOf } from '$lib/case/codes';
+import { Ulid } from '$lib/case/fields';
 import { familyAt } from '$lib/case/measured';
 import { positionWords } from '$lib/case/words';
 import { loadCase, writerHere } from '$lib/server/cases/access';
@@ -10,7 +11,7 @@ import { Position } from '../../../../../../../library';
 import { scopeProbe } from '../../../../../../../library/measurePoints';
 
 const Asked = z.object({
-	id: z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/),
+	id: Ulid,
 	name: z.string().trim().max(120),
 	positions: z.array(Position).min(1).max(4),
 	at: z.enum(['module', 'sensor']),

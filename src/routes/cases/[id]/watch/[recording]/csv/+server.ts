@@ -5,8 +5,8 @@ import { services } from '$lib/server/running';
 /** A recording as CSV, as `jaldi live` reads it. */
 export async function GET({ params }) {
 	const { captures } = services().desk;
-	if ((await captures.caseOf(params.recording)) !== params.id) error(404, 'There is no such recording here.');
-	const samples = await captures.read(params.recording);
+	const own = { caseId: params.id, id: params.recording };
+	const samples = await captures.read(own);
 	if (!samples) error(404, 'This recording holds no samples.');
 	return new Response(writeCsv(samples), {
 		headers: {

@@ -5,8 +5,10 @@ import { services } from '$lib/server/running';
 /** The samples of a recording: its pieces (JLC1), each after its length in four bytes, little endian. */
 export async function GET({ params }) {
 	const { captures } = services().desk;
-	if ((await captures.caseOf(params.recording)) !== params.id) error(404, 'There is no such recording here.');
-	const body = framePieces(await captures.pieces(params.recording));
+	const own = { caseId: params.id, id: params.recording };
+	const pieces = await captures.pieces(own);
+	if (pieces.length === 0) error(404, 'There is no such recording here.');
+	const body = framePieces(pieces);
 	return new Response(body, {
 		headers: {
 			'content-type': 'application/octet-stream',

@@ -11,8 +11,8 @@ export async function GET(event) {
 	memberHere(event);
 	const { captures } = services().desk;
 	const { id, capture: captureId } = event.params;
-	const [bytes] = await captures.pieces(captureId);
-	if (!bytes || (await captures.caseOf(captureId)) !== id) error(404, 'There is no such capture here.');
+	const [bytes] = await captures.pieces({ caseId: id, id: captureId });
+	if (!bytes) error(404, 'There is no such capture here.');
 	const capture = decodeCapture(bytes);
 	if (!capture.ok) error(500, `The samples cannot be read: ${capture.error}.`);
 	const rows = capture.value.channels[0]?.volts.length ?? 0;

@@ -5,8 +5,11 @@ import { services } from '$lib/server/running';
 /** The samples of a capture as they are kept (JSC1). A capture kept as good may be laid over one of another case. */
 export async function GET(event) {
 	memberHere(event);
-	const { captures } = services().desk;
-	const [bytes] = await captures.pieces(event.params.capture);
+	const { desk, goodReadings } = services();
+	const { id: caseId, capture: id } = event.params;
+	const own = await desk.captures.pieces({ caseId, id });
+	const keptBy = own.length > 0 ? null : await goodReadings.caseOfCapture(id);
+	const [bytes] = keptBy === null ? own : await desk.captures.pieces({ caseId: keptBy, id });
 	if (!bytes) error(404, 'There is no such capture.');
 	return new Response(new Uint8Array(bytes), {
 		headers: {

@@ -1,29 +1,29 @@
 import { error, json } from '@sveltejs/kit';
 import { MOST_PACKED_LOG_BYTES } from '$lib/case/keptLimits';
+import { Ulid } from '$lib/case/fields';
 import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
 import { isLog, unpackedLog } from '$lib/server/cases/keptLog';
 import { services } from '$lib/server/running';
-
-const ULID = /^[0-9A-HJKMNP-TV-Z]{26}$/;
 
 /** Takes a frame log, packed, before the entry that speaks of it. */
 export async function PUT(event) {
 	const member = writerHere(event);
 	const row = await caseRowHere(event.params.id);
 	const id = event.params.entry;
-	if (!ULID.test(id)) error(400, 'The id of an entry is a ULID.');
+	if (!Ulid.safeParse(id).success) error(400, 'The id of an entry is a ULID.');
 	const { captures } = services().desk;
-	const owner = await captures.caseOf(id);
-	if (owner === row.id) return json({ id });
-	if (owner !== null) error(409, 'Something else is kept under this id.');
+	const state = await captures.stateOf({ id, caseId: row.id });
+	if (state === 'ours') return json({ id });
+	if (state === 'another') error(409, 'Something else is kept under this id.');
 	const packed = new Uint8Array(await event.request.arrayBuffer());
 	if (packed.length > MOST_PACKED_LOG_BYTES) error(413, 'This log is too large to be kept.');
 	const log = await unpackedLog(packed);
 	if (!log || !isLog(log)) error(400, 'This is no packed frame log.');
-	await captures.keep(
+	const kept = await captures.keep(
 		{ id, caseId: row.id, authorId: member.id, name: 'frame log', startedAt: new Date().toISOString() },
-		packed
+		[packed]
 	);
+	if (!kept.ok) error(409, kept.error);
 	return json({ id });
 }
 
@@ -32,7 +32,7 @@ export async function GET({ params }) {
 	const { thread } = await loadCase(params.id);
 	const entry = thread.find(({ id }) => id === params.entry);
 	if (entry?.kind !== 'frame-log') error(404, 'There is no such log on this case.');
-	const [packed] = await services().desk.captures.pieces(entry.id);
+	const [packed] = await services().desk.captures.pieces(entry);
 	const log = packed && (await unpackedLog(packed));
 	if (!log) error(404, 'Of this log only what it told was kept.');
 	const name = entry.payload.fileName.replace(/\.gz$/, '').replace(/[^\w. -]/g, '_');
