@@ -7,6 +7,8 @@ export default {
 	compilerOptions: { runes: ({ filename }) => (filename.includes('node_modules') ? undefined : true) },
 	kit: {
 		adapter: adapter(),
+		// A part that fails while the server draws a page is left out like one that fails in a browser.
+		experimental: { handleRenderingErrors: true },
 		alias: { $library: 'library' },
 		csp: {
 			mode: 'auto',

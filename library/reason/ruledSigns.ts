@@ -1,5 +1,5 @@
 import { LINKS, type Link } from '../links';
-import { signKey, type SignKey } from './signs';
+import { signKey, signs, splitKey, type SignKey } from './signs';
 
 /**
  * Signs whose chances follow from a rule about links and repairs and not from counting: where a search along the harness
@@ -25,6 +25,15 @@ export const AFTER_REPLACING = 0.35;
 /** A search along the wire that ended is rarely wrong. */
 export const SEARCH_RIGHT = 0.93;
 export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
+
+/** Whether this library knows a sign and an outcome of it: what an entry of another version says otherwise counts for nothing. */
+export function isKnownSight(key: string, outcome: string): boolean {
+	const { sign: id } = splitKey(key);
+	if (id === 'search') return SEARCH_OUTCOMES.includes(outcome);
+	if (id.startsWith('replaced:')) return REPLACED_WORDS.some(({ repair }) => replacedKey(repair) === key);
+	const sign = signs.get(id);
+	return sign !== undefined && (sign.open || Object.hasOwn(sign.outcomes, outcome));
+}
 
 /** Chance that a search along a wire ends at a link, by the link at fault. */
 export function searchChance(outcome: string, link: Link | null): number {

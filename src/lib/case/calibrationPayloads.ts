@@ -1,9 +1,13 @@
 import { z } from 'zod';
-import { Address, Hex, Text, Words } from './fields';
+import { Address, Hex, Said, Text, Words } from './fields';
 
 /** Payloads of what modules are told and taught, and of whether the shop can finish what it begins. */
 
-const CalibrationId = z.string().regex(/^[a-z-]+$/);
+const CalibrationId = z
+	.string()
+	.regex(/^[a-z-]+$/)
+	.max(60);
+const Short = z.string().max(200);
 const Role = z.string().max(40);
 
 export const CONDITION_STATES = ['met', 'not-met', 'said', 'unknown'] as const;
@@ -19,18 +23,18 @@ export const CalibrationTried = z.object({
 	values: z
 		.array(
 			z.object({
-				identifier: Hex,
-				name: z.string(),
-				unit: z.string(),
-				before: z.union([z.number(), z.string()]).nullable(),
-				after: z.union([z.number(), z.string()]).nullable(),
+				identifier: Hex.max(16),
+				name: Short,
+				unit: Short,
+				before: z.union([z.number(), Short]).nullable(),
+				after: z.union([z.number(), Short]).nullable(),
 				/** Whether it is within its limits; null = it has none. */
 				within: z.boolean().nullable()
 			})
 		)
 		.max(20),
 	conditions: z
-		.array(z.object({ id: z.string(), words: z.string(), state: z.enum(CONDITION_STATES), value: Text }))
+		.array(z.object({ id: Short, words: Said, state: z.enum(CONDITION_STATES), value: Text }))
 		.max(30),
 	/** What happened, in a sentence. */
 	detail: Text
@@ -51,7 +55,7 @@ export const RepairPlanned = z.object({
 	place: z.string().max(40),
 	title: Words,
 	answer: z.enum(['yes', 'partly', 'sublet']),
-	missing: z.array(z.object({ function: z.string(), words: z.string(), for: z.string() })).max(30),
+	missing: z.array(z.object({ function: Short, words: Short, for: Short })).max(30),
 	/** The other ways that were looked at, each with its expected minutes. */
 	instead: z
 		.array(z.object({ repair: z.string().max(40), title: Words, expectedMinutes: z.number().min(0) }))

@@ -4,7 +4,7 @@ import { DrivenBands, ProofWaived, ReturnsTold, ROADS } from './provePayloads';
 import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
-import { Address, Dtc, Hex, Text, Ulid, Words } from './fields';
+import { Address, Dtc, Hex, Id, Said, Text, Ulid, Words } from './fields';
 import { CodesReported, FrameLog, SourceJudged } from './toldPayloads';
 import { LiveRecording, WheelRound } from './livePayloads';
 import {
@@ -28,14 +28,12 @@ export const GRADES = ['maker’s own', 'branded', 'no-name', 'used', 'unknown']
 
 export const VehicleFacts = z.object({
 	/** Id of the vehicle in the shop's list. */
-	vehicleId: z.string(),
-	typeId: z.string(),
+	vehicleId: Id,
+	typeId: Id,
 	name: Words,
 	plate: Text,
 	/** The signed case that this one is a comeback of, and the hash of its last entry. */
-	comebackOf: z
-		.object({ caseId: z.string(), number: z.string().max(40), lastHash: z.string().length(64) })
-		.optional()
+	comebackOf: z.object({ caseId: Id, number: z.string().max(40), lastHash: z.string().length(64) }).optional()
 });
 
 export const VehicleChecked = z.object({
@@ -78,47 +76,56 @@ export const TyresFitted = z.object({
 			})
 		)
 		.min(1)
+		.max(24)
 });
 
-const RawValue = z.object({ id: z.string(), raw: Hex });
+/** Over TCP an answer may be far longer than the 4,095 bytes of the bus. */
+const MessageHex = Hex.max(131_072);
+const RawValue = z.object({ id: z.string().max(8), raw: MessageHex });
+/** More modules, codes or exchanges no vehicle has. */
+const MOST = { modules: 300, codes: 10_000, exchanges: 5000, snapshots: 300, values: 500, troubles: 20 };
 export const ScannedCode = z.object({
 	dtc: Dtc,
 	/** Status byte, 0–255. */
 	status: z.number().int().min(0).max(255),
-	snapshots: z.array(z.object({ record: z.number().int(), values: z.array(RawValue) })),
+	snapshots: z
+		.array(z.object({ record: z.number().int(), values: z.array(RawValue).max(MOST.values) }))
+		.max(MOST.snapshots),
 	occurrences: z.number().int().nullable(),
 	ageingCycles: z.number().int().nullable(),
 	/** What could not be read of this code, in words. */
-	troubles: z.array(z.string())
+	troubles: z.array(Said).max(MOST.troubles)
 });
 export type ScannedCode = z.infer<typeof ScannedCode>;
 
 export const ScannedModule = z.object({
 	address: Address,
-	name: z.string(),
+	name: Said,
 	answered: z.boolean(),
 	/** Why a module is silent, or what of it could not be read. */
-	trouble: z.string().nullable(),
-	software: z.string().nullable(),
+	trouble: Said.nullable(),
+	software: Said.nullable(),
 	availabilityMask: z.number().int(),
 	/** Codes that tell of a fault. */
-	codes: z.array(ScannedCode),
+	codes: z.array(ScannedCode).max(MOST.codes),
 	/** Status of every code the module can set. */
-	supported: z.array(z.object({ dtc: Dtc, status: z.number().int() })),
+	supported: z.array(z.object({ dtc: Dtc, status: z.number().int() })).max(MOST.codes),
 	/** Every request and answer, in hex, as it went over the line. */
-	exchanges: z.array(z.object({ request: Hex, response: Hex.nullable(), note: z.string().nullable() }))
+	exchanges: z
+		.array(z.object({ request: MessageHex, response: MessageHex.nullable(), note: Said.nullable() }))
+		.max(MOST.exchanges)
 });
 export type ScannedModule = z.infer<typeof ScannedModule>;
 
 export const NetworkScan = z.object({
 	outcome: z.enum(['complete', 'partial']),
 	/** Why a partial scan stopped. */
-	stoppedBecause: z.string().nullable(),
-	vin: z.string().nullable(),
+	stoppedBecause: Said.nullable(),
+	vin: Said.nullable(),
 	keyCycles: z.number().int().nullable(),
 	/** How many modules the vehicle's network description names. */
 	modulesExpected: z.number().int(),
-	modules: z.array(ScannedModule)
+	modules: z.array(ScannedModule).max(MOST.modules)
 });
 export type NetworkScan = z.infer<typeof NetworkScan>;
 
@@ -133,14 +140,16 @@ export const Repair = z.object({
 });
 
 export const CodesCleared = z.object({
-	modules: z.array(
-		z.object({
-			address: Address,
-			name: z.string(),
-			outcome: z.enum(['cleared', 'refused', 'no-answer', 'unknown']),
-			detail: z.string().nullable()
-		})
-	),
+	modules: z
+		.array(
+			z.object({
+				address: Address,
+				name: Said,
+				outcome: z.enum(['cleared', 'refused', 'no-answer', 'unknown']),
+				detail: Said.nullable()
+			})
+		)
+		.max(MOST.modules),
 	keyCycles: z.number().int().nullable()
 });
 
@@ -154,6 +163,7 @@ export const LampCheck = z.object({
 	lamps: z
 		.array(z.object({ lamp: z.enum(LAMPS), result: z.enum(['lit and went out', 'stays on', 'never lit']) }))
 		.min(1)
+		.max(LAMPS.length)
 });
 
 export const ProvingDrive = z.object({

@@ -16,6 +16,10 @@ export const Ulid = z
 	.string()
 	.regex(new RegExp(`^${ULID_SIGNS}$`), 'It is to be a ULID: 26 letters and digits.');
 export { ULID_SIGNS };
+/** An id of the library, of a module or of a vehicle. */
+export const Id = z.string().max(60);
+/** What a vehicle or a module says of itself, or what was said of it by us. */
+export const Said = z.string().max(2000);
 export const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
 export const Address = z.string().regex(/^[0-9A-F]{4}$/);
 export const Dtc = z.string().regex(/^[0-9A-F]{6}$/);

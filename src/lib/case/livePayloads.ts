@@ -53,8 +53,8 @@ export const LiveRecording = z.object({
 	endedBecause: Text.nullable(),
 	/** What the analysis found in it when it was saved. */
 	findings: z.array(Finding).max(200),
-	common: z.array(z.object({ channels: z.array(Channel), text: Words })).max(50),
-	notes: z.array(z.object({ channel: z.string(), text: Words })).max(50),
+	common: z.array(z.object({ channels: z.array(Channel).max(MOST_CHANNELS), text: Words })).max(50),
+	notes: z.array(z.object({ channel: z.string().max(120), text: Words })).max(50),
 	verdict: Words,
 	/** Nothing shorter shows at its rate. */
 	shortestVisibleS: z.number().min(0),

@@ -17,7 +17,11 @@ const says = {
 	implicates: Links,
 	says: Words
 };
-const Id = z.string().regex(/^[a-z][a-z0-9-]*$/);
+const Id = z
+	.string()
+	.regex(/^[a-z][a-z0-9-]*$/)
+	.max(60);
+const MOST_ANSWERS = 30;
 const Finite = z.number().finite();
 
 export const SensorIdentified = z.object({
@@ -25,14 +29,16 @@ export const SensorIdentified = z.object({
 	position: Position.nullable(),
 	family: z.enum(SENSOR_KINDS),
 	/** Answer by question of the guided round; empty where the vehicle's data said so. */
-	answers: z.record(z.string(), z.string()),
+	answers: z
+		.record(z.string().max(60), z.string().max(60))
+		.refine((answers) => Object.keys(answers).length <= MOST_ANSWERS, 'That is more than was asked.'),
 	probability: z.number().min(0).max(1)
 });
 export type SensorIdentified = z.infer<typeof SensorIdentified>;
 
 export const MeterReading = z.object({
 	position: Position.nullable(),
-	typeId: z.string(),
+	typeId: z.string().max(60),
 	measurement: Id,
 	name: Words,
 	/** Where the two leads were, in words. */
@@ -89,7 +95,7 @@ const KeptRing = z.object({
 
 export const ScopeCapture = z.object({
 	name: Text,
-	typeId: z.string(),
+	typeId: z.string().max(60),
 	source: z.discriminatedUnion('kind', [
 		z.object({ kind: z.literal('instrument') }),
 		z.object({ kind: z.literal('file'), fileName: Words, bytes: z.number().int().min(0) })

@@ -1,10 +1,11 @@
-import { optionsFromEnvironment, startServices, type Services } from './services';
+import { optionsFromEnvironment, startServices, type ServiceOptions, type Services } from './services';
 
 let running: Services | null = null;
 
-/** Starts the one set of services of this server process. */
-export async function startRunning(): Promise<void> {
-	running ??= await startServices(optionsFromEnvironment(process.env));
+/** Starts the one set of services of this process. */
+export async function startRunning(options?: ServiceOptions): Promise<Services> {
+	running ??= await startServices(options ?? optionsFromEnvironment(process.env));
+	return running;
 }
 
 /** The running services. Throws before {@link startRunning} has finished. */

@@ -98,7 +98,7 @@
 {#snippet pickSignal(value: string, label: string, pick: (signal: string) => void)}
 	<select class="field w-auto!" {value} aria-label={label} onchange={(event) => pick(chosen(event))}>
 		{#if !signals.some((s) => s.signal === value)}<option {value}>{value}</option>{/if}
-		{#each signals as { signal, name } (signal)}<option value={signal}>{name}</option>{/each}
+		{#each signals as { signal, name }, nth (nth)}<option value={signal}>{name}</option>{/each}
 	</select>
 {/snippet}
 

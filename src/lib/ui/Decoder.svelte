@@ -153,7 +153,7 @@
 		{/if}
 		<Command.List
 			><Command.Viewport>
-				{#each shown?.codes ?? [] as code, i (`${code.slug}#${i}`)}
+				{#each shown?.codes ?? [] as code, i (i)}
 					<Command.Item value={code.slug} onSelect={() => onopen(`/codes/${code.slug}`)} class={row}>
 						<p class="text-lg leading-tight">
 							<span class="num">{code.text}</span> <strong class="pl-2">{code.title}</strong>
@@ -170,7 +170,7 @@
 							</p>{/if}
 					</Command.Item>
 				{/each}
-				{#each shown?.found ?? [] as found (found.href + found.from)}
+				{#each shown?.found ?? [] as found, nth (nth)}
 					<Command.Item value={valueOf(found)} onSelect={() => onopen(found.href)} class={row}>
 						<span class="flex flex-wrap items-baseline gap-x-3">
 							<span class="num">{found.text}</span>

@@ -18,10 +18,10 @@
 					<span class="max-sm:col-start-2 {exchange.refused ? 'font-semibold' : ''}">{exchange.outcome}</span>
 				</summary>
 				<div class="pb-3 sm:pl-24">
-					{#each exchange.messages as message (message.direction)}
+					{#each exchange.messages as message, nth (nth)}
 						<p class="pt-2 text-sm font-semibold">{message.direction}</p>
 						<dl>
-							{#each message.fields as { from, bytes, name, text } (from)}
+							{#each message.fields as { from, bytes, name, text }, nth (nth)}
 								<div class="grid grid-cols-[2.5rem_minmax(7rem,14rem)_1fr] gap-x-4 py-0.5 text-sm">
 									<dt class="num text-right text-ink-2">{from}</dt>
 									<dd class="num [overflow-wrap:anywhere]">{bytes}</dd>

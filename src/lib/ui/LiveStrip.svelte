@@ -69,7 +69,7 @@
 <div bind:clientWidth={width} class="w-full">
 	<svg {width} {height} role="img" aria-label="The last {overS} s of {names.join(', ')}">
 		<line x1="0" x2={width} y1={drawn.base} y2={drawn.base} class="stroke-rule" />
-		{#each order as i (i)}
+		{#each order as i, nth (nth)}
 			<path
 				d={drawn.lines[i]}
 				fill="none"

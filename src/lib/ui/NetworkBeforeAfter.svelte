@@ -26,7 +26,7 @@
 
 {#if sides.added.length > 0}
 	<ul class="mb-3 border-l-4 border-ink pl-4 font-semibold">
-		{#each sides.added as one (one)}<li>{one}</li>{/each}
+		{#each sides.added as one, nth (nth)}<li>{one}</li>{/each}
 	</ul>
 {/if}
 <div class="overflow-x-auto">
@@ -37,7 +37,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each sides.modules as { address, name, before, after } (address)}
+			{#each sides.modules as { address, name, before, after }, nth (nth)}
 				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
 					<th class="font-normal">{name}</th>
 					<td class={before.codes.length > 0 ? 'num' : 'text-ink-2'}>{words(before)}</td>
@@ -48,7 +48,7 @@
 					>
 				</tr>
 			{/each}
-			{#each sides.lamps as { lamp, before, after } (lamp)}
+			{#each sides.lamps as { lamp, before, after }, nth (nth)}
 				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
 					<th class="font-normal">{lamp} lamp</th>
 					<td>{before}</td>
@@ -60,7 +60,7 @@
 					>
 				</tr>
 			{/each}
-			{#each sides.seen as { what, before, after } (what)}
+			{#each sides.seen as { what, before, after }, nth (nth)}
 				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
 					<th class="font-normal">{what}</th>
 					<td>{before.join('; ') || 'clean'}</td>
@@ -76,7 +76,7 @@
 		</tbody>
 	</table>
 </div>
-{#each rings as { what, rings: { before, after } } (what)}
+{#each rings as { what, rings: { before, after } }, nth (nth)}
 	<section class="mt-4" aria-label="{what}, its ring">
 		<h3 class="font-bold">{what}, its ring</h3>
 		<div class="flex flex-wrap gap-x-10 gap-y-3">

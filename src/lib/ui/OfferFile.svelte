@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import DropZone from './DropZone.svelte';
 
 	/** Takes a file by drop or by choice, or text by paste; says what it would not take. */
@@ -34,11 +35,11 @@
 			bind:value={text}
 			onpaste={pasted}></textarea>
 		<div class="mt-2 flex flex-wrap items-center gap-3">
-			<button
+			<Act
 				type="button"
 				class="act-quiet"
-				disabled={busy || text.trim() === ''}
-				onclick={() => ontext(text, '')}>Look through it</button
+				whyNot={text.trim() === '' ? 'Paste something first.' : null}
+				onclick={() => ontext(text, '')}>Look through it</Act
 			>
 			<button type="button" class="act-quiet" disabled={busy} onclick={choose}>Choose a file</button>
 		</div>

@@ -9,7 +9,7 @@
 </script>
 
 <span class="flex flex-wrap" role="radiogroup" aria-label={label}>
-	{#each options as option (option)}
+	{#each options as option, nth (nth)}
 		<label
 			class="flex min-h-11 cursor-pointer items-center border px-3 first:rounded-l-md last:rounded-r-md has-focus-visible:outline-3 {value ===
 			option

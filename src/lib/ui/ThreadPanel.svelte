@@ -69,7 +69,7 @@
 						<span class="num shrink-0 text-sm text-ink-2">{line.time}</span>
 					</span>
 					<span class="mt-0.5 block text-sm [overflow-wrap:anywhere]">{line.detail}</span>
-					{#each line.shows as { words, good } (words)}<span
+					{#each line.shows as { words, good }, nth (nth)}<span
 							class="block text-sm {good ? 'text-good' : 'text-ink-2'}">{words}</span
 						>{/each}
 					{#if line.corrects}<span class="block text-sm text-ink-2">corrected: {line.corrects}</span>{/if}

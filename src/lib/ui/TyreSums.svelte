@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
 	import type { Drive } from '$lib/core/tyres/compareTyres';
 	import { crossingSentence, type CodeThreshold } from '$lib/core/tyres/codeThreshold';
@@ -67,7 +68,7 @@
 				>
 			</thead>
 			<tbody>
-				{#each tyres as tyre, i (tyre.position)}
+				{#each tyres as tyre, i (i)}
 					<tr class="hair align-top">
 						<td class="py-2 pt-4 pr-3 whitespace-nowrap">{nameOf(tyre.position)}</td>
 						<td class="py-2 pr-2">
@@ -140,8 +141,10 @@
 				{missing.length === tyres.length ? 'Nothing to compare yet' : `${missing.length} sizes to go`}
 			</h2>
 			<p>Write the size of each tyre as it stands on its sidewall, not as it should be.</p>
-			<button class="act-quiet mt-3" disabled={missing.length === tyres.length} onclick={fillRest}
-				>The rest is the same</button
+			<Act
+				class="act-quiet mt-3"
+				whyNot={missing.length === tyres.length ? 'Type one size first.' : null}
+				onclick={fillRest}>The rest is the same</Act
 			>
 		{:else if report.ok}
 			{@const { wheels, comparison, believes, cautions } = report.value}
@@ -157,7 +160,7 @@
 					<strong class="num">{comparison.crossesAtKmh.toFixed(0)}</strong> km/h on.
 				</p>
 			{/if}
-			{#each codes as { text, threshold } (text)}
+			{#each codes as { text, threshold }, nth (nth)}
 				<p class="mt-1">
 					<span class="num">{text}</span>: {crossingSentence(threshold, comparison.spreadPercent)}
 				</p>
@@ -171,7 +174,7 @@
 					>
 				</thead>
 				<tbody>
-					{#each wheels as wheel (wheel.position)}
+					{#each wheels as wheel, nth (nth)}
 						<tr class="hair"
 							><td class="py-1 text-left font-sans">{nameOf(wheel.position)}</td><td
 								>{wheel.circumferenceMm.toFixed(0)}</td
@@ -193,7 +196,7 @@
 					aria-label="True speed"
 				/></label
 			>
-			{#each cautions as words (words)}<Caution>{words}</Caution>{/each}
+			{#each cautions as words, nth (nth)}<Caution>{words}</Caution>{/each}
 		{:else}
 			<h2 class="text-lg font-bold">A size cannot be read</h2>
 			<p>What was expected stands beside it.</p>
@@ -204,7 +207,7 @@
 	<section class="mt-8" aria-labelledby="whatif">
 		<h2 id="whatif" class="text-lg font-bold">What if</h2>
 		<ul>
-			{#each others as { name, report: other } (name)}
+			{#each others as { name, report: other }, nth (nth)}
 				<li class="hair py-2">
 					<strong>{name.charAt(0).toUpperCase() + name.slice(1)}</strong>: up to
 					<span class="num">{percent(other.comparison.spreadPercent)}</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Part from '$lib/ui/Part.svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import KeysHelp from '$lib/ui/KeysHelp.svelte';
@@ -38,7 +39,9 @@
 		{#if data.member?.role !== 'viewer'}<a class="act" href="/cases/new">New case</a>{/if}
 	</div>
 </header>
-<main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">{@render children()}</main>
+<main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">
+	<Part what="This page">{@render children()}</Part>
+</main>
 <KeysHelp
 	bind:this={help}
 	keys={[

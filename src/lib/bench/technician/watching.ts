@@ -113,6 +113,7 @@ export class Watching {
 			vehicle.spin(asked.position, 0);
 			watch(STOPPED_S);
 			if (round.state.ask === channelOf(asked.position)) watch(PATIENCE_S);
+			if (turn >= wheels.length) round.turnedInVain(channelOf(asked.position));
 		}
 		const answers = this.tester.answers(this.reader);
 		return new Map(

@@ -3,7 +3,7 @@ import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { codeSigns } from '../../../../library/reason/codeSigns';
 import { roadOutcome, scopeOutcome } from '../../../../library/reason/liveSigns';
-import { REPLACED_WORDS, replacedKey, searchKey } from '../../../../library/reason/ruledSigns';
+import { isKnownSight, REPLACED_WORDS, replacedKey, searchKey } from '../../../../library/reason/ruledSigns';
 import { againKey, signKey, signs, splitKey, type Seen } from '../../../../library/reason/signs';
 import { isRepeated } from '../../../../library/reason/tests';
 import { dtcHex } from '../../core/codes/dtc';
@@ -50,6 +50,7 @@ export function observationsOf(
 		state.follow(entry);
 		const seen = seenBy(entry, around, state);
 		for (const [sign, outcome] of Object.entries(seen)) {
+			if (!isKnownSight(sign, outcome)) continue;
 			const once = `${state.epoch}/${sign}`;
 			const before = last.get(once);
 			last.set(once, outcome);

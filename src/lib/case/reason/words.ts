@@ -18,7 +18,8 @@ export function seenWords(key: string, outcome: string): string {
 	if (sign === 'search')
 		return outcome === 'none' ? 'nothing found' : `ended at ${outcome.replaceAll('-', ' ')}`;
 	if (sign.startsWith('replaced:')) return 'replaced before, and it did not help';
-	return signs.get(sign)?.outcomes[outcome] ?? outcome.replaceAll('-', ' ');
+	const known = signs.get(sign)?.outcomes ?? {};
+	return (Object.hasOwn(known, outcome) && known[outcome]) || outcome.replaceAll('-', ' ');
 }
 
 /** `rear-left` → rear left; `brake` → brake control; `F14` → fuse F14. */

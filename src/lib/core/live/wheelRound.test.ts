@@ -65,16 +65,24 @@ describe('a round of wheels turned by hand', () => {
 		expect(one.result('front_left')).toMatchObject({ result: 'erratic' });
 	});
 
-	it('takes a wheel for dead only when it was asked for twice and others have answered', () => {
+	it('never takes a wheel for dead by its silence, however long: only when somebody says that it was turned', () => {
 		const one = hand();
 		one.spin(null, 13);
 		expect(one.state.ask).toBe('front_right');
 		for (const wheel of ['front_right', 'rear_left', 'rear_right']) one.spin(wheel);
 		expect(one.state.ask).toBe('front_left');
+		one.spin(null, 120);
 		expect(one.result('front_left')?.result).toBeNull();
+		expect(one.state.silent).toEqual(['front_left']);
+		one.state = one.round.notTurned('front_left');
+		expect(one.state).toMatchObject({ ask: 'front_left', silent: [] });
 		one.spin(null, 13);
+		one.state = one.round.turnedInVain('front_left');
 		expect(one.result('front_left')).toMatchObject({ result: 'dead' });
 		expect(one.state.ask).toBeNull();
+		// Of a wheel that nobody asked about nothing is said.
+		one.state = one.round.turnedInVain('front_right');
+		expect(one.result('front_right')).toMatchObject({ result: 'answers' });
 		// Turned again, it is judged again.
 		one.spin('front_left');
 		expect(one.result('front_left')).toMatchObject({ result: 'answers' });

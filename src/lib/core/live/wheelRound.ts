@@ -28,6 +28,8 @@ export interface RoundState {
 	turning: string | null;
 	/** The wheel to turn next; null when the round is over. */
 	ask: string | null;
+	/** Wheels that were asked for and said nothing: only whoever stands there knows whether they were turned. */
+	silent: string[];
 	/** Why the readings cannot be trusted, if they cannot. */
 	warning: string | null;
 	/** Dropouts of the turning wheel so far. */
@@ -43,7 +45,7 @@ const STOPPED_FOR_S = 0.8;
 /** A turn tells something from here. */
 const ENOUGH_S = 1.2;
 const GEAR_ENOUGH_S = 6;
-/** Asked for so long and nothing came: the next is asked; asked twice it is dead. */
+/** Asked for so long and nothing came: the next is asked, and somebody has to say whether this one was turned. */
 const PATIENCE_S = 12;
 /** From one reading to the next down to less than this share, though it had been turning: its signal went, not the wheel. */
 const DROP_SHARE = 0.35;
@@ -69,11 +71,11 @@ interface Turn {
 
 /**
  * Follows live wheel speeds while wheels are turned one after the other: notices which one turns, judges its signal, asks
- * for the next. A wheel that stays silent is asked for twice before it counts as dead; turned again, it is judged again.
+ * for the next. The silence of a wheel says nothing until somebody says that it was turned; turned again, it is judged again.
  */
 export class WheelRound {
 	private readonly corners = new Map<string, Corner>();
-	private readonly asked = new Map<string, number>();
+	private readonly silent = new Set<string>();
 	private readonly changed = new Set<string>();
 	private readonly last = new Map<string, { kmh: number; sinceS: number }>();
 	private turn: ({ channel: string } & Turn) | null = null;
@@ -121,10 +123,34 @@ export class WheelRound {
 			corners: [...this.corners.values()],
 			turning: this.turn?.channel ?? null,
 			ask: this.ask,
+			silent: [...this.silent],
 			warning: this.warning,
 			dropouts: this.turn?.drops ?? 0,
 			enough: this.turn !== null && this.turn.lastMovingS - this.turn.fromS >= ENOUGH_S
 		};
+	}
+
+	/** Somebody says that this wheel was turned, briskly, and nothing came. */
+	turnedInVain(channel: string): RoundState {
+		if (this.silent.delete(channel)) {
+			this.settle(
+				channel,
+				'dead',
+				0,
+				`${wheelWords(channel)} was turned and says nothing, by whoever turned it.`
+			);
+			if (this.ask === channel) this.askNext();
+		}
+		return this.state;
+	}
+
+	/** Somebody says that nobody has turned it: it is asked for again. */
+	notTurned(channel: string): RoundState {
+		if (this.silent.delete(channel)) {
+			this.ask = channel;
+			this.askedSinceS = this.lastS;
+		}
+		return this.state;
 	}
 
 	get rateHz(): number {
@@ -267,19 +293,8 @@ export class WheelRound {
 	}
 
 	private giveUp(timeS: number): void {
-		const silent = this.ask;
-		if (silent === null) return;
-		const count = (this.asked.get(silent) ?? 0) + 1;
-		this.asked.set(silent, count);
-		if (count >= 2) {
-			const others = [...this.corners.values()].some(
-				({ channel, result }) => channel !== silent && result !== null
-			);
-			if (others) {
-				const text = `${wheelWords(silent)} says nothing, asked for twice: dead, or turned too slowly for a sensor without supply.`;
-				this.settle(silent, 'dead', 0, text);
-			}
-		}
+		if (this.ask === null) return;
+		this.silent.add(this.ask);
 		this.askNext(true);
 		this.askedSinceS = timeS;
 	}
@@ -287,6 +302,7 @@ export class WheelRound {
 	private settle(channel: string, result: CornerResult, topKmh: number, text: string): void {
 		const corner = this.corners.get(channel);
 		if (!corner) return;
+		this.silent.delete(channel);
 		// What cannot be trusted stays so until the reading moves again; that it moves now, its turn has shown.
 		this.corners.set(channel, { ...corner, result, topKmh: Math.max(topKmh, 0), text });
 		if (this.ask === channel && result === 'not-trusted') this.askNext();

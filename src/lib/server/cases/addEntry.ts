@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { ENTRY_VERSION, EntryDraft, type Entry, type EntryKind, type PayloadOf } from '../../case/entry';
 import { fail, type Result } from '../../core/result';
-import type { Author } from '../db/threads';
+import { typeOf } from '../../case/codes';
+import { unknownId } from '../../case/unknownIds';
+import type { AppendOptions, Author } from '../db/threads';
+import { notKept } from './keptBeside';
 import { services } from '../running';
 
 export interface NewEntry<K extends EntryKind> {
@@ -17,12 +20,12 @@ export interface NewEntry<K extends EntryKind> {
 /** Puts an entry on its thread and brings the floor up to date. The error is a sentence for the person. */
 export async function addEntry<K extends EntryKind>(
 	entry: NewEntry<K>,
-	author: Author
+	author: Author,
+	options: AppendOptions = {}
 ): Promise<Result<Entry>> {
 	const { threads, cases } = services();
-	const corrected = entry.supersedes
-		? (await threads.read(entry.caseId)).find((e) => e.id === entry.supersedes?.entryId)
-		: undefined;
+	const thread = await threads.read(entry.caseId);
+	const corrected = entry.supersedes ? thread.find((e) => e.id === entry.supersedes?.entryId) : undefined;
 	const draft = EntryDraft.safeParse({
 		...entry,
 		version: ENTRY_VERSION,
@@ -30,7 +33,11 @@ export async function addEntry<K extends EntryKind>(
 		observedAt: corrected?.observedAt ?? entry.observedAt ?? new Date().toISOString()
 	});
 	if (!draft.success) return fail(z.prettifyError(draft.error));
-	const stored = await threads.append(draft.data, author);
+	const refused =
+		unknownId(draft.data.kind, draft.data.payload, typeOf(thread)) ??
+		(await notKept(entry.caseId, draft.data));
+	if (refused) return fail(refused);
+	const stored = await threads.append(draft.data, author, options);
 	if (!stored.ok) return fail(stored.error.text);
 	await cases.refresh(entry.caseId);
 	return stored;

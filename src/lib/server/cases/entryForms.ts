@@ -4,6 +4,8 @@ import { zod4 } from 'sveltekit-superforms/adapters';
 import { ulid } from 'ulid';
 import { z } from 'zod';
 import type { EntryKind, PayloadOf } from '../../case/entry';
+import { Ulid } from '../../case/fields';
+import type { AppendOptions } from '../db/threads';
 import { addEntry } from './addEntry';
 import { writerHere } from './access';
 
@@ -11,7 +13,11 @@ import { writerHere } from './access';
  * Forms that become entries. Each carries the id of the entry it will make, so that sending it twice stores it once, and
  * the entry it corrects, with why.
  */
-const envelope = { entryId: z.string().min(1), corrects: z.string(), why: z.string().trim().max(300) };
+const envelope = {
+	entryId: Ulid,
+	corrects: z.union([Ulid, z.literal('')]),
+	why: z.string().trim().max(300)
+};
 
 /** A form's schema: its own fields and the envelope. */
 export const entrySchema = <T extends z.ZodRawShape>(fields: T) => z.object({ ...fields, ...envelope });
@@ -48,7 +54,8 @@ export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 	schema: S,
 	kind: K,
 	toPayload: (data: z.output<S>) => PayloadOf<K> | string | Promise<PayloadOf<K> | string>,
-	saved: string
+	saved: string,
+	optionsOf: (data: z.output<S>) => AppendOptions = () => ({})
 ) {
 	return async (event: CaseEvent) => {
 		const member = writerHere(event);
@@ -69,7 +76,8 @@ export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 				payload,
 				supersedes: data.corrects === '' ? null : { entryId: data.corrects, why: data.why }
 			},
-			member
+			member,
+			optionsOf(data)
 		);
 		if (!stored.ok) return message(form, stored.error, { status: 409 });
 		return message(form, saved);

@@ -56,6 +56,7 @@ export function casePage(loaded: LoadedCase) {
 		next: view.next,
 		signed: row.signed,
 		headSeq: thread.length,
+		headHash: thread.at(-1)?.hash ?? '',
 		chain: row.chainBroken,
 		lines: threadLines(loaded)
 	};

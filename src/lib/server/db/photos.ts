@@ -29,8 +29,17 @@ export class Photos {
 		one: { id: string; caseId: string; authorId: string },
 		sent: Uint8Array
 	): Promise<Result<KeptPhoto>> {
-		const [known] = await this.db.select().from(photo).where(eq(photo.id, one.id));
-		if (known) return ok(known);
+		const [known] = await this.db
+			.select({
+				id: photo.id,
+				caseId: photo.caseId,
+				sha256: photo.sha256,
+				width: photo.width,
+				height: photo.height
+			})
+			.from(photo)
+			.where(eq(photo.id, one.id));
+		if (known) return known.caseId === one.caseId ? ok(known) : fail('Something else is kept under this id.');
 		let drawn: { data: Buffer; info: { width: number; height: number } };
 		try {
 			drawn = await sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
@@ -54,6 +63,15 @@ export class Photos {
 			.values({ ...one, ...kept, takenInAt: new Date().toISOString(), bytes: data })
 			.onConflictDoNothing();
 		return ok(kept);
+	}
+
+	/** Hash of a photo of this case; null where it has none under this id. */
+	async hashOf(caseId: string, id: string): Promise<string | null> {
+		const [row] = await this.db
+			.select({ sha256: photo.sha256 })
+			.from(photo)
+			.where(and(eq(photo.id, id), eq(photo.caseId, caseId)));
+		return row?.sha256 ?? null;
 	}
 
 	async read(caseId: string, id: string): Promise<Uint8Array | null> {

@@ -95,7 +95,7 @@
 				onchoose={(name) => (chosen = `code ${name}`)}
 			/>
 			<ul class="sr-only">
-				{#each data.codes as { name, value } (name)}
+				{#each data.codes as { name, value }, nth (nth)}
 					<li><button onclick={() => (chosen = `code ${name}`)}>{name}: {value}</button></li>
 				{/each}
 			</ul>

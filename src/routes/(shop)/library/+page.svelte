@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { enhance } from '$app/forms';
 
 	let { data, form } = $props();
@@ -101,7 +102,9 @@
 				class="field w-auto!"
 				onchange={(event) => (chosen = event.currentTarget.files?.[0]?.name ?? '')}
 			/>
-			<button class="act" disabled={sending || chosen === ''}>{sending ? 'Reading…' : 'Bring it in'}</button>
+			<Act type="submit" class="act" whyNot={chosen === '' ? 'Choose a file first.' : null}
+				>{sending ? 'Reading…' : 'Bring it in'}</Act
+			>
 		</form>
 		<div aria-live="polite">
 			{#if form?.refused}

@@ -5,6 +5,7 @@
 	import { STATIONS } from '$lib/case/stations';
 	import KeysHelp from '$lib/ui/KeysHelp.svelte';
 	import { useKeys } from '$lib/ui/keys';
+	import Part from '$lib/ui/Part.svelte';
 	import NextStrip from '$lib/ui/NextStrip.svelte';
 	import StationLine from '$lib/ui/StationLine.svelte';
 	import ThreadPanel from '$lib/ui/ThreadPanel.svelte';
@@ -15,6 +16,7 @@
 	import { setCaseWork } from './caseWork.svelte';
 	import { refreshCase } from './refreshCase';
 	import StandIn from './StandIn.svelte';
+	import WorkBar from './WorkBar.svelte';
 
 	let { children, data } = $props();
 	let help: KeysHelp;
@@ -23,7 +25,8 @@
 	const here = $derived(page.url.pathname.split('/')[3] ?? null);
 	const work = setCaseWork(
 		() => shown.id,
-		untrack(() => data.job)
+		untrack(() => data.job),
+		() => ({ linkAddress: shown.vehicle.linkAddress, elsewhere: data.elsewhere })
 	);
 
 	onMount(() => outbox.begin());
@@ -71,7 +74,7 @@
 	</p>
 	<p class="hidden min-w-0 flex-1 truncate text-ink-2 xl:block">{shown.complaint ?? ''}</p>
 	<ul class="ml-auto hidden gap-2 lg:flex xl:ml-0">
-		{#each shown.lampWords.slice(0, 2) as words (words)}
+		{#each shown.lampWords.slice(0, 2) as words, nth (nth)}
 			<li class="max-w-80 truncate rounded-full border border-ink px-3 py-0.5 text-sm" title={words}>
 				{words}
 			</li>
@@ -88,8 +91,12 @@
 <div class="grid lg:grid-cols-[minmax(0,1fr)_348px] print:block">
 	<main class="min-w-0 px-4 pt-4 pb-24 sm:px-6">
 		<OutboxBanner />
+		{#if shown.chain}<p role="alert" class="mb-3 border-l-4 border-bad pl-4 text-lg font-semibold">
+				This thread is not as it was written: {shown.chain}. Nothing can be added to it or signed. Ask a lead.
+			</p>{/if}
+		<WorkBar />
 		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
-		{@render children()}
+		<Part what="This page">{@render children()}</Part>
 	</main>
 	<aside
 		class="no-print border-l border-rule bg-raised {threadOpen
@@ -98,7 +105,9 @@
 		aria-label="Thread"
 	>
 		<button class="act-quiet mx-5 mt-4 lg:hidden" onclick={() => (threadOpen = false)}>Close</button>
-		<ThreadPanel lines={shown.lines} total={shown.headSeq} broken={shown.chain} />
+		<Part what="The thread"
+			><ThreadPanel lines={shown.lines} total={shown.headSeq} broken={shown.chain} /></Part
+		>
 	</aside>
 </div>
 {#if shown.vehicle.standInAddress && data.canWrite}<StandIn caseId={shown.id} />{/if}

@@ -22,7 +22,7 @@
 			</p>
 			{#if job.kind === 'scan'}<button class="act-quiet" onclick={() => work.cancel()}>Cancel</button>{/if}
 			{#if job.kind !== 'calibrate'}<ol class="flex w-full flex-wrap gap-x-5 gap-y-1">
-					{#each job.done as { name, note } (name)}
+					{#each job.done as { name, note }, nth (nth)}
 						<li class="flex items-center gap-2">
 							<Mark state={note === 'silent' ? 'suspect' : 'good'} size={16} />
 							{name}: {note}

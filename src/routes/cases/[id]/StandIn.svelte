@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import { page } from '$app/state';
 	import { positionWords } from '$lib/case/words';
@@ -158,24 +159,24 @@
 					>
 						{panel.plugged ? 'Pull the interface' : 'Plug the interface in'}
 					</button>
-					<button
+					<Act
 						class="act-quiet"
-						disabled={panel.driving || panel.key === 'off'}
+						whyNot={panel.driving ? 'It is driving.' : panel.key === 'off' ? 'The key is off.' : null}
 						onclick={() => act({ do: 'drive', rate: DRIVE_RATE }, 'Driving, sixty times as fast as life.')}
 					>
 						{panel.driving ? `Driving, ${panel.speedKmh.toFixed(0)} km/h` : 'Drive 3 km, up to 65 km/h'}
-					</button>
-					<button
+					</Act>
+					<Act
 						class="act-quiet"
-						disabled={panel.driving || panel.key === 'off'}
+						whyNot={panel.driving ? 'It is driving.' : panel.key === 'off' ? 'The key is off.' : null}
 						onclick={() =>
 							act({ do: 'drive', rate: 1, legs: ROUND }, 'Driving at the pace of life, two minutes.')}
 					>
 						Drive in real time
-					</button>
-					<button
+					</Act>
+					<Act
 						class="act-quiet"
-						disabled={panel.driving || panel.key === 'off'}
+						whyNot={panel.driving ? 'It is driving.' : panel.key === 'off' ? 'The key is off.' : null}
 						onclick={() => {
 							inGear = !inGear;
 							void act(
@@ -185,7 +186,7 @@
 						}}
 					>
 						{inGear ? 'Out of gear' : 'Run in gear on stands'}
-					</button>
+					</Act>
 					<button
 						class="act-quiet"
 						onclick={() => {
@@ -250,7 +251,7 @@
 							{#each KINDS as { kind: group, name } (group)}
 								{#if panel.places[group].length > 0}
 									<optgroup label={name}>
-										{#each panel.places[group] as one (one)}<option value={one}>{placeWords(one)}</option
+										{#each panel.places[group] as one, nth (nth)}<option value={one}>{placeWords(one)}</option
 											>{/each}
 									</optgroup>
 								{/if}

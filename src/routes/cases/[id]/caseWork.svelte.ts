@@ -11,6 +11,13 @@ type Request =
 	| { do: 'calibrate'; calibration: string; said: string[] }
 	| { do: 'record'; signals: string[]; name: string; listen?: boolean };
 
+const RUNS = {
+	scan: 'The modules are being read',
+	clear: 'Codes are being cleared',
+	key: 'The key is being checked',
+	record: 'A recording runs',
+	calibrate: 'A module is being taught'
+} as const satisfies Record<JobStatus['kind'], string>;
 const LOST = 'The server stopped in the middle. What it had read by then is on the thread.';
 
 /** Work on the vehicle of this case: begins it, follows it, and tells how it ended. */
@@ -23,9 +30,26 @@ export class CaseWork {
 
 	constructor(
 		private readonly caseId: () => string,
-		job: JobStatus | null
+		job: JobStatus | null,
+		private readonly onVehicle: () => { linkAddress: string | null; elsewhere: JobStatus | null } = () => ({
+			linkAddress: '',
+			elsewhere: null
+		})
 	) {
 		this.job = job;
+	}
+
+	/** Work on the same vehicle that was begun on another case. */
+	get elsewhere(): JobStatus | null {
+		return this.onVehicle().elsewhere;
+	}
+
+	/** Why nothing can be begun on the vehicle now, in a sentence; null where something can. */
+	get whyNot(): string | null {
+		if (this.job?.state === 'running') return `${RUNS[this.job.kind]}: see the top of the page.`;
+		if (this.asking) return 'One moment …';
+		if (this.elsewhere) return `${this.elsewhere.by} is at this vehicle on another case.`;
+		return this.onVehicle().linkAddress === null ? 'No interface is set: give its address on Read.' : null;
 	}
 
 	get busy(): boolean {
@@ -87,6 +111,6 @@ export class CaseWork {
 }
 
 const KEY = Symbol('case work');
-export const setCaseWork = (caseId: () => string, job: JobStatus | null) =>
-	setContext(KEY, new CaseWork(caseId, job));
+export const setCaseWork = (...of: ConstructorParameters<typeof CaseWork>) =>
+	setContext(KEY, new CaseWork(...of));
 export const getCaseWork = (): CaseWork => getContext(KEY);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { upperFirst } from '$lib/case/words';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
@@ -71,11 +72,10 @@
 				<option value="">Add it to a case …</option>
 				{#each data.openCases as { id, text } (id)}<option value={id}>{text}</option>{/each}
 			</select>
-			<button
+			<Act
 				class="act"
-				disabled={target === '' || adding}
-				onclick={() => add(target, data.openCases.find((c) => c.id === target)?.text ?? 'the case')}
-				>Add</button
+				whyNot={target === '' ? 'Choose a case.' : null}
+				onclick={() => add(target, data.openCases.find((c) => c.id === target)?.text ?? 'the case')}>Add</Act
 			>
 		</div>
 	{/if}
@@ -115,13 +115,12 @@
 	<section aria-labelledby="written">
 		<h2 id="written" class="font-bold">Written as</h2>
 		<ul class="num mt-1">
-			{#each data.spellings as text (text)}<li class="hair py-1">{text}</li>{/each}
+			{#each data.spellings as text, nth (nth)}<li class="hair py-1">{text}</li>{/each}
 		</ul>
 	</section>
 </div>
 
-{#each data.cautions as caution, i (caution)}{#if i === 0}<Caution>{data.cautions.join(' ')}</Caution
-		>{/if}{/each}
+{#each data.cautions as caution, i (i)}{#if i === 0}<Caution>{data.cautions.join(' ')}</Caution>{/if}{/each}
 
 {#if decoded.kind === 'dtc'}
 	<Sources
@@ -181,7 +180,7 @@
 			{/if}
 		</div>
 		<ol class="mt-1">
-			{#each data.versions as version (version.version + (version.definition.failureType ?? ''))}
+			{#each data.versions as version, nth (nth)}
 				<li class="hair py-2 {version.current ? '' : 'text-ink-2'}">
 					<strong>{version.definition.title}</strong>
 					{version.definition.failureType ? `(suffix ${version.definition.failureType})` : ''} · version {version.version}{version.current

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { ulid } from 'ulid';
 	import { toast } from 'svelte-sonner';
 	import type { SourceView } from '$lib/case/codeSources';
@@ -54,11 +55,16 @@
 	<form class="mt-2 grid items-start gap-3 md:grid-cols-[16rem_1fr_auto]" onsubmit={save}>
 		<select class="field" bind:value={chosen} aria-label="Source that was right" required>
 			<option value="">choose a source</option>
-			{#each sources as { packId, name } (packId)}<option value={packId}>{name}</option>{/each}
+			{#each sources as { packId, name }, nth (nth)}<option value={packId}>{name}</option>{/each}
 		</select>
 		<Field label="" hint="What was measured, and what it showed"
 			><input class="field" bind:value={because} aria-label="Because" maxlength="300" required /></Field
 		>
-		<button class="act" disabled={sending || chosen === '' || because.trim() === ''}>Write it down</button>
+		<Act
+			type="submit"
+			class="act"
+			whyNot={chosen === '' ? 'Choose a source.' : because.trim() === '' ? 'Say why.' : null}
+			>Write it down</Act
+		>
 	</form>
 </section>

@@ -47,7 +47,7 @@
 				onchange={(event) => onmaker(event.currentTarget.value)}
 			>
 				<option value="">any maker</option>
-				{#each makers as name (name)}<option>{name}</option>{/each}
+				{#each makers as name, nth (nth)}<option>{name}</option>{/each}
 			</select>
 		</label>
 	</div>
@@ -66,7 +66,7 @@
 				<thead>
 					<tr class="[&>th]:pr-5 [&>th]:pb-2 [&>th]:align-bottom">
 						<th class="w-32"><span class="sr-only">About</span></th>
-						{#each sources as source (source.packId)}
+						{#each sources as source, nth (nth)}
 							<th>
 								<span class="block font-bold">{source.name}</span>
 								<span class="block text-sm font-normal text-ink-2"
@@ -77,13 +77,13 @@
 					</tr>
 				</thead>
 				<tbody>
-					{#each rows as { head, text } (head)}
+					{#each rows as { head, text }, nth (nth)}
 						<tr class="border-t border-rule [&>*]:py-2 [&>*]:pr-5 [&>*]:align-top">
 							<th class="text-sm font-semibold {differs(head) ? 'border-l-4 border-ink pl-2' : ''}">
 								{head}
 								{#if differs(head)}<span class="block font-normal">they differ</span>{/if}
 							</th>
-							{#each sources as source (source.packId)}
+							{#each sources as source, nth (nth)}
 								<td class={differs(head) && text(source) !== null ? 'font-semibold' : ''}>
 									{#if text(source) === null}<span class="text-ink-2">does not say</span>{:else}{upperFirst(
 											text(source) ?? ''

@@ -19,7 +19,7 @@
 	</p>
 {:else}
 	<ul>
-		{#each data.rows as { text, title, group } (text)}
+		{#each data.rows as { text, title, group }, nth (nth)}
 			<li class="hair">
 				<a
 					class="grid min-h-11 items-center gap-x-4 py-1 sm:grid-cols-[7rem_1fr_1fr]"

@@ -44,7 +44,7 @@
 				with a chance of no more than
 			</legend>
 			<div class="mt-2 flex flex-wrap gap-x-8">
-				{#each data.targets as target (target)}
+				{#each data.targets as target, nth (nth)}
 					<label class="flex min-h-11 cursor-pointer items-center gap-3">
 						<input
 							type="radio"

@@ -92,7 +92,7 @@
 								<td>{row.name}</td>
 								<td class="text-ink-2">{row.aside}</td>
 								<td class="num text-right text-ink-2">library {row.library}</td>
-								{#each row.fields as field (field.name)}
+								{#each row.fields as field, nth (nth)}
 									<td class="w-28 text-right"
 										><input
 											class="field num w-24 text-right {field.value === field.library ? '' : 'font-bold'}"

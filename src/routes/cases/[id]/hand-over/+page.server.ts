@@ -39,7 +39,10 @@ export const load = async ({ params, depends, locals }) => {
 		printedAt: paperDate(new Date().toISOString()),
 		maySign: member !== null,
 		notBy: member && mayNotSign(view, member.id, await settings.read('signOwnRepair')),
-		signForm: await entryFormFor(SignForm, { statement: 'Checked against the evidence and released.' })
+		signForm: await entryFormFor(SignForm, {
+			statement: 'Checked against the evidence and released.',
+			head: thread.at(-1)?.hash ?? ''
+		})
 	};
 };
 
@@ -47,13 +50,17 @@ export const actions = {
 	sign: async (event) => {
 		const member = memberHere(event);
 		if (!maySign(member)) error(403, 'Only a lead signs a case off.');
-		const { view } = await loadCheckedCase(event.params.id);
-		const refusal = mayNotSign(view, member.id, await services().settings.read('signOwnRepair'));
+		const { row, view } = await loadCheckedCase(event.params.id);
+		const runs = services().desk.runningOn(row.vehicle.linkAddress);
+		const refusal = runs
+			? `Not yet: ${runs.by} is at this vehicle. Wait until that is done, or stop it.`
+			: mayNotSign(view, member.id, await services().settings.read('signOwnRepair'));
 		return entryAction(
 			SignForm,
 			'signature',
 			({ statement }) => refusal ?? { statement, verdict: view.verdict },
-			'Signed. The thread is closed.'
+			'Signed. The thread is closed.',
+			({ head }) => ({ afterHead: head })
 		)(event);
 	},
 	/** The thread is closed: what comes after a signature is a case of its own, which begins with what was done. */

@@ -3,9 +3,9 @@
 	import { untrack } from 'svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import NetworkBeforeAfter from '$lib/ui/NetworkBeforeAfter.svelte';
+	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import Field from '$lib/ui/Field.svelte';
-	import FormFoot from '$lib/ui/FormFoot.svelte';
 
 	let { data } = $props();
 	const report = $derived(data.report);
@@ -14,7 +14,20 @@
 		id: 'sign-form',
 		draftKey: untrack(() => `${data.case.id}:sign`)
 	});
-	const { form, errors, enhance } = sign;
+	const { form, errors, enhance, message } = sign;
+	/** What stands on the thread after the entry that the lead has looked at. */
+	const added = $derived.by(() => {
+		const newest = data.case.lines;
+		const seen = newest.findIndex(({ hash }) => hash === $form.head);
+		return seen < 0
+			? newest.slice(0, data.case.headHash === $form.head ? 0 : newest.length)
+			: newest.slice(0, seen);
+	});
+
+	/** A signature is pressed, never slipped into. */
+	function enterSignsNothing(event: KeyboardEvent) {
+		if (event.key === 'Enter' && event.target instanceof HTMLInputElement) event.preventDefault();
+	}
 </script>
 
 <svelte:head><title>{data.case.number} Hand over · Jaldi</title></svelte:head>
@@ -49,7 +62,7 @@
 		<section class="my-4 border-l-4 border-ink pl-4">
 			<h2 class="font-bold">Not ready to be handed over</h2>
 			<ul class="list-disc pl-5">
-				{#each report.open as reason (reason)}<li>{reason}</li>{/each}
+				{#each report.open as reason, nth (nth)}<li>{reason}</li>{/each}
 			</ul>
 		</section>
 	{/if}
@@ -76,13 +89,13 @@
 					<thead>
 						<tr>
 							<th class="pr-4"></th>
-							{#each report.grid.columns as column (column)}<th class="px-2 text-center text-sm font-normal"
+							{#each report.grid.columns as column, nth (nth)}<th class="px-2 text-center text-sm font-normal"
 									>{column}</th
 								>{/each}
 						</tr>
 					</thead>
 					<tbody>
-						{#each report.grid.rows as { where, cells } (where)}
+						{#each report.grid.rows as { where, cells }, nth (nth)}
 							<tr>
 								<th class="pr-4 font-normal">{where}</th>
 								{#each cells as state, i (i)}
@@ -106,7 +119,7 @@
 					? ' (temporary: it has to be done again)'
 					: ''}.
 			</p>
-			{#each repair.parts as part (part.name)}<p>
+			{#each repair.parts as part, nth (nth)}<p>
 					Fitted: {part.name}{part.number ? `, ${part.number}` : ''} ({part.grade}).
 				</p>{/each}
 			{#if repair.checked}<p>{upperFirst(repair.checked)}.</p>{/if}
@@ -164,7 +177,7 @@
 	{#if report.residual.length + report.waivers.length > 0}
 		<section class="hair py-3" aria-labelledby="left">
 			<h2 id="left" class="font-bold">What is left of the risk</h2>
-			{#each [...report.residual, ...report.waivers] as line (line)}<p class="mt-1">{line}</p>{/each}
+			{#each [...report.residual, ...report.waivers] as line, nth (nth)}<p class="mt-1">{line}</p>{/each}
 		</section>
 	{/if}
 
@@ -186,15 +199,39 @@
 				</form>
 			{/if}
 		{:else if data.maySign}
-			<form method="POST" action="?/sign" use:enhance class="no-print mt-2">
+			<form method="POST" action="?/sign" use:enhance class="no-print mt-2" onkeydown={enterSignsNothing}>
 				<Field label="As lead, I sign" errors={$errors.statement}
-					><input class="field" bind:value={$form.statement} disabled={data.notBy !== null} /></Field
+					><input class="field" bind:value={$form.statement} readonly={data.notBy !== null} /></Field
 				>
-				{#if data.notBy === null}<FormFoot made={sign} save="Sign and close the case" />{:else}<p
-						class="mt-2"
-					>
-						{report.proven ? data.notBy : 'It can be signed once nothing is open.'}
-					</p>{/if}
+				{#if data.notBy !== null}
+					<p class="mt-2">{report.proven ? data.notBy : 'It can be signed once nothing is open.'}</p>
+				{:else if added.length > 0}
+					<div role="alert" class="mt-3 border-l-4 border-ink pl-4">
+						<p class="text-lg font-semibold">
+							{added.length === 1 ? 'One entry was' : `${added.length} entries were`} added since you opened this
+							page:
+						</p>
+						<ul class="list-disc pl-5">
+							{#each added as line (line.id)}<li>{line.title}: {line.detail} ({line.author})</li>{/each}
+						</ul>
+						<button type="button" class="act-quiet mt-2" onclick={() => ($form.head = data.case.headHash)}
+							>I have looked at it</button
+						>
+					</div>
+				{:else}
+					{#if $message}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
+							{$message}
+						</p>{/if}
+					<p class="mt-3">
+						<AskOnce
+							next
+							class="act"
+							label="Sign and close the case"
+							ask="Signed with your name, the thread is closed: nothing is added to it any more."
+							yes="Sign it"
+						/>
+					</p>
+				{/if}
 			</form>
 		{:else}
 			<p class="mt-1">

@@ -19,7 +19,7 @@
 <fieldset class="mt-4">
 	<legend class="mb-2 font-semibold">{label}</legend>
 	<div class="flex flex-wrap gap-2">
-		{#each all as word (word)}
+		{#each all as word, nth (nth)}
 			{@const on = chosen.includes(word)}
 			<button
 				type="button"

@@ -40,7 +40,7 @@
 	{#snippet summary()}
 		{#if saved && saved.lamps.length > 0}
 			<ul class="text-lg">
-				{#each saved.lamps as { lamp, manner, when } (lamp)}<li>
+				{#each saved.lamps as { lamp, manner, when }, nth (nth)}<li>
 						<strong>{lamp}</strong>
 						{manner}, {when}
 					</li>{/each}
@@ -52,7 +52,7 @@
 			>{#each WHEN as words (words)}<option value={words}></option>{/each}</datalist
 		>
 		<ul>
-			{#each $form.lamps as row, i (row.lamp)}
+			{#each $form.lamps as row, i (i)}
 				<li class="hair grid items-center gap-x-4 gap-y-2 py-2 sm:grid-cols-[10rem_auto_1fr]">
 					<span class="font-semibold">{row.lamp}</span>
 					<OneOf

@@ -40,7 +40,7 @@
 		{#if saved}
 			<table class="w-full max-w-2xl text-left">
 				<tbody>
-					{#each saved.tyres as tyre (tyre.position)}
+					{#each saved.tyres as tyre, nth (nth)}
 						<tr class="[&>td]:py-1 [&>td]:pr-4">
 							<td>{positionWords(tyre.position)}</td>
 							<td class="num font-semibold">{tyre.size}</td>
@@ -60,7 +60,7 @@
 		<div class="hidden grid-cols-[7rem_2fr_2fr_1fr_1fr] gap-3 text-sm text-ink-2 sm:grid" aria-hidden="true">
 			<span></span><span>size</span><span>brand</span><span>tread, mm</span><span>pressure, kPa</span>
 		</div>
-		{#each $form.tyres as tyre, i (tyre.position)}
+		{#each $form.tyres as tyre, i (i)}
 			<div class="grid items-start gap-3 py-1.5 sm:grid-cols-[7rem_2fr_2fr_1fr_1fr]">
 				<span class="pt-2.5">{positionWords(tyre.position)}</span>
 				<div>

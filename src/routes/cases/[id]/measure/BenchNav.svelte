@@ -25,7 +25,7 @@
 </script>
 
 <nav class="mt-4 flex flex-wrap gap-2" aria-label="Wheel">
-	{#each data.corners as { position, words, suspect } (position)}
+	{#each data.corners as { position, words, suspect }, nth (nth)}
 		<a
 			class="flex min-h-11 items-center gap-2 rounded-md border px-4 {position === data.at
 				? 'border-ink bg-neutral text-neutral-content'

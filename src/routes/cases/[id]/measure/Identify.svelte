@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
 	import { identifySensor, type SensorQuestion } from '$lib/core/electrical/identifySensor';
 	import { FAMILY_WORDS } from '$library/sensorFamilies';
@@ -56,7 +57,7 @@
 
 <section class="mt-4 border-l-4 border-ink pl-4" aria-label="Which sensor is it?">
 	<ol class="flex flex-col gap-1">
-		{#each told.families as { family, probability } (family)}
+		{#each told.families as { family, probability }, nth (nth)}
 			<li class="grid grid-cols-[4.5rem_1fr] items-baseline gap-3">
 				<span class="num text-right {probability > 0.5 ? 'font-bold' : 'text-ink-2'}"
 					>{(100 * probability).toFixed(0)} %</span
@@ -93,13 +94,13 @@
 			<button class="act" onclick={() => save(true)}>Save for all wheels</button>
 			<button class="act-quiet" onclick={() => save(false)}>Only {atWords}</button>
 		{/if}
-		<button
+		<Act
 			class="act-quiet"
-			disabled={Object.keys(given).length + skipped.length === 0}
+			whyNot={Object.keys(given).length + skipped.length === 0 ? 'Nothing is answered yet.' : null}
 			onclick={() => {
 				given = {};
 				skipped = [];
-			}}>Start again</button
+			}}>Start again</Act
 		>
 	</div>
 </section>

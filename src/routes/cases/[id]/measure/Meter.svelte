@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { tick, untrack } from 'svelte';
 	import { valueWords, windowWords } from '$lib/case/measureWords';
 	import { quantityOf } from '$lib/case/meterJudgement';
@@ -120,7 +121,7 @@
 		<label class="flex flex-col">
 			<span class="text-sm text-ink-2">Unit</span>
 			<select class="field w-auto!" bind:value={form.unit}>
-				{#each unitsOf(measurement.mode) as unit (unit)}<option>{unit}</option>{/each}
+				{#each unitsOf(measurement.mode) as unit, nth (nth)}<option>{unit}</option>{/each}
 			</select>
 		</label>
 		{#if measurement.mode === 'ohms'}
@@ -143,8 +144,8 @@
 				>Read the meter <span class="key">r</span></button
 			>
 		{/if}
-		<button class="act" disabled={!form.judgement || saving}
-			>Save <span class="key border-current">↵</span></button
+		<Act type="submit" class="act" whyNot={form.judgement ? null : 'Type the reading first.'}
+			>Save <span class="key border-current">↵</span></Act
 		>
 	</form>
 	<div aria-live="polite" class="min-h-14">

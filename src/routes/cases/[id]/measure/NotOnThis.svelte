@@ -7,7 +7,7 @@
 	<section class="mt-6" aria-labelledby="never">
 		<h2 id="never" class="text-lg font-bold">Not on this sensor</h2>
 		<ul>
-			{#each tests as { name, can, why } (name)}
+			{#each tests as { name, can, why }, nth (nth)}
 				<li class="hair py-2">
 					<strong>{name}</strong>
 					{can === 'harm' ? 'can do damage' : 'misleads'}. <span class="text-ink-2">{why}</span>

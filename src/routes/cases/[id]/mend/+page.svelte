@@ -83,7 +83,7 @@
 				<Field label="Where">
 					<select class="field" bind:value={$form.position}>
 						<option value="">not at a wheel</option>
-						{#each data.positions as position (position)}<option value={position}
+						{#each data.positions as position, nth (nth)}<option value={position}
 								>{positionWords(position)}</option
 							>{/each}
 					</select>

@@ -44,7 +44,7 @@
 			>: {data.due.join(', ')}.
 		</p>
 	{/if}
-	{#each rest as reason (reason)}<p class="mt-1">{reason}</p>{/each}
+	{#each rest as reason, nth (nth)}<p class="mt-1">{reason}</p>{/each}
 	<JobProgress kinds={['scan', 'clear', 'key']} />
 </section>
 <section aria-label="Codes" class="mt-3">
@@ -67,7 +67,7 @@
 {/if}
 {#if data.lamp}
 	<section aria-label="Lamp codes" class="mt-3">
-		{#each data.lamp.codes as { code, words, now } (code)}
+		{#each data.lamp.codes as { code, words, now }, nth (nth)}
 			<p class="hair flex min-h-11 flex-wrap items-baseline gap-4 py-2">
 				<span class="num text-xl font-bold">{code}</span>
 				<span class="flex-1">{words}</span>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { MarkState } from '$lib/core/prove/proof';
+	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import Chain from '$lib/ui/Chain.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { getCaseWork } from '../caseWork.svelte';
@@ -50,7 +51,7 @@
 			>{shown} of {proof.marks.length} shown: every reason</summary
 		>
 		<ul class="pb-2">
-			{#each proof.marks as { mark, name, state, words, by } (mark)}
+			{#each proof.marks as { mark, name, state, words, by }, nth (nth)}
 				<li class="hair grid grid-cols-[1.5rem_7rem_minmax(0,1fr)_auto] items-start gap-x-3 py-2">
 					<span class="mt-0.5"><Mark {state} size={18} /></span>
 					<span class="font-semibold">{name}</span>
@@ -66,11 +67,14 @@
 		<LetGo {code} {data} />
 	{/if}
 	{#if clearable}
-		<button
+		<AskOnce
 			class="min-h-11 cursor-pointer text-sm text-ink-2 underline underline-offset-4"
-			disabled={work.busy}
-			onclick={() => work.begin({ do: 'clear', only: code.address })}>Clear only {code.moduleName}</button
-		>
+			label="Clear only {code.moduleName}"
+			ask="The codes of {code.moduleName} will be gone from the vehicle. They are recorded here."
+			yes="Clear {code.moduleName} now"
+			whyNot={work.whyNot}
+			onyes={() => work.begin({ do: 'clear', only: code.address })}
+		/>
 	{/if}
 {/snippet}
 

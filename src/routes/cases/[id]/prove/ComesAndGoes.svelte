@@ -73,7 +73,7 @@
 			>{comes.before ? 'Say it otherwise' : 'How often did it come before?'}</summary
 		>
 		<form method="POST" action="?/returns" use:enhance>
-			{#each comes.known as one (one.from)}
+			{#each comes.known as one, nth (nth)}
 				<p class="mb-2 flex flex-wrap items-center gap-x-4">
 					<span>By {one.from}: <span class="num">{one.returns}× in {km(one.km)}</span></span>
 					<button

@@ -2,6 +2,8 @@
 	import { untrack, type Snippet } from 'svelte';
 	import { LampCheck } from '$lib/case/entry';
 	import { ROADS } from '$lib/case/provePayloads';
+	import Act from '$lib/ui/Act.svelte';
+	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import Caution from '$lib/ui/Caution.svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
@@ -28,6 +30,9 @@
 			return when && (when.turning || when.fromKmh !== null || when.toKmh !== null);
 		})
 	);
+	const modulesToClear = $derived(
+		data.clear.modules.length > 0 ? `all ${data.clear.modules.length} modules` : 'all modules'
+	);
 	const RESULTS = LampCheck.shape.lamps.element.shape.result.options;
 </script>
 
@@ -50,25 +55,24 @@
 	>
 		{#snippet clearBody()}
 			{#if data.clear.refusal}<p>{data.clear.refusal}</p>{/if}
-			<button
-				data-do
-				class="act-quiet"
-				disabled={work.busy || data.clear.refusal !== null}
-				onclick={() => work.begin({ do: 'clear', only: null })}
-			>
-				Clear {data.clear.modules.length > 0 ? `all ${data.clear.modules.length} modules` : 'all modules'}
-			</button>
+			<AskOnce
+				next
+				label="Clear {modulesToClear}"
+				ask="The codes of {modulesToClear} will be gone from the vehicle. They are recorded here."
+				yes="Clear {modulesToClear} now"
+				whyNot={work.whyNot ?? (data.clear.refusal === null ? null : 'Not yet.')}
+				onyes={() => work.begin({ do: 'clear', only: null })}
+			/>
 		{/snippet}
 		{#if !data.lamp}{@render step('clear', 'Clear the codes', data.done.clear, clearBody)}{/if}
 
 		{#snippet keyBody()}
 			<p>Key off, ten seconds, key on. The gateway counts it.</p>
 			<div class="mt-2 flex flex-wrap items-center gap-3">
-				<button
+				<Act
 					data-do
-					class="act-quiet"
-					disabled={work.busy || !data.done.clear}
-					onclick={() => work.begin({ do: 'key' })}>The key is on again: check</button
+					whyNot={data.done.clear ? work.whyNot : 'Clear first.'}
+					onclick={() => work.begin({ do: 'key' })}>The key is on again: check</Act
 				>
 				<form method="POST" action="?/key" use:keyEnhance>
 					<button class="min-h-11 cursor-pointer px-2 underline underline-offset-4"
@@ -81,7 +85,7 @@
 
 		{#snippet lampBody()}
 			<form method="POST" action="?/lamps" use:lampEnhance>
-				{#each $lampForm.lamps as row, i (row.lamp)}
+				{#each $lampForm.lamps as row, i (i)}
 					<div class="flex flex-wrap items-center gap-x-4 gap-y-2 py-1">
 						<span class="w-28 font-semibold">{row.lamp}</span>
 						<OneOf
@@ -178,9 +182,9 @@
 
 		{#snippet readBody()}
 			<p>Every module, not only the one that had a code.</p>
-			<button data-do class="act-quiet mt-2" disabled={work.busy} onclick={() => work.begin({ do: 'scan' })}
-				>Read every module</button
-			>
+			<p class="mt-2">
+				<Act data-do whyNot={work.whyNot} onclick={() => work.begin({ do: 'scan' })}>Read every module</Act>
+			</p>
 		{/snippet}
 		{#snippet againBody()}
 			<p>Only what it tells after the drive counts.</p>

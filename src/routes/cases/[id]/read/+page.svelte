@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import JobProgress from '../JobProgress.svelte';
 	import { getCaseWork } from '../caseWork.svelte';
 	import LinkAddress from './LinkAddress.svelte';
@@ -51,14 +52,12 @@
 				href="/cases/{data.case.id}/read/lamp">Read its lamp</a
 			>
 		{:else if data.canWrite && !data.case.signed}
-			<button
+			<Act
 				data-do
 				class={shown ? 'act-quiet' : 'act'}
-				disabled={work.busy || !data.linkAddress}
-				onclick={() => work.begin({ do: 'scan' })}
+				whyNot={work.whyNot}
+				onclick={() => work.begin({ do: 'scan' })}>{shown ? 'Scan again' : 'Scan every module'}</Act
 			>
-				{shown ? 'Scan again' : 'Scan every module'}
-			</button>
 		{/if}
 	</div>
 	{#if data.canWrite && !data.case.signed && !data.byLamp}<LinkAddress
@@ -83,7 +82,7 @@
 	{/if}
 	<NetworkSays findings={shown.findings} />
 	<div class="mt-5">
-		{#each shown.modules as module (module.address)}<ModuleReading
+		{#each shown.modules as module, nth (nth)}<ModuleReading
 				{module}
 				caseId={data.case.id}
 				scanId={shown.id}

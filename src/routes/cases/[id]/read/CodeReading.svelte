@@ -23,7 +23,7 @@
 		{:else}
 			<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
 		{/if}
-		{#each code.troubles as trouble (trouble)}<p class="font-semibold">{trouble}</p>{/each}
+		{#each code.troubles as trouble, nth (nth)}<p class="font-semibold">{trouble}</p>{/each}
 		<details>
 			<summary
 				class="inline-flex min-h-11 cursor-pointer items-center text-sm text-ink-2 underline underline-offset-4"
@@ -41,7 +41,7 @@
 			</ol>
 		</details>
 	</div>
-	{#each code.snapshots as snapshot (snapshot.record)}
+	{#each code.snapshots as snapshot, nth (nth)}
 		<div class="lg:col-start-2">
 			<p class="text-sm text-ink-2">Snapshot, {snapshot.title}</p>
 			<dl>

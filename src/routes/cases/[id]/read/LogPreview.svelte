@@ -47,10 +47,10 @@
 	</h3>
 	<div class="mt-2 grid gap-x-8 gap-y-4 xl:grid-cols-2">
 		<div>
-			{#each told as { from, codes } (from)}
+			{#each told as { from, codes }, nth (nth)}
 				<div class="hair py-2">
 					<p class="font-semibold">{from}{codes.length === 0 ? ': no codes' : ''}</p>
-					{#each codes as code (code.text)}
+					{#each codes as code, nth (nth)}
 						<p class="py-1">
 							<span class="num">{code.text}</span> <strong class="pl-1">{titles[code.text] ?? ''}</strong>
 							<span class="block text-sm text-ink-2">{code.state}</span>
@@ -71,7 +71,7 @@
 						<span class="num">{timeS.toFixed(3)} s {id}</span> <strong>{reason}</strong>: {detail}
 					</li>
 				{/each}
-				{#each log.badLines.slice(0, 8) as { line, reason } (line)}
+				{#each log.badLines.slice(0, 8) as { line, reason }, nth (nth)}
 					<li class="hair py-1"><span class="num">line {line}</span> {reason}</li>
 				{/each}
 			</ul>

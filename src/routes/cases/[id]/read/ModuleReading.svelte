@@ -25,7 +25,7 @@
 	{:else if module.trouble}
 		<p class="mt-1 font-semibold">{module.trouble}</p>
 	{/if}
-	{#each module.codes as code (code.dtc)}<CodeReading {code} {caseId} />{/each}
+	{#each module.codes as code, nth (nth)}<CodeReading {code} {caseId} />{/each}
 	{#if module.exchanges.length > 0}
 		<details>
 			<summary

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import type { PayloadOf } from '$lib/case/entry';
 	import { findCodes, type FoundCode, type SpanKind } from '$lib/core/codes/findCodes';
 	import { formatSpelling } from '$lib/core/codes/spelling';
@@ -136,8 +137,8 @@
 					<input class="field" maxlength="120" bind:value={source} /></label
 				>
 				<div class="mt-3 flex flex-wrap gap-3">
-					<button class="act" disabled={saving || chosen === 0} onclick={save}
-						>{saving ? 'Saving…' : `Save ${chosen} ${chosen === 1 ? 'code' : 'codes'}`}</button
+					<Act class="act" whyNot={chosen === 0 ? 'Choose a code.' : null} onclick={save}
+						>{saving ? 'Saving…' : `Save ${chosen} ${chosen === 1 ? 'code' : 'codes'}`}</Act
 					>
 					<button class="act-quiet" disabled={saving} onclick={ondrop}>Drop it</button>
 				</div>

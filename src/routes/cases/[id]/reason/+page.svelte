@@ -83,7 +83,7 @@
 	{#if reason.explains}
 		<p class="mt-3">
 			<strong>{reason.explains.words}</strong>
-			{#each reason.explains.sets as set, i (set.words)}
+			{#each reason.explains.sets as set, i (i)}
 				{i > 0 ? ' or ' : ' '}{set.words} (<span class="num">{percent(set.p)}</span>){/each}{reason.explains
 				.sets.length > 0
 				? '.'
@@ -118,7 +118,7 @@
 		<section aria-labelledby="left">
 			<h2 id="left" class="font-bold text-ink-2">What is left, of {reason.possible} possible faults</h2>
 			<ul class="mt-1">
-				{#each reason.hypotheses.slice(0, SHOWN) as one (one.fault)}
+				{#each reason.hypotheses.slice(0, SHOWN) as one, nth (nth)}
 					<li class="grid grid-cols-[minmax(0,1fr)_7rem_3.75rem] items-center gap-3 py-1.5">
 						<span class="leading-tight">{one.fault}</span>
 						<span class="h-2.5 rounded-full bg-rule" aria-hidden="true"
@@ -129,7 +129,7 @@
 					</li>
 				{/each}
 			</ul>
-			{#each reason.record as one (one.words)}
+			{#each reason.record as one, nth (nth)}
 				<p class="text-ink-2">
 					<span class="num">{one.count}</span> of <span class="num">{one.of}</span> here: {one.words}.
 				</p>
@@ -193,7 +193,7 @@
 				If it were mended now, and what if the part does not fix it
 			</h2>
 			<ol class="mt-1">
-				{#each reason.mending as one, i (one.name)}
+				{#each reason.mending as one, i (i)}
 					<li class="hair grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-5 py-2">
 						<span>
 							{#if i > 0}<span class="text-ink-2"

@@ -55,7 +55,7 @@
 			<p class="mt-2 font-semibold">What moved “{why.fault}” to <span class="num">{percent(why.p)}</span></p>
 			<table class="w-full max-w-2xl">
 				<tbody>
-					{#each why.moved as one (one.entry)}
+					{#each why.moved as one, nth (nth)}
 						<tr class="hair align-top">
 							<td class="py-1 pr-4">{one.title} <span class="text-ink-2">{one.words.join('; ')}</span></td>
 							<td class="num py-1 pr-3 text-right whitespace-nowrap"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { onMount, untrack } from 'svelte';
 	import type { TestStep } from '$lib/case/reasonPayloads';
 	import { keepDraft } from '$lib/ui/draft.svelte';
@@ -65,7 +66,7 @@
 			<fieldset class="mt-2">
 				<legend class="text-ink-2">{ask.words ? `What was seen, ${ask.words}` : 'What was seen'}</legend>
 				<div class="mt-1 flex flex-wrap gap-2">
-					{#each ask.choices as choice (choice.outcome)}
+					{#each ask.choices as choice, nth (nth)}
 						<button
 							type="button"
 							class="min-h-11 cursor-pointer rounded-md border px-4 {seen[ask.key] === choice.outcome
@@ -84,7 +85,9 @@
 		<input class="field" bind:value={because} maxlength="300" />
 	</label>
 	<div class="mt-3 flex flex-wrap gap-3">
-		<button class="act" disabled={saving || !told} onclick={() => void end('done')}>Done</button>
+		<Act class="act" whyNot={told ? null : 'Say what was seen first.'} onclick={() => void end('done')}
+			>Done</Act
+		>
 		<button class="act-quiet" disabled={saving} onclick={() => void end('skipped')}>Skip it</button>
 		<button class="act-quiet" disabled={saving} onclick={() => void end('cannot')}>Cannot be done here</button
 		>

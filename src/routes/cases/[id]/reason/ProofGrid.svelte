@@ -80,19 +80,19 @@
 		<thead>
 			<tr>
 				<td class="w-28"></td>
-				{#each links as link (link)}
+				{#each links as link, nth (nth)}
 					<th scope="col" class="pb-1 text-center text-sm font-normal text-ink-2">{LINK_WORDS[link]}</th>
 				{/each}
 				<td class="w-9"></td>
 			</tr>
 		</thead>
 		<tbody>
-			{#each rows as row, r (row.place)}
+			{#each rows as row, r (r)}
 				<tr class={isHot(row) ? 'bg-raised' : ''}>
 					<th scope="row" class="pl-2 text-left {isHot(row) ? 'font-bold' : 'font-normal'}"
 						>{upperFirst(row.words)}</th
 					>
-					{#each row.cells as cell, i (cell.link)}
+					{#each row.cells as cell, i (i)}
 						<td class="p-0 py-0.5">
 							<div class="relative flex justify-center">
 								<span
@@ -122,7 +122,7 @@
 <div class="mt-1 flex items-start gap-2">
 	<p class="w-24 shrink-0 pt-2.5 pl-2">Modules</p>
 	<ul class="flex min-w-0 flex-1 flex-wrap" aria-label="Modules">
-		{#each modules as row, i (row.place)}
+		{#each modules as row, i (i)}
 			{@const cell = leading(row)}
 			<li class="relative flex min-w-18 flex-1 flex-col items-center">
 				{#if modules[i + 1]}<span
@@ -140,10 +140,10 @@
 </div>
 {#if feeds.length > 0}
 	<ul class="mt-2 flex flex-wrap gap-x-7 gap-y-1 pl-2" aria-label="What several share">
-		{#each feeds as row (row.place)}
+		{#each feeds as row, nth (nth)}
 			<li class="flex items-center">
 				<span class="mr-1">{upperFirst(row.words)}</span>
-				{#each row.cells as cell (cell.link)}{@render mark(row, cell)}{/each}
+				{#each row.cells as cell, nth (nth)}{@render mark(row, cell)}{/each}
 			</li>
 		{/each}
 	</ul>

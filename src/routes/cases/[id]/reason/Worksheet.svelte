@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import type { TestStep } from '$lib/case/reasonPayloads';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { sendEntry } from '../../../decoderClient';
@@ -105,9 +106,13 @@
 				>
 			</div>
 			<div class="mt-2 flex gap-3">
-				<button class="act" disabled={name.trim() === ''} onclick={() => void add('own')}>My own step</button>
-				<button class="act-quiet" disabled={name.trim() === ''} onclick={() => void add('procedure')}
-					>Of the maker’s procedure</button
+				<Act
+					class="act"
+					whyNot={name.trim() === '' ? 'Give it a name.' : null}
+					onclick={() => void add('own')}>My own step</Act
+				>
+				<Act class="act-quiet" whyNot={name.trim() === '' ? '' : null} onclick={() => void add('procedure')}
+					>Of the maker’s procedure</Act
 				>
 			</div>
 		</details>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { expectedRateHz } from '$lib/core/live/refreshRate';
@@ -43,7 +44,7 @@
 
 	useKeys({
 		r: () => {
-			if (mayRecord && !work.busy && data.linkAddress && chosen.length > 0) void start();
+			if (mayRecord && work.whyNot === null && chosen.length > 0) void start();
 		},
 		Space: () => recording && void work.mark(),
 		x: () => recording && void work.cancel(),
@@ -104,10 +105,10 @@
 			</p>
 		{/if}
 		<div class="mt-2 grid gap-x-8 sm:grid-cols-2">
-			{#each modules as module (module)}
+			{#each modules as module, nth (nth)}
 				<fieldset class="mb-3">
 					<legend class="text-sm text-ink-2">{module}</legend>
-					{#each data.signals.filter(({ moduleName }) => moduleName === module) as one (one.signal)}
+					{#each data.signals.filter(({ moduleName }) => moduleName === module) as one, nth (nth)}
 						<label class="hair flex min-h-11 cursor-pointer items-center gap-3 py-1">
 							<input
 								type="checkbox"
@@ -127,11 +128,11 @@
 				<span class="text-sm text-ink-2">What for, in a word (before repair, road test …)</span>
 				<input class="field" bind:value={name} maxlength="120" />
 			</label>
-			<button
+			<Act
 				data-do
 				class="act"
-				disabled={work.busy || !data.linkAddress || chosen.length === 0}
-				onclick={start}>Start recording <span class="key border-current">r</span></button
+				whyNot={chosen.length === 0 ? 'Choose a signal first.' : work.whyNot}
+				onclick={start}>Start recording <span class="key border-current">r</span></Act
 			>
 		</div>
 		{#if !data.linkAddress}<p class="mt-2">

@@ -48,10 +48,10 @@
 							<option value="">left out</option>
 							<option value="time">the time</option>
 							<optgroup label="wheels">
-								{#each wheels as { signal, name } (signal)}<option value={signal}>{name}</option>{/each}
+								{#each wheels as { signal, name }, nth (nth)}<option value={signal}>{name}</option>{/each}
 							</optgroup>
 							<optgroup label="other signals">
-								{#each others as { signal, name } (signal)}<option value={signal}>{name}</option>{/each}
+								{#each others as { signal, name }, nth (nth)}<option value={signal}>{name}</option>{/each}
 								{#if column.as && column.as !== 'time' && !wheels.some(({ signal }) => signal === column.as) && !others.some(({ signal }) => signal === column.as)}
 									<option value={column.as}>{column.as}</option>
 								{/if}
@@ -67,7 +67,7 @@
 							onchange={(event) => importer.choose(i, column.as, event.currentTarget.value)}
 						>
 							<option value="">{column.as === 'time' ? 'as it looks' : 'as it is'}</option>
-							{#each units as unit (unit)}<option value={unit}>{unit}</option>{/each}
+							{#each units as unit, nth (nth)}<option value={unit}>{unit}</option>{/each}
 						</select>
 					</td>
 				</tr>

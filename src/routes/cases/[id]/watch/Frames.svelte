@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { ulid } from 'ulid';
 	import type { FrameSignal } from '$lib/core/live/frameSignals';
 	import NumberField from '$lib/ui/NumberField.svelte';
@@ -81,7 +82,7 @@
 			<label class="sm:col-span-2">
 				<span class="text-sm text-ink-2">carry</span>
 				<select class="field" aria-label="Carry" bind:value={draft.channel}>
-					{#each channels as { signal, name } (signal)}<option value={signal}>{name}</option>{/each}
+					{#each channels as { signal, name }, nth (nth)}<option value={signal}>{name}</option>{/each}
 				</select>
 			</label>
 			<NumberField label="from byte (0 …)" min={0} max={63} bind:value={draft.firstByte} required />
@@ -104,11 +105,11 @@
 		</div>
 		<div class="mt-3 flex flex-wrap gap-3">
 			<button class="act-quiet">Add this signal</button>
-			<button
+			<Act
 				type="button"
 				class="act"
-				disabled={importer.fitting.length === 0}
-				onclick={() => importer.readFrames()}>Read it so</button
+				whyNot={importer.fitting.length === 0 ? 'No signal fits these frames yet.' : null}
+				onclick={() => importer.readFrames()}>Read it so</Act
 			>
 			<button type="button" class="act-quiet" onclick={() => importer.giveUp()}>Leave it</button>
 		</div>

@@ -60,7 +60,7 @@
 						a second;
 						{read.analysis.channels.map((channel) => channel.replaceAll('_', ' ')).join(', ')}
 					</p>
-					{#each read.analysis.notes as { text, wheelsIn } (text)}
+					{#each read.analysis.notes as { text, wheelsIn }, nth (nth)}
 						<div class="mt-1 flex flex-wrap items-center gap-x-4 border-l-4 border-suspect-mark pl-3">
 							<p>{text}</p>
 							{#if wheelsIn && !importer.frames}
@@ -78,7 +78,7 @@
 									: `${read.problems.length}${read.problems.length >= 100 ? ' or more' : ''} rows are not as the others`}
 							</summary>
 							<ul class="num text-sm">
-								{#each read.problems as { line, reason } (line + reason)}<li>line {line}: {reason}</li>{/each}
+								{#each read.problems as { line, reason }, nth (nth)}<li>line {line}: {reason}</li>{/each}
 							</ul>
 						</details>
 					{/if}

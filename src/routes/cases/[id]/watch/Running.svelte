@@ -59,7 +59,7 @@
 		columns={speeds.map(({ column }) => column)}
 	/>
 	<dl class="grid gap-x-10 sm:grid-cols-2">
-		{#each feed.channels as channel (channel)}
+		{#each feed.channels as channel, nth (nth)}
 			<div class="hair flex items-baseline justify-between py-2">
 				<dt>{words(channel)?.name ?? channel}</dt>
 				<dd class="num text-xl">

@@ -49,7 +49,7 @@
 	<div class="grid gap-4 sm:grid-cols-3">
 		<Field label="Circuit" errors={$errors.group}>
 			<select class="field" bind:value={$form.group}>
-				{#each data.groups as [group, words] (group)}<option value={group}>{words}</option>{/each}
+				{#each data.groups as [group, words], nth (nth)}<option value={group}>{words}</option>{/each}
 			</select>
 		</Field>
 		<Field label="Corner">
@@ -60,7 +60,7 @@
 		</Field>
 		<Field label="Driving">
 			<select class="field" bind:value={$form.driving}>
-				{#each data.driving as [driving, words] (driving)}<option value={driving}>{words}</option>{/each}
+				{#each data.driving as [driving, words], nth (nth)}<option value={driving}>{words}</option>{/each}
 			</select>
 		</Field>
 	</div>

@@ -28,7 +28,7 @@
 </script>
 
 <ol class="mt-3" aria-label="The wire, place by place">
-	{#each places as place, i (place.node)}
+	{#each places as place, i (i)}
 		{@const chance = chances[i] ?? 0}
 		<li class="grid grid-cols-[1.75rem_minmax(0,1fr)_auto] gap-x-3">
 			<span class="mt-0.5"><Mark state={stateOf(i)} size={18} /></span>

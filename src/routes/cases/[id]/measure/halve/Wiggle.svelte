@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { wiggledPlaces } from '$lib/core/live/wiggle';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { useKeys } from '$lib/ui/keys';
@@ -73,7 +74,7 @@
 				>{live.now === null ? '–' : live.now.toFixed(1)}</span
 			>
 			<span class="text-ink-2">km/h</span>
-			{#each places as place, i (place)}
+			{#each places as place, i (i)}
 				<button class={at === place ? 'act' : 'act-quiet'} onclick={() => mark(place)}
 					>{place}
 					{#if KEYS[i]}<span class="key border-current">{KEYS[i]}</span>{/if}</button
@@ -83,14 +84,14 @@
 			>
 		</div>
 	{:else}
-		<button
+		<Act
 			class="act-quiet mt-2"
-			disabled={work.busy}
+			whyNot={work.whyNot}
 			onclick={() => {
 				at = null;
 				live.begin();
 				void work.begin({ do: 'record', signals: [signal], name });
-			}}>Start watching</button
+			}}>Start watching</Act
 		>
 	{/if}
 	{#if wiggled && !watching}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
 	import Caution from '$lib/ui/Caution.svelte';
 	import { keepDraft } from '$lib/ui/draft.svelte';
@@ -92,7 +93,7 @@
 		<fieldset class="mt-3">
 			<legend class="text-sm text-ink-2">What is to be seen</legend>
 			<div class="flex flex-wrap gap-x-6">
-				{#each one.bad as words (words)}
+				{#each one.bad as words, nth (nth)}
 					<label class="flex min-h-11 cursor-pointer items-center gap-2"
 						><input
 							type="checkbox"
@@ -122,13 +123,15 @@
 				Wider than this vehicle’s usual gap: a passive sensor loses its low speeds, an active one everything.
 			</p>{/if}
 		<div class="mt-3 flex flex-wrap gap-3">
-			<button class="act-quiet" disabled={found.length > 0} onclick={() => save('good')}
-				><Mark state="good" size={16} /> Nothing wrong</button
+			<Act
+				class="act-quiet"
+				whyNot={found.length > 0 ? 'Something is ticked.' : null}
+				onclick={() => save('good')}><Mark state="good" size={16} /> Nothing wrong</Act
 			>
-			<button
+			<Act
 				class={found.length > 0 ? 'act' : 'act-quiet'}
-				disabled={found.length === 0 && note.trim() === ''}
-				onclick={() => save('bad')}><Mark state="bad" size={16} /> Bad</button
+				whyNot={found.length === 0 && note.trim() === '' ? 'Tick what is bad, or write it.' : null}
+				onclick={() => save('bad')}><Mark state="bad" size={16} /> Bad</Act
 			>
 			<button class="act-quiet" onclick={() => save('unsure')}
 				><Mark state="suspect" size={16} /> Not sure</button

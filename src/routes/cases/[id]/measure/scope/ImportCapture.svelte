@@ -122,12 +122,12 @@
 			{#if looked.problems.length > 0}· {looked.problems.length} rows with trouble, the first in line {looked
 					.problems[0]?.line}: {looked.problems[0]?.reason}{/if}
 		</p>
-		{#each looked.shape.channels as channel, i (channel.name)}
+		{#each looked.shape.channels as channel, i (i)}
 			<label class="mt-2 flex flex-wrap items-center gap-3">
 				<span class="min-w-40 font-semibold">{channel.name.replaceAll('_', ' ')}</span>
 				<select class="field w-auto!" bind:value={positions[i]}>
 					<option value="">no wheel</option>
-					{#each corners as { position, words } (position)}<option value={position}>{words}</option>{/each}
+					{#each corners as { position, words }, nth (nth)}<option value={position}>{words}</option>{/each}
 				</select>
 				<span class="text-ink-2"
 					>{looked.analysis.channels[i]?.findings.map(({ text }) => text).join(' ')}</span

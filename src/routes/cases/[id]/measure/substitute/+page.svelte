@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { invalidate } from '$app/navigation';
 	import { judgeLevel, judgeSubstitution, upperLevelVolts } from '$lib/case/substituteJudgement';
 	import { valueWords } from '$lib/case/measureWords';
@@ -243,8 +244,8 @@
 					{#if watching}
 						<button class="act-quiet" onclick={() => live.begin()}>Count from now</button>
 					{:else}
-						<button class="act" disabled={work.busy} onclick={watch}
-							>Watch the live value <span class="key border-current">w</span></button
+						<Act class="act" whyNot={work.whyNot} onclick={watch}
+							>Watch the live value <span class="key border-current">w</span></Act
 						>
 					{/if}
 				{/if}
@@ -299,7 +300,11 @@
 					</p>
 				{/if}
 			</div>
-			<button class="act mt-2" disabled={!judgement} onclick={save}>Save what it proved</button>
+			<Act
+				class="act mt-2"
+				whyNot={judgement ? null : 'Watch the live value, or say what was seen.'}
+				onclick={save}>Save what it proved</Act
+			>
 		{/if}
 	</section>
 	<NotOnThis tests={unfit} />

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import { untrack } from 'svelte';
 	import { lowerFirst } from '$lib/case/words';
 	import Caution from '$lib/ui/Caution.svelte';
@@ -61,7 +62,7 @@
 	<p class="text-ink-2">{one.because.join(' · ')}</p>
 	{#if one.values.length > 0}
 		<ul class="mt-1">
-			{#each one.values as { identifier, name, before, after, unit, within } (identifier)}
+			{#each one.values as { identifier, name, before, after, unit, within }, nth (nth)}
 				<li>
 					{name}:
 					<span class="num">{before ?? 'none'} → {after ?? 'none'} {unit}</span>
@@ -85,7 +86,7 @@
 		<p class="mt-2">
 			{one.does} About <span class="num">{one.minutes}</span> min.
 		</p>
-		{#each one.cautions as caution (caution)}<Caution>{caution}</Caution>{/each}
+		{#each one.cautions as caution, nth (nth)}<Caution>{caution}</Caution>{/each}
 		{#if one.phases.length > 0}
 			<p class="mt-2 font-semibold">What the drive has to show</p>
 			<ul class="mt-1">
@@ -113,20 +114,21 @@
 				</p>
 			{/if}
 			<div class="mt-3 flex flex-wrap items-center gap-4">
-				<button
-					data-do={isNext ? '' : undefined}
+				<AskOnce
+					next={isNext}
 					class="act"
-					disabled={work.busy || missing.length > 0 || !data.linkAddress}
-					onclick={() => work.begin({ do: 'calibrate', calibration: one.id, said })}>{DO[one.way]}</button
-				>
+					label={DO[one.way]}
+					ask="It changes what the module has learned, and cannot be taken back."
+					yes="{DO[one.way]} now"
+					whyNot={missing.length > 0
+						? missing.length === 1
+							? 'One thing is not confirmed yet.'
+							: `${missing.length} things are not confirmed yet.`
+						: work.whyNot}
+					onyes={() => work.begin({ do: 'calibrate', calibration: one.id, said })}
+				/>
 				{#if running && one.way === 'drive'}
 					<button class="act-quiet" onclick={() => work.cancel()}>Stop the drive</button>
-				{:else if missing.length > 0}
-					<span
-						>{missing.length === 1 ? 'One thing is' : `${missing.length} things are`} not confirmed yet</span
-					>
-				{:else if !data.linkAddress}
-					<span>No interface is set: give its address on Read.</span>
 				{/if}
 			</div>
 		{/if}

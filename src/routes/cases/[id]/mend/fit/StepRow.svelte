@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { upperFirst } from '$lib/case/words';
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
@@ -30,10 +31,10 @@
 		<div class="flex flex-wrap items-center gap-4">
 			<span class="flex-1">{one.words}</span>
 			<span class="num text-xl font-bold">{entered.clips} of {one.count}</span>
-			<button
+			<Act
 				class="act-quiet"
-				disabled={entered.clips >= one.count}
-				onclick={() => fit.set(one.id, { clips: entered.clips + 1 })}>One more clip</button
+				whyNot={entered.clips >= one.count ? 'All are in.' : null}
+				onclick={() => fit.set(one.id, { clips: entered.clips + 1 })}>One more clip</Act
 			>
 			{#if entered.clips > 0}<button
 					class="act-quiet"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { goto, invalidate } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
@@ -102,7 +103,7 @@
 		<section class="mt-5" aria-labelledby="missing">
 			<h2 id="missing" class="text-lg font-bold">What is missing</h2>
 			<ul class="mt-1">
-				{#each chosen.missing as one (one.function)}
+				{#each chosen.missing as one, nth (nth)}
 					<li class="hair py-2">
 						<strong>{upperFirst(one.words)}</strong>, for {lowerFirst(one.for)}{one.before
 							? ': before it is begun'
@@ -120,7 +121,7 @@
 				the vehicle.
 			</p>
 			<ol class="mt-1">
-				{#each chosen.after as { name, minutes } (name)}
+				{#each chosen.after as { name, minutes }, nth (nth)}
 					<li class="hair flex justify-between gap-4 py-2">
 						<span>{name}</span><span class="num">{minutes} min</span>
 					</li>
@@ -151,7 +152,7 @@
 					</tr>
 				</thead>
 				<tbody>
-					{#each data.ways as way (keyOf(way))}
+					{#each data.ways as way, nth (nth)}
 						<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4">
 							<td>
 								<label class="flex min-h-11 cursor-pointer items-center gap-3">
@@ -202,11 +203,11 @@
 					placeholder="mileage, how it is used, what the customer wants"></textarea></Field
 			>
 			<div class="mt-3 flex flex-wrap items-center gap-4">
-				<button
+				<Act
 					data-do
 					class="act"
-					disabled={saving || (chosen !== best && because.trim() === '')}
-					onclick={save}>Choose it</button
+					whyNot={chosen !== best && because.trim() === '' ? 'Say why this one.' : null}
+					onclick={save}>Choose it</Act
 				>
 				{#if chosen !== best && because.trim() === ''}<span>A reason goes with it: it is evidence later.</span
 					>{/if}
@@ -217,7 +218,7 @@
 		<section class="mt-6 border-t border-rule pt-4" aria-labelledby="others">
 			<h2 id="others" class="font-bold">Others that are suspected</h2>
 			<ul>
-				{#each data.suspected as other (keyOf(other))}
+				{#each data.suspected as other, nth (nth)}
 					<li>
 						<a
 							class="inline-flex min-h-11 items-center gap-3 underline underline-offset-4"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { browser } from '$app/environment';
 	import { goto } from '$app/navigation';
 	import { onMount, untrack } from 'svelte';
@@ -151,8 +152,8 @@
 	<div class="mt-1 flex flex-wrap items-end justify-between gap-4">
 		<h1 class="text-2xl leading-tight font-bold" aria-live="polite">{headline}</h1>
 		{#if mayWrite && !recording}
-			<button class="act" disabled={away || work.busy || !data.linkAddress} onclick={start}
-				>Start the drive <span class="key border-current">r</span></button
+			<Act class="act" whyNot={away ? 'The server cannot be reached.' : work.whyNot} onclick={start}
+				>Start the drive <span class="key border-current">r</span></Act
 			>
 		{/if}
 	</div>

@@ -46,7 +46,7 @@
 <section class="mt-5" aria-labelledby="goals">
 	<h2 id="goals" class="text-lg font-bold">What must have happened</h2>
 	<ul>
-		{#each goals as { name, words, notRead, state, says } (name)}
+		{#each goals as { name, words, notRead, state, says }, nth (nth)}
 			{@const given =
 				notRead.length > 0 ? `. Taken as given, not read: ${notRead.map(nameOf).join(', ')}` : ''}
 			{@render row(state, name, words + given, says, false)}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
@@ -133,11 +134,13 @@
 		>{tapped.holding ? 'Hold while it is lit' : 'Tap'} <span class="key ml-4">space</span></button
 	>
 	<div class="mt-3 flex flex-wrap items-center gap-3">
-		<button class="act-quiet" disabled={tapped.flashes.length === 0} onclick={undo}
-			>Take the last back <span class="key">u</span></button
+		<Act
+			class="act-quiet"
+			whyNot={tapped.flashes.length === 0 ? 'Nothing is tapped yet.' : null}
+			onclick={undo}>Take the last back <span class="key">u</span></Act
 		>
-		<button class="act-quiet" disabled={tapped.flashes.length === 0} onclick={again}
-			>Start over <span class="key">x</span></button
+		<Act class="act-quiet" whyNot={tapped.flashes.length === 0 ? '' : null} onclick={again}
+			>Start over <span class="key">x</span></Act
 		>
 		<label class="flex min-h-11 cursor-pointer items-center gap-3"
 			><input
@@ -167,7 +170,7 @@
 	{#if reading}
 		{#if reading.codes.length > 1}
 			<ul class="mt-2">
-				{#each reading.codes as { groups, repeats } (groups.join('-'))}
+				{#each reading.codes as { groups, repeats }, nth (nth)}
 					<li class="hair flex min-h-11 items-baseline gap-4 py-2">
 						<span class="num text-xl font-bold">{groups.join('-')}</span>
 						<span class="flex-1 text-lg">{wordsOf(groups) ?? 'not in the table'}</span>
@@ -183,7 +186,7 @@
 	<label class="block"
 		><span class="mb-1 block font-semibold">Which lamp</span>
 		<select class="field" bind:value={lamp}>
-			{#each data.lamps as one (one)}<option value={one}>{one}</option>{/each}
+			{#each data.lamps as one, nth (nth)}<option value={one}>{one}</option>{/each}
 		</select></label
 	>
 	<label class="block"

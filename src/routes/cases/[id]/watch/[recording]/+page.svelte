@@ -128,7 +128,7 @@
 			>Up to {MOST_DRAWN} signals; those in other units stand on the right</legend
 		>
 		<div class="flex flex-wrap gap-x-6">
-			{#each recording.channels as channel (channel)}
+			{#each recording.channels as channel, nth (nth)}
 				{@const at = view?.lines.findIndex((one) => one.channel === channel && !one.other) ?? -1}
 				<label class="flex min-h-11 cursor-pointer items-center gap-2">
 					<input

@@ -45,7 +45,7 @@
 	<section class="mt-8" aria-labelledby="conditions">
 		<h2 id="conditions" class="text-lg font-bold">The codes’ conditions in this recording</h2>
 		<ul>
-			{#each rows as row (row.text + row.what)}
+			{#each rows as row, nth (nth)}
 				{@const first = row.over?.intervals[0]}
 				<li class="hair flex flex-wrap items-center gap-x-3 py-2">
 					<Mark

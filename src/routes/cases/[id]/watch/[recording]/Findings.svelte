@@ -26,10 +26,10 @@
 				: `${findings.length} findings`}
 	</h2>
 	<ul>
-		{#each common as { text } (text)}
+		{#each common as { text }, nth (nth)}
 			<li class="hair flex gap-3 py-2"><span class="mt-1"><Mark state="suspect" /></span>{text}</li>
 		{/each}
-		{#each findings as finding (finding.type + finding.channel)}
+		{#each findings as finding, nth (nth)}
 			<li class="hair flex flex-wrap items-center gap-x-3 py-2">
 				<Mark state="suspect" />
 				<span class="min-w-0 flex-1">{finding.text}</span>
@@ -38,7 +38,7 @@
 				</button>
 			</li>
 		{/each}
-		{#each notes as { text } (text)}
+		{#each notes as { text }, nth (nth)}
 			<li class="hair flex gap-3 py-2"><span class="mt-1"><Mark state="open" /></span>{text}</li>
 		{/each}
 	</ul>

@@ -26,7 +26,7 @@
 		<thead class="font-sans text-sm text-ink-2">
 			<tr>
 				<th class="py-1 text-right font-normal">s</th>
-				{#each channels as channel (channel)}
+				{#each channels as channel, nth (nth)}
 					<th class="py-1 pl-4 text-right font-normal"
 						>{words[channel]?.name ?? channel} {words[channel]?.unit ?? ''}</th
 					>
@@ -34,7 +34,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each rows as row (row[0])}
+			{#each rows as row, nth (nth)}
 				<tr class="hair">
 					{#each row as value, i (i)}<td class="py-1 pl-4"
 							>{i === 0 ? value.toFixed(3) : cell(channels[i - 1] ?? '', value)}</td

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { goto } from '$app/navigation';
@@ -78,6 +79,9 @@
 		await work.begin({ do: 'record', signals, name });
 	}
 
+	const allAnswer = ({ corners }: RoundState) =>
+		corners.every(({ result }) => result === 'answers' || result === 'turns-mate');
+
 	/** What is judged now and not yet on the thread. */
 	const unsaved = $derived(told !== null && mode !== null && roundSaver.differs(told.corners));
 
@@ -91,7 +95,7 @@
 	/** The next page hears how the recording ended: ending it first would fetch this one anew under the way out. */
 	async function leave() {
 		const ends = mode !== null && running;
-		await save();
+		if (told && allAnswer(told)) await save();
 		await goto(`/cases/${data.caseId}/watch`);
 		if (ends) await work.cancel();
 	}
@@ -115,7 +119,8 @@
 			told = round.sample(row[0] ?? 0, kmh);
 			const follow = told.turning ?? told.ask;
 			if (follow && follow !== big) big = follow;
-			if (told.ask === null && before !== null && before !== undefined) void save();
+			// What condemns a wheel is put on the thread by a person, never by itself.
+			if (told.ask === null && before !== null && before !== undefined && allAnswer(told)) void save();
 		});
 		return () => {
 			events.close();
@@ -183,6 +188,8 @@
 				{big}
 				{nameOf}
 				onchoose={(channel) => (big = channel)}
+				onturned={(channel, turned) =>
+					(told = (turned ? round?.turnedInVain(channel) : round?.notTurned(channel)) ?? told)}
 			/>
 		</div>
 		<LiveStrip
@@ -222,13 +229,9 @@
 					walking pace, evenly, for ten seconds.
 				</p>
 			{/if}
-			<button
-				class="act mt-8 min-h-24 px-14 text-2xl"
-				disabled={work.busy || !data.linkAddress}
-				onclick={start}
-			>
+			<Act class="act mt-8 min-h-24 px-14 text-2xl" whyNot={work.whyNot} onclick={start}>
 				Start <span class="key border-current">space</span>
-			</button>
+			</Act>
 		</div>
 	{/if}
 	<footer class="flex flex-wrap items-center gap-x-6 gap-y-2 text-ink-2 max-lg:pb-14">
@@ -245,9 +248,7 @@
 			><span class="key">m</span> {muted ? 'sound off' : `sound follows ${nameOf(big).toLowerCase()}`}</button
 		>
 		{#if unsaved}
-			<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={save}
-				>save what is judged</button
-			>
+			<button class="act min-h-14 text-lg" onclick={save}>Put what is judged on the thread</button>
 		{/if}
 		{#if running}<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={() => work.cancel()}
 				><span class="key">x</span> stop recording</button

@@ -10,7 +10,8 @@
 		told,
 		big,
 		nameOf,
-		onchoose
+		onchoose,
+		onturned = () => undefined
 	}: {
 		channels: string[];
 		now: Readonly<Record<string, number | null>>;
@@ -18,6 +19,8 @@
 		big: string;
 		nameOf: (channel: string) => string;
 		onchoose: (channel: string) => void;
+		/** Somebody says of a silent wheel whether it was turned. */
+		onturned?: (channel: string, turned: boolean) => void;
 	} = $props();
 	const STATE: Record<CornerResult, 'good' | 'suspect' | 'bad'> = {
 		answers: 'good',
@@ -44,7 +47,7 @@
 </script>
 
 <ul class="self-start">
-	{#each channels as channel (channel)}
+	{#each channels as channel, nth (nth)}
 		<li class="border-b border-rule">
 			<button
 				class="flex min-h-16 w-full cursor-pointer items-center gap-4 py-2 text-left text-2xl {channel === big
@@ -60,6 +63,13 @@
 				</span>
 				<span class="num">{shown(channel)}</span>
 			</button>
+			{#if told?.silent.includes(channel)}
+				<div class="flex flex-wrap items-center gap-3 pb-3 text-lg">
+					<p class="flex-1 basis-60">It said nothing. Was it turned?</p>
+					<button class="act-quiet" onclick={() => onturned(channel, true)}>I turned it, nothing came</button>
+					<button class="act-quiet" onclick={() => onturned(channel, false)}>Not turned yet</button>
+				</div>
+			{/if}
 		</li>
 	{/each}
 </ul>

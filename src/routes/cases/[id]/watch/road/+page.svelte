@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Act from '$lib/ui/Act.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { RoadProgress, type LegProgress } from '$lib/core/live/roadTest';
 	import Caution from '$lib/ui/Caution.svelte';
@@ -54,8 +55,8 @@
 				of {data.plan.length} still to cover{/if}
 		</h1>
 		{#if mayRecord && !recording}
-			<button class="act" disabled={work.busy || !data.linkAddress} onclick={start}
-				>Start recording <span class="key border-current">r</span></button
+			<Act class="act" whyNot={work.whyNot} onclick={start}
+				>Start recording <span class="key border-current">r</span></Act
 			>
 		{/if}
 	</div>

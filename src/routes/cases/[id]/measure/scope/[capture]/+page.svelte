@@ -112,7 +112,7 @@
 {#if found.length > 0}
 	<section class="mt-4" aria-label="What was found">
 		<ul>
-			{#each found as { i, finding } (`${i} ${finding.type}`)}
+			{#each found as { i, finding }, nth (nth)}
 				<li class="hair grid grid-cols-[1.75rem_minmax(0,1fr)_auto] items-center gap-3 py-2">
 					<Mark state="suspect" size={18} />
 					<span><strong>{names[i]}.</strong> {finding.text}</span>
@@ -186,7 +186,7 @@
 </section>
 
 <section class="mt-5 flex flex-wrap gap-x-10 gap-y-6" aria-label="Channel by channel">
-	{#each rings as { ring, name, marked } (name)}
+	{#each rings as { ring, name, marked }, nth (nth)}
 		<div>
 			<h2 class="text-lg font-bold">{name}, the ring</h2>
 			<RingMap {ring} {marked} size={capture.channels.length > 1 ? 300 : 340} />
@@ -197,13 +197,13 @@
 	<table class="w-full">
 		<thead>
 			<tr
-				><td></td>{#each names as name (name)}<th class="py-1 pl-6 text-right font-bold" scope="col"
+				><td></td>{#each names as name, nth (nth)}<th class="py-1 pl-6 text-right font-bold" scope="col"
 						>{name}</th
 					>{/each}</tr
 			>
 		</thead>
 		<tbody>
-			{#each numbers as { term, values } (term)}
+			{#each numbers as { term, values }, nth (nth)}
 				<tr class="hair">
 					<th class="py-1 text-left font-normal text-ink-2" scope="row">{term}</th>
 					{#each values as value, i (i)}<td class="num py-1 pl-6 text-right">{value}</td>{/each}

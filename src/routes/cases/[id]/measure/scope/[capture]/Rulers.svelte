@@ -55,7 +55,7 @@
 			value={rulers.lane}
 			onchange={(event) => onlane(Number(event.currentTarget.value))}
 		>
-			{#each lanes as name, i (name)}<option value={i}>{name}</option>{/each}
+			{#each lanes as name, i (i)}<option value={i}>{name}</option>{/each}
 		</select>
 	</label>
 {/if}

@@ -30,7 +30,7 @@
 						<span class="num">{timeS.toFixed(3)} s {id}</span> <strong>{reason}</strong>: {detail}
 					</li>
 				{/each}
-				{#each log.badLines as { line, reason } (line)}
+				{#each log.badLines as { line, reason }, nth (nth)}
 					<li class="hair py-1"><span class="num">line {line}</span> {reason}</li>
 				{/each}
 			</ul>

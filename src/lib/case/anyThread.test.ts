@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { vehicleTypes } from '../../../library';
+import { shippedBook } from '../../../library/codes';
+import { reasonModel } from '../../../library/reason/model';
+import { policyAt } from '../core/path/policy';
+import { anyThread } from './anyEntry.fixture';
+import { beforeAfter } from './beforeAfter';
+import { typeOf } from './codes';
+import { comebackStart } from './comeback';
+import { describeEntry, whatItShowed } from './describe';
+import { countedRecordings } from './drivenKm';
+import { EntryDraft } from './entry';
+import { knownEntry } from './knownEntry';
+import { mayClear } from './mayClear';
+import { projectCase } from './project';
+import { provingDrivePlan } from './provingDrive';
+import { proofView } from './proofView';
+import { mendingSteps, shownTest } from './reason/reasonView';
+import { shownGrid } from './reason/gridView';
+import { reasonAbout } from './reason/reasoning';
+import { caseReport } from './report';
+import { reportedCodes } from './reported';
+import { summarise } from './summary';
+import { caseTestConditions } from './testConditions';
+import { watchDefaults } from './watchDefaults';
+
+describe('whatever a thread holds that the schema lets through', () => {
+	it('is written by the schema itself: every entry drawn is one that a client may send', () => {
+		fc.assert(
+			fc.property(anyThread(), (thread) => {
+				for (const entry of thread) {
+					const parsed = EntryDraft.safeParse(JSON.parse(JSON.stringify(entry)));
+					expect(parsed.error?.issues).toBeUndefined();
+				}
+			}),
+			{ numRuns: 100 }
+		);
+	});
+
+	it('no projection fails on it', () => {
+		fc.assert(
+			fc.property(anyThread(), (drawn) => {
+				const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
+				const view = projectCase(thread, shippedBook);
+				summarise(thread, view);
+				caseReport(thread, view);
+				for (const [i, entry] of thread.entries()) {
+					describeEntry(entry);
+					whatItShowed(thread.slice(0, i), entry);
+				}
+				for (const code of view.codes) proofView(code, view.entries, view.codes);
+				beforeAfter(view.entries);
+				countedRecordings(view.entries);
+				mayClear(view, null);
+				provingDrivePlan(view);
+				reportedCodes(view.entries, view.book);
+				caseTestConditions(view);
+				watchDefaults(view);
+				comebackStart(thread, 'TP-0401', 'This workshop');
+			}),
+			{ numRuns: 2000 }
+		);
+	});
+
+	const models = new Map([...vehicleTypes].map(([id, type]) => [id, reasonModel(type)]));
+	it('nor does the reasoning: what it does not know says nothing', () => {
+		fc.assert(
+			fc.property(anyThread(), (drawn) => {
+				const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
+				const view = projectCase(thread, shippedBook);
+				const type = typeOf(view.entries);
+				const model = type && models.get(type.id);
+				if (!model) return;
+				const reasoning = reasonAbout(view.entries, model, {
+					book: view.book,
+					codes: view.codes,
+					policy: policyAt(0.8)
+				});
+				shownGrid(reasoning, view.entries);
+				mendingSteps(reasoning);
+				for (const ranked of reasoning.decision.ranked) shownTest(reasoning, ranked);
+				expect(reasoning.belief.present.every((p) => Number.isFinite(p))).toBe(true);
+			}),
+			{ numRuns: 20 }
+		);
+	});
+});

@@ -1,0 +1,15 @@
+const LONGEST = 1_500;
+/** One page that fails again and again tells it so often. */
+const MOST_TOLD = 20;
+let told = 0;
+
+/** Tells the server's log what failed on a page: whoever keeps the shop running hears of it without being called. */
+export function reportTrouble(error: unknown): void {
+	if (++told > MOST_TOLD) return;
+	const text = error instanceof Error ? (error.stack ?? error.message) : String(error);
+	void fetch('/page-trouble', {
+		method: 'POST',
+		headers: { 'content-type': 'application/json' },
+		body: JSON.stringify({ path: location.pathname.slice(0, 200), text: text.slice(0, LONGEST) })
+	}).catch(() => undefined);
+}
