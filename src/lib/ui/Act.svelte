@@ -7,6 +7,8 @@
 		whyNot = null,
 		children,
 		class: looks = 'act-quiet',
+		/** For a moment, while what was pressed is done. */
+		disabled = false,
 		...rest
 	}: HTMLButtonAttributes & {
 		/** Why it cannot be done now; null = it can. */
@@ -20,7 +22,7 @@
 	<button
 		type="button"
 		class={looks}
-		disabled={whyNot !== null}
+		disabled={whyNot !== null || disabled}
 		aria-describedby={whyNot ? `${uid}-why` : undefined}
 		{...rest}>{@render children()}</button
 	>

@@ -37,7 +37,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each sides.modules as { address, name, before, after }, nth (nth)}
+			{#each sides.modules as { name, before, after }, nth (nth)}
 				<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4 [&>th]:py-2 [&>th]:pr-4">
 					<th class="font-normal">{name}</th>
 					<td class={before.codes.length > 0 ? 'num' : 'text-ink-2'}>{words(before)}</td>

@@ -38,6 +38,7 @@
 			<Act
 				type="button"
 				class="act-quiet"
+				disabled={busy}
 				whyNot={text.trim() === '' ? 'Paste something first.' : null}
 				onclick={() => ontext(text, '')}>Look through it</Act
 			>

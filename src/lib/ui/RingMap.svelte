@@ -42,7 +42,7 @@
 			stroke-width="1.5"
 			stroke-dasharray="2 5"
 		/>
-		{#each drawing.teeth as { tooth, there, bad, from, to }, nth (nth)}
+		{#each drawing.teeth as { there, bad, from, to }, nth (nth)}
 			{#if there}
 				<line
 					x1={from.x}
@@ -54,7 +54,7 @@
 				/>
 			{/if}
 		{/each}
-		{#each places.slice(0, 6) as { from, arc, mark, turnDeg, label, words }, nth (nth)}
+		{#each places.slice(0, 6) as { arc, mark, turnDeg, label, words }, nth (nth)}
 			{#if arc}<path d={arc} class="fill-none stroke-bad" stroke-width="5" />{/if}
 			<g transform="translate({mark.x} {mark.y}) rotate({turnDeg})">
 				<path d="M-11 -10 H11 L4 0 L11 10 H-11 Z" class="fill-bad" />

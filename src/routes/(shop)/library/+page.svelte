@@ -102,7 +102,7 @@
 				class="field w-auto!"
 				onchange={(event) => (chosen = event.currentTarget.files?.[0]?.name ?? '')}
 			/>
-			<Act type="submit" class="act" whyNot={chosen === '' ? 'Choose a file first.' : null}
+			<Act type="submit" class="act" disabled={sending} whyNot={chosen === '' ? 'Choose a file first.' : null}
 				>{sending ? 'Reading…' : 'Bring it in'}</Act
 			>
 		</form>

@@ -74,6 +74,7 @@
 			</select>
 			<Act
 				class="act"
+				disabled={adding}
 				whyNot={target === '' ? 'Choose a case.' : null}
 				onclick={() => add(target, data.openCases.find((c) => c.id === target)?.text ?? 'the case')}>Add</Act
 			>
@@ -120,7 +121,7 @@
 	</section>
 </div>
 
-{#each data.cautions as caution, i (i)}{#if i === 0}<Caution>{data.cautions.join(' ')}</Caution>{/if}{/each}
+{#each data.cautions as _caution, i (i)}{#if i === 0}<Caution>{data.cautions.join(' ')}</Caution>{/if}{/each}
 
 {#if decoded.kind === 'dtc'}
 	<Sources

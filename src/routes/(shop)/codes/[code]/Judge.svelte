@@ -63,6 +63,7 @@
 		<Act
 			type="submit"
 			class="act"
+			disabled={sending}
 			whyNot={chosen === '' ? 'Choose a source.' : because.trim() === '' ? 'Say why.' : null}
 			>Write it down</Act
 		>

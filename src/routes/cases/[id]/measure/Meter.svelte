@@ -144,7 +144,11 @@
 				>Read the meter <span class="key">r</span></button
 			>
 		{/if}
-		<Act type="submit" class="act" whyNot={form.judgement ? null : 'Type the reading first.'}
+		<Act
+			type="submit"
+			class="act"
+			disabled={saving}
+			whyNot={form.judgement ? null : 'Type the reading first.'}
 			>Save <span class="key border-current">↵</span></Act
 		>
 	</form>

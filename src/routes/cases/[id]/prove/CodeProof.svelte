@@ -51,7 +51,7 @@
 			>{shown} of {proof.marks.length} shown: every reason</summary
 		>
 		<ul class="pb-2">
-			{#each proof.marks as { mark, name, state, words, by }, nth (nth)}
+			{#each proof.marks as { name, state, words, by }, nth (nth)}
 				<li class="hair grid grid-cols-[1.5rem_7rem_minmax(0,1fr)_auto] items-start gap-x-3 py-2">
 					<span class="mt-0.5"><Mark {state} size={18} /></span>
 					<span class="font-semibold">{name}</span>

@@ -137,7 +137,7 @@
 					<input class="field" maxlength="120" bind:value={source} /></label
 				>
 				<div class="mt-3 flex flex-wrap gap-3">
-					<Act class="act" whyNot={chosen === 0 ? 'Choose a code.' : null} onclick={save}
+					<Act class="act" disabled={saving} whyNot={chosen === 0 ? 'Choose a code.' : null} onclick={save}
 						>{saving ? 'Saving…' : `Save ${chosen} ${chosen === 1 ? 'code' : 'codes'}`}</Act
 					>
 					<button class="act-quiet" disabled={saving} onclick={ondrop}>Drop it</button>

@@ -85,8 +85,11 @@
 		<input class="field" bind:value={because} maxlength="300" />
 	</label>
 	<div class="mt-3 flex flex-wrap gap-3">
-		<Act class="act" whyNot={told ? null : 'Say what was seen first.'} onclick={() => void end('done')}
-			>Done</Act
+		<Act
+			class="act"
+			disabled={saving}
+			whyNot={told ? null : 'Say what was seen first.'}
+			onclick={() => void end('done')}>Done</Act
 		>
 		<button class="act-quiet" disabled={saving} onclick={() => void end('skipped')}>Skip it</button>
 		<button class="act-quiet" disabled={saving} onclick={() => void end('cannot')}>Cannot be done here</button

@@ -31,7 +31,7 @@
 			<span class="num ml-2 text-base font-normal text-ink-2">{round.time}, {round.by}</span>
 		</h2>
 		<ul>
-			{#each round.corners as { position, result, text }, nth (nth)}
+			{#each round.corners as { result, text }, nth (nth)}
 				<li class="hair flex items-center gap-3 py-2"><Mark state={STATE[result]} />{text}</li>
 			{/each}
 		</ul>

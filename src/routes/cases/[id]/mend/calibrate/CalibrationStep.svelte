@@ -62,7 +62,7 @@
 	<p class="text-ink-2">{one.because.join(' · ')}</p>
 	{#if one.values.length > 0}
 		<ul class="mt-1">
-			{#each one.values as { identifier, name, before, after, unit, within }, nth (nth)}
+			{#each one.values as { name, before, after, unit, within }, nth (nth)}
 				<li>
 					{name}:
 					<span class="num">{before ?? 'none'} → {after ?? 'none'} {unit}</span>

@@ -206,6 +206,7 @@
 				<Act
 					data-do
 					class="act"
+					disabled={saving}
 					whyNot={chosen !== best && because.trim() === '' ? 'Say why this one.' : null}
 					onclick={save}>Choose it</Act
 				>
