@@ -3,7 +3,15 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const SOURCES = ['src', 'library', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'];
+const SOURCES = [
+	'src',
+	'library',
+	'static',
+	'package-lock.json',
+	'svelte.config.js',
+	'vite.config.ts',
+	'vite.worker.config.ts'
+];
 const STAMP = 'build/.jaldi-built';
 
 /**

@@ -1,4 +1,10 @@
-import { optionsFromEnvironment, startServices, type ServiceOptions, type Services } from './services';
+import {
+	openServices,
+	optionsFromEnvironment,
+	startServices,
+	type ServiceOptions,
+	type Services
+} from './services';
 
 let running: Services | null = null;
 
@@ -6,6 +12,11 @@ let running: Services | null = null;
 export async function startRunning(options?: ServiceOptions): Promise<Services> {
 	running ??= await startServices(options ?? optionsFromEnvironment(process.env));
 	return running;
+}
+
+/** The services of a worker thread. */
+export async function openRunning(options: ServiceOptions): Promise<void> {
+	running ??= await openServices(options);
 }
 
 /** The running services. Throws before {@link startRunning} has finished. */

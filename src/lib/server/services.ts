@@ -1,3 +1,5 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import pino, { type Logger } from 'pino';
 import { codesOn } from '../case/codes';
 import { projectCase } from '../case/project';
@@ -16,7 +18,9 @@ import { ShopKeys } from './db/shopKeys';
 import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
-import { outlookOf } from './cases/outlook';
+import { inlineWork } from './heavy/inline';
+import { WorkerPool } from './heavy/pool';
+import type { HeavyWork } from './heavy/tasks';
 import { takeAwayHalves } from './bundle/importBundle';
 import { LinkDesk } from './jobs/desk';
 import { Outlooks } from './jobs/outlooks';
@@ -39,8 +43,14 @@ export interface Services {
 	trackRecord: TrackRecord;
 	desk: LinkDesk;
 	outlooks: Outlooks;
+	/** Files and papers, on other threads. */
+	heavy: HeavyWork;
+	/** Reasoning, on a thread of its own: nobody waits for a paper to learn the next step. */
+	thinking: HeavyWork;
 	log: Logger;
 	origin: string;
+	/** Ends what runs and closes the database. */
+	close: () => Promise<void>;
 }
 
 export interface ServiceOptions {
@@ -48,36 +58,68 @@ export interface ServiceOptions {
 	databaseToken?: string;
 	secret: string;
 	origin: string;
-	logLevel?: string;
+	logLevel?: string | undefined;
+	/** Bundle of the worker threads; absent = heavy work is done on this thread. */
+	workerFile?: string | undefined;
 }
 
+/** The services as a worker has them: it reads and computes, and begins nothing by itself. */
+export async function openServices(options: ServiceOptions): Promise<Services> {
+	const log = pino({ level: options.logLevel ?? 'info' });
+	const db = await openDatabase(options.databaseUrl, options.databaseToken);
+	return servicesOn(db, log, options, { heavy: inlineWork, thinking: inlineWork });
+}
+
+/** The services of the server itself: brings the database up to date and what a stopped server left to an end. */
 export async function startServices(options: ServiceOptions): Promise<Services> {
 	const log = pino({ level: options.logLevel ?? 'info' });
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
-	const threads = new Threads(db);
-	const cases = new Cases(db, threads);
-	const codes = new CodeLibrary(db);
-	await codes.prepare();
-	const desk = new LinkDesk(db, threads, cases, log, undefined, async (caseId) => {
-		const thread = await threads.read(caseId);
-		return caseTestConditions(projectCase(thread, await codes.bookFor(codesOn(thread))));
-	});
+	const made = servicesOn(db, log, options, workersOf(options));
+	await made.codes.prepare();
 	const halves = await takeAwayHalves(db);
 	if (halves > 0) log.warn({ halves }, 'cases that were only half brought in were taken away');
-	const recovered = await desk.recover();
+	const recovered = await made.desk.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
 	// Nobody waits for this: a case that is looked at before its turn is computed then.
-	cases
+	made.cases
 		.catchUp()
 		.then((count) => count > 0 && log.info({ count }, 'what is kept beside threads was computed anew'))
+		.then(() => made.cases.checkOpenChains())
+		.then((broken) => broken > 0 && log.error({ broken }, 'threads are not as they were written'))
 		.catch((error: unknown) =>
 			log.error({ err: error }, 'what is kept beside threads could not be computed anew')
 		);
-	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
+	return made;
+}
+
+function workersOf(options: ServiceOptions): { heavy: HeavyWork; thinking: HeavyWork } {
+	const file = options.workerFile;
+	if (!file) return { heavy: inlineWork, thinking: inlineWork };
+	return { heavy: new WorkerPool(file, options), thinking: new WorkerPool(file, options, 1) };
+}
+
+function servicesOn(
+	db: Database,
+	log: Logger,
+	options: ServiceOptions,
+	{ heavy, thinking }: { heavy: HeavyWork; thinking: HeavyWork }
+): Services {
+	const threads = new Threads(db);
+	const codes = new CodeLibrary(db);
+	const cases = new Cases(db, threads, codes);
+	const testsOf = async (caseId: string) => {
+		const thread = await threads.read(caseId);
+		const view = projectCase(thread, await codes.bookFor(codesOn(thread)));
+		return caseTestConditions(view).map(({ name, condition }) => ({ name, condition }));
+	};
+	const desk = new LinkDesk(db, threads, cases, log, undefined, testsOf, (input) =>
+		heavy.ask('endedRecording', input)
+	);
+	const outlooks = new Outlooks(db, log, thinking);
 	return {
 		db,
-		auth,
+		auth: makeAuth({ db, secret: options.secret, origin: options.origin }),
 		threads,
 		cases,
 		codes,
@@ -91,10 +133,24 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
 		desk,
-		outlooks: new Outlooks(db, log, outlookOf),
+		outlooks,
+		heavy,
+		thinking,
 		log,
-		origin: options.origin
+		origin: options.origin,
+		async close() {
+			await desk.stop();
+			await cases.settled();
+			await Promise.all([heavy.close(), thinking.close()]);
+			db.$client.close();
+		}
 	};
+}
+
+/** The bundle of the worker threads beside the built server; undefined where this is no built server. */
+function builtWorker(started: string | undefined): string | undefined {
+	const file = join(dirname(started ?? ''), 'heavy/worker.js');
+	return existsSync(file) ? file : undefined;
 }
 
 /** Options from the environment. Throws where a secret is missing: better no server than an open one. */
@@ -110,6 +166,7 @@ export function optionsFromEnvironment(env: Record<string, string | undefined>):
 		databaseToken: env.JALDI_DATABASE_TOKEN,
 		secret,
 		origin: env.ORIGIN ?? `http://127.0.0.1:${env.PORT ?? '3000'}`,
-		logLevel: env.JALDI_LOG_LEVEL
+		logLevel: env.JALDI_LOG_LEVEL,
+		workerFile: builtWorker(process.argv[1])
 	};
 }

@@ -15,7 +15,8 @@ export interface Chunk {
 const MAGIC = [0x4a, 0x4c, 0x43, 0x31];
 const HEAD_BYTES = MAGIC.length + 4;
 const DOUBLE_BYTES = 8;
-const MOST_ROWS = 50_000_000;
+/** What one piece may unpack to: an hour of everything at 50 Hz is a twentieth of it. */
+export const MOST_CHUNK_VALUES = 20_000_000;
 const FAST = 3;
 
 export function encodeChunk({ timeS, channels }: Chunk): Uint8Array {
@@ -64,9 +65,9 @@ function readHead(bytes: Uint8Array): { rows: number; channels: string[] } | nul
 		const sound =
 			Number.isInteger(rows) &&
 			Number(rows) >= 0 &&
-			Number(rows) <= MOST_ROWS &&
 			Array.isArray(channels) &&
 			channels.length <= MOST_CHANNELS &&
+			Number(rows) * (channels.length + 1) <= MOST_CHUNK_VALUES &&
 			channels.every((name) => typeof name === 'string');
 		return sound ? { rows: Number(rows), channels: channels as string[] } : null;
 	} catch {

@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from '../result';
-import { decodeChunk, joinChunks, type Chunk } from './chunk';
+import { decodeChunk, joinChunks, MOST_CHUNK_VALUES, type Chunk } from './chunk';
 
 const LENGTH_BYTES = 4;
 
@@ -36,9 +36,13 @@ export function readPieces(body: Uint8Array): Result<Chunk> {
 	const pieces = splitPieces(body);
 	if (!pieces.ok) return pieces;
 	const chunks: Chunk[] = [];
+	let values = 0;
 	for (const piece of pieces.value) {
 		const chunk = decodeChunk(piece);
 		if (!chunk.ok) return chunk;
+		values += chunk.value.timeS.length * (chunk.value.channels.size + 1);
+		// Small pieces that unpack to much are many as easily as one.
+		if (values > MOST_CHUNK_VALUES) return fail('it unpacks to more numbers than a recording may hold');
 		chunks.push(chunk.value);
 	}
 	return chunks.length > 0 ? ok(joinChunks(chunks)) : fail('there are no samples in it');

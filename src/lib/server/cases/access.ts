@@ -48,10 +48,23 @@ export async function loadCheckedCase(id: string): Promise<LoadedCase> {
 	return loadCase(id);
 }
 
-/** A case with its thread and all that the thread says. */
+/** Cases whose projections are kept, the longest unused going first. */
+const MOST_KEPT = 200;
+const kept = new Map<string, { of: string; loaded: Pick<LoadedCase, 'thread' | 'view'> }>();
+
+/** A case with its thread and all that the thread says. Until it grows, or what is known of codes changes, it is kept. */
 export async function loadCase(id: string): Promise<LoadedCase> {
 	const row = await caseRowHere(id);
-	const thread = theirs(row, await services().threads.read(id));
-	const book = await services().codes.bookFor(codesOn(thread));
-	return { row, thread, view: projectCase(thread, book) };
+	const { threads, codes } = services();
+	const [written, stamp] = await Promise.all([threads.read(id), codes.stamp()]);
+	const of = `${written.length} ${written.at(-1)?.hash} ${stamp} ${row.fromShop}`;
+	const known = kept.get(id);
+	if (known?.of === of) return { row, ...known.loaded };
+	const thread = theirs(row, written);
+	const book = await codes.bookFor(codesOn(thread));
+	const loaded = { thread, view: projectCase(thread, book) };
+	kept.delete(id);
+	kept.set(id, { of, loaded });
+	if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value ?? '');
+	return { row, ...loaded };
 }

@@ -39,6 +39,8 @@ export async function addEntry<K extends EntryKind>(
 	if (refused) return fail(refused);
 	const stored = await threads.append(draft.data, author, options);
 	if (!stored.ok) return fail(stored.error.text);
-	await cases.refresh(entry.caseId);
+	// A closed case leaves the floor at once; all else may follow.
+	if (draft.data.kind === 'signature') await cases.refresh(entry.caseId);
+	else cases.later(entry.caseId);
 	return stored;
 }

@@ -1,7 +1,5 @@
-import { createHash } from 'node:crypto';
 import type { EntryDraft } from '../../case/entry';
 import { services } from '../running';
-import { unpackedLog } from './keptLog';
 
 /** Photos that an entry speaks of. */
 function photosIn(entry: EntryDraft): readonly { id: string; sha256: string }[] {
@@ -14,15 +12,14 @@ function photosIn(entry: EntryDraft): readonly { id: string; sha256: string }[] 
  * names what does not exist would spoil every bundle of its case.
  */
 export async function notKept(caseId: string, entry: EntryDraft): Promise<string | null> {
-	const { photos, desk } = services();
+	const { photos, desk, heavy } = services();
 	for (const { id, sha256 } of photosIn(entry)) {
 		if ((await photos.hashOf(caseId, id)) !== sha256)
 			return 'A photo that it names is not on this case: take it once more.';
 	}
 	if (entry.kind !== 'frame-log' || !entry.payload.kept) return null;
 	const [packed] = await desk.captures.pieces({ caseId, id: entry.id });
-	const log = packed && (await unpackedLog(packed));
-	return log && createHash('sha256').update(log).digest('hex') === entry.payload.kept.sha256
+	return packed && (await heavy.ask('logHash', packed)) === entry.payload.kept.sha256
 		? null
 		: 'The log that it names is not kept here: send the file first.';
 }

@@ -1,5 +1,6 @@
 import { minutesToGoInParts, type MinutesToGo } from '../../core/path/minutesToGo';
 import { randomFromText } from '../../core/path/randomFromText';
+import type { NextStep } from '../../case/nextStep';
 import type { Outlook } from '../jobs/outlooks';
 import { inParts } from '../inParts';
 import { loadCase, type LoadedCase } from './access';
@@ -17,37 +18,25 @@ async function toGoOf({ reasoning, entries }: ReasonedCase): Promise<MinutesToGo
 	return inParts(minutesToGoInParts(model, situation, candidates, policy, paid, random, RUNS));
 }
 
-/** How long a case may still take and what comes next, for the floor; null minutes where nothing can be said yet. */
-export async function outlookOf(caseId: string): Promise<Outlook> {
+/** Minutes still to go of a case; null where nothing can be said yet. */
+export type Minutes = Pick<Outlook, 'meanMinutes' | 'lowMinutes' | 'highMinutes'>;
+const UNKNOWN: Minutes = { meanMinutes: null, lowMinutes: null, highMinutes: null };
+
+/** How long a case may still take, for the floor. */
+export async function minutesOf(caseId: string): Promise<Minutes> {
 	const loaded: LoadedCase = await loadCase(caseId);
-	const seq = loaded.thread.length;
-	const nothing = {
-		seq,
-		meanMinutes: null,
-		lowMinutes: null,
-		highMinutes: null,
-		nextTitle: null,
-		nextWhy: null
-	};
 	const { signature, lastScan, next } = loaded.view;
-	if (signature || !lastScan) return nothing;
+	if (signature || !lastScan) return UNKNOWN;
 	if (!next?.seeks)
-		return {
-			...nothing,
-			meanMinutes: PROVING_MIN,
-			lowMinutes: PROVING_MIN * 0.6,
-			highMinutes: PROVING_MIN * 2
-		};
+		return { meanMinutes: PROVING_MIN, lowMinutes: PROVING_MIN * 0.6, highMinutes: PROVING_MIN * 2 };
 	const reasoned = await reasonOf(loaded);
-	if (!reasoned) return nothing;
+	if (!reasoned) return UNKNOWN;
 	const { mean, low, high } = await toGoOf(reasoned);
-	const step = await nextStepOf(loaded);
-	return {
-		seq,
-		meanMinutes: Math.round(mean),
-		lowMinutes: Math.round(low),
-		highMinutes: Math.round(high),
-		nextTitle: step?.title ?? null,
-		nextWhy: step?.why ?? null
-	};
+	return { meanMinutes: Math.round(mean), lowMinutes: Math.round(low), highMinutes: Math.round(high) };
+}
+
+/** The next step of a case as the reasoning has it, and the length of the thread that it was worked out from. */
+export async function nextOf(caseId: string): Promise<{ seq: number; next: NextStep | null }> {
+	const loaded = await loadCase(caseId);
+	return { seq: loaded.thread.length, next: loaded.view.next?.seeks ? await nextStepOf(loaded) : null };
 }

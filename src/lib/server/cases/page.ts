@@ -1,10 +1,29 @@
 import { describeEntry, whatItShowed, type ThreadLine } from '../../case/describe';
-import { standing } from '../../case/thread';
+import type { Entry } from '../../case/entry';
+import { latest, standing } from '../../case/thread';
 import type { LoadedCase } from './access';
 import { clock } from './clock';
 
 /** Newest entries shown beside the station; the rest is on the hand-over page. */
 const LINES_SHOWN = 60;
+
+type Words = Pick<ThreadLine, 'title' | 'detail' | 'shows'>;
+/** What an entry says and showed never changes: neither does anything before it. */
+const said = new WeakMap<Entry, Words>();
+
+function wordsOf(thread: readonly Entry[], entry: Entry): Words {
+	const known = said.get(entry);
+	if (known) return known;
+	const { title, detail, shows } = describeEntry(entry);
+	const shown = whatItShowed(thread.slice(0, entry.seq - 1), entry);
+	const words = {
+		title,
+		detail,
+		shows: shown.length > 0 || shows === null ? shown : [{ words: shows, good: false }]
+	};
+	said.set(entry, words);
+	return words;
+}
 
 /** The thread as the panel shows it, newest first. */
 export function threadLines({ thread }: Pick<LoadedCase, 'thread'>): ThreadLine[] {
@@ -12,14 +31,10 @@ export function threadLines({ thread }: Pick<LoadedCase, 'thread'>): ThreadLine[
 	return thread
 		.slice(-LINES_SHOWN)
 		.map((entry): ThreadLine => {
-			const { title, detail, shows } = describeEntry(entry);
-			const shown = whatItShowed(thread.slice(0, entry.seq - 1), entry);
 			return {
 				id: entry.id,
 				kind: entry.kind,
-				title,
-				detail,
-				shows: shown.length > 0 || shows === null ? shown : [{ words: shows, good: false }],
+				...wordsOf(thread, entry),
 				time: clock(entry.observedAt),
 				author: entry.authorName,
 				seq: entry.seq,
@@ -49,12 +64,12 @@ export function casePage(loaded: LoadedCase) {
 		number: row.number,
 		vehicle: row.vehicle,
 		vehicleName: row.vehicleName,
-		complaint: row.summary.complaint,
+		complaint: latest(view.entries, 'complaint')?.payload.words ?? null,
 		lampWords:
 			allOut && lampCheck ? [`all lamps out since ${clock(lampCheck.observedAt)}`] : lampWords(lamps),
 		stations: view.stations,
 		next: view.next,
-		signed: row.signed,
+		signed: view.signature !== null,
 		headSeq: thread.length,
 		headHash: thread.at(-1)?.hash ?? '',
 		chain: row.chainBroken,

@@ -53,8 +53,9 @@ export interface ReasonedCase {
 export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): Promise<ReasonedCase | null> {
 	const type = typeOf(loaded.view.entries);
 	if (!type) return null;
-	const { settings, trackRecord, reasonBooks } = services();
-	const [proving, book, proven, timed] = await Promise.all([
+	const { settings, trackRecord, reasonBooks, codes } = services();
+	const [stamp, proving, book, proven, timed] = await Promise.all([
+		codes.stamp(),
 		settings.read('proving'),
 		reasonBooks.read(),
 		trackRecord.proven(),
@@ -77,6 +78,7 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 	const key = [
 		loaded.row.id,
 		head,
+		stamp,
 		proving,
 		book.version,
 		JSON.stringify(counts),

@@ -48,6 +48,8 @@ export interface CaseWithCode {
 
 export const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
 const PAGE = 25;
+/** Open cases whose threads are checked at a start, the newest first. */
+const MOST_CHECKED = 2_000;
 /** Set by migrations that changed what is kept beside threads. */
 const COMPUTE_ANEW = -1;
 
@@ -71,6 +73,9 @@ const JOINED = {
 
 /** The shop's cases and vehicles. */
 export class Cases {
+	private readonly behind = new Set<string>();
+	private following: Promise<void> | null = null;
+
 	constructor(
 		private readonly db: Database,
 		private readonly threads: Threads,
@@ -122,7 +127,7 @@ export class Cases {
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 			.where(and(eq(caseRecord.id, id), eq(caseRecord.comingIn, false)));
-		return row ? this.toRow(row) : null;
+		return row ? this.toRow(row, row.case_record.summary as CaseSummary | null) : null;
 	}
 
 	/** Who made the vehicle of a case; null where its type or the case is not known. */
@@ -160,6 +165,42 @@ export class Cases {
 			.limit(PAGE)
 			.offset((page - 1) * PAGE);
 		return { rows: await Promise.all(rows.map((row) => this.toRow(row))), total, page, pages };
+	}
+
+	/** Has what the floor shows follow the thread soon: whoever has written waits for nothing but the entry itself. */
+	later(caseId: string): void {
+		this.behind.add(caseId);
+		this.following ??= this.follow().finally(() => (this.following = null));
+	}
+
+	/** Resolves once nothing waits to be followed any more. */
+	async settled(): Promise<void> {
+		while (this.following) await this.following;
+	}
+
+	private async follow(): Promise<void> {
+		for (const caseId of this.behind) {
+			this.behind.delete(caseId);
+			// Whoever waits for a page comes first.
+			await new Promise((resolve) => setImmediate(resolve));
+			await this.refresh(caseId).catch(() => undefined);
+		}
+	}
+
+	/** Reads the threads of open cases from disk and checks them. @returns how many are not as they were written */
+	async checkOpenChains(): Promise<number> {
+		const open = await this.db
+			.select({ id: caseRecord.id })
+			.from(caseRecord)
+			.where(and(eq(caseRecord.signed, false), eq(caseRecord.comingIn, false)))
+			.orderBy(desc(caseRecord.number))
+			.limit(MOST_CHECKED);
+		let broken = 0;
+		for (const { id } of open) {
+			if (!(await this.threads.check(id)).intact) broken += 1;
+			await new Promise((resolve) => setImmediate(resolve));
+		}
+		return broken;
 	}
 
 	/** Brings what the floor shows up to the thread. Harmless to repeat; run after every append. */
@@ -241,7 +282,8 @@ export class Cases {
 		}));
 	}
 
-	private async toRow(row: Joined): Promise<CaseRow> {
+	/** @param asKept what is kept beside the thread will do, though it may be behind it; null = as the thread is now */
+	private async toRow(row: Joined, asKept: CaseSummary | null = null): Promise<CaseRow> {
 		const { case_record: record, length } = row;
 		const fresh = record.summary !== null && record.summarySeq === length;
 		return {
@@ -256,7 +298,7 @@ export class Cases {
 			vehicle: row.vehicle,
 			vehicleName: typeName(row.vehicle.typeId),
 			length,
-			summary: fresh ? (record.summary as CaseSummary) : await this.refresh(record.id)
+			summary: asKept ?? (fresh ? (record.summary as CaseSummary) : await this.refresh(record.id))
 		};
 	}
 }

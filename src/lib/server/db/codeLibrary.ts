@@ -73,6 +73,14 @@ export class CodeLibrary {
 			.onConflictDoNothing();
 	}
 
+	/** Changes whenever what is known of codes does: a pack brought in or taken away, a definition written. */
+	async stamp(): Promise<string> {
+		const [row] = await this.db.all<{ stamp: string }>(
+			sql`SELECT (SELECT COALESCE(MAX(id), 0) FROM code_definition) || '/' || (SELECT COUNT(*) FROM code_pack) AS stamp`
+		);
+		return row?.stamp ?? '';
+	}
+
 	/** The shipped book with what this shop has added on top: its own words first, then packs it brought in. */
 	async bookFor(codes: Iterable<string>): Promise<CodeBook> {
 		const wanted = [...new Set(codes)];

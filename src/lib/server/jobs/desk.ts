@@ -27,7 +27,8 @@ import { JobNotes, type Unfinished } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
 import { calibrationOutcome, clearOutcome, codesFound, scanOutcome } from './outcome';
 import type { LiveBatch, Recorder } from './recorder';
-import { Recordings, type TestsOf } from './recordings';
+import { Recordings, type EndRecording, type TestsOf } from './recordings';
+import { endedRecording } from './recordingWork';
 import { readIdentity, scanVehicle } from './scan';
 
 interface Job {
@@ -38,6 +39,8 @@ interface Job {
 	cancelled: boolean;
 	/** Whether it can be cut short without harm. */
 	stoppable: boolean;
+	/** Resolves when it is over and nothing of it is left to do. */
+	ended: Promise<void>;
 }
 
 type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
@@ -61,7 +64,8 @@ export class LinkDesk {
 		private readonly cases: Cases,
 		private readonly log: Logger,
 		private readonly open: Open = (address) => DoipLink.open(address),
-		testsOf: TestsOf = () => Promise.resolve([])
+		testsOf: TestsOf = () => Promise.resolve([]),
+		ended: EndRecording = (input) => Promise.resolve(endedRecording(input))
 	) {
 		this.notes = new JobNotes(db);
 		this.captures = new Captures(db);
@@ -72,7 +76,8 @@ export class LinkDesk {
 			(caseId, author, id, payload, observedAt) =>
 				this.store(caseId, author, id, 'live-recording', payload, observedAt),
 			testsOf,
-			(one, why) => this.notes.putAside(one, why)
+			(one, why) => this.notes.putAside(one, why),
+			ended
 		);
 	}
 
@@ -93,6 +98,13 @@ export class LinkDesk {
 			set.delete(onChange);
 			if (set.size === 0) this.watchers.delete(caseId);
 		};
+	}
+
+	/** Ends what runs, for a server that stops: recordings are kept, readings cut short, a clear is waited for. */
+	async stop(): Promise<void> {
+		const jobs = [...this.busy.values()];
+		for (const job of jobs) if (job.stoppable) job.cancelled = true;
+		await Promise.all(jobs.map((job) => job.ended));
 	}
 
 	/** Asks the running scan to stop after the module it is at. A clear is never stopped half way. */
@@ -291,6 +303,7 @@ export class LinkDesk {
 			authorId: author.id,
 			cancelled: false,
 			stoppable: kind === 'scan' || kind === 'record',
+			ended: Promise.resolve(),
 			recorder: null,
 			status: {
 				id: entryId,
@@ -309,7 +322,7 @@ export class LinkDesk {
 		this.byCase.set(row.id, job);
 		// Whoever has the case open elsewhere sees that it began.
 		this.tell(job, {});
-		void this.run(job, work);
+		job.ended = this.run(job, work);
 		return ok(job.status);
 	}
 
@@ -395,7 +408,7 @@ export class LinkDesk {
 		if (!draft.success) return fail(z.prettifyError(draft.error));
 		const stored = await this.threads.append(draft.data, author);
 		if (!stored.ok) return fail(stored.error.text);
-		await this.cases.refresh(caseId);
+		this.cases.later(caseId);
 		return ok(null);
 	}
 

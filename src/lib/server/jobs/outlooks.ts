@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../db/open';
 import { caseOutlook } from '../db/schema';
+import { isBusy, type HeavyWork } from '../heavy/tasks';
 
 /** Minutes still to go of a case, from thread of a length. */
 export interface Outlook {
@@ -14,17 +15,17 @@ export interface Outlook {
 	nextWhy: string | null;
 }
 
-type WorkOut = (caseId: string) => Promise<Outlook>;
-
 /** Works out how long cases may still take, one after the other and behind everything that somebody waits for. */
 export class Outlooks {
 	private readonly waiting = new Set<string>();
+	private readonly unmeasured = new Set<string>();
+	private readonly listeners = new Map<string, Set<(seq: number) => void>>();
 	private running = false;
 
 	constructor(
 		private readonly db: Database,
 		private readonly log: Logger,
-		private readonly workOut: WorkOut
+		private readonly thinking: Pick<HeavyWork, 'ask'>
 	) {}
 
 	async read(caseId: string): Promise<Outlook | null> {
@@ -44,23 +45,57 @@ export class Outlooks {
 		if (!this.running) void this.run();
 	}
 
+	/** Calls back whenever the next step of a case was worked out anew in this process. Returns how to stop. */
+	listen(caseId: string, onNews: (seq: number) => void): () => void {
+		const set = this.listeners.get(caseId) ?? new Set();
+		set.add(onNews);
+		this.listeners.set(caseId, set);
+		return () => {
+			set.delete(onNews);
+			if (set.size === 0) this.listeners.delete(caseId);
+		};
+	}
+
+	private async workOutNext(caseId: string): Promise<void> {
+		const { seq, next } = await this.thinking.ask('nextStep', caseId);
+		const known = { seq, nextTitle: next?.title ?? null, nextWhy: next?.why ?? null };
+		await this.db
+			.insert(caseOutlook)
+			.values({ caseId, ...known })
+			.onConflictDoUpdate({ target: caseOutlook.caseId, set: known });
+		for (const tell of this.listeners.get(caseId) ?? []) tell(seq);
+	}
+
+	private async workOutMinutes(caseId: string): Promise<void> {
+		const minutes = await this.thinking.ask('minutesToGo', caseId);
+		await this.db.update(caseOutlook).set(minutes).where(eq(caseOutlook.caseId, caseId));
+	}
+
+	private async tried(caseId: string, work: () => Promise<void>): Promise<void> {
+		try {
+			await work();
+		} catch (error) {
+			// Whoever looks at the case next asks for it again.
+			if (!isBusy(error))
+				this.log.error({ err: error, caseId }, 'what comes next on a case could not be worked out');
+		}
+	}
+
 	private async run(): Promise<void> {
 		this.running = true;
 		for (;;) {
 			const [caseId] = this.waiting;
 			if (caseId === undefined) break;
 			this.waiting.delete(caseId);
-			try {
-				const outlook = await this.workOut(caseId);
-				await this.db
-					.insert(caseOutlook)
-					.values({ caseId, ...outlook })
-					.onConflictDoUpdate({ target: caseOutlook.caseId, set: outlook });
-			} catch (error) {
-				this.log.error({ err: error, caseId }, 'how long a case may still take could not be worked out');
+			this.unmeasured.delete(caseId);
+			this.unmeasured.add(caseId);
+			await this.tried(caseId, () => this.workOutNext(caseId));
+			// What comes next is waited for; how long it may take is worked out when nobody waits.
+			while (this.waiting.size === 0 && this.unmeasured.size > 0) {
+				const [one = ''] = this.unmeasured;
+				this.unmeasured.delete(one);
+				await this.tried(one, () => this.workOutMinutes(one));
 			}
-			// Whoever waits for a page comes first.
-			await new Promise((resolve) => setImmediate(resolve));
 		}
 		this.running = false;
 	}

@@ -5,12 +5,13 @@ import { isNotAvailable } from '../../core/live/recording';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
-import { wholePieces, type Captures, type OpenCapture } from '../db/captures';
+import type { Captures, OpenCapture } from '../db/captures';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
 import { CodeListener } from './codeListener';
-import { liveVehicleOf, Recorder, recordingPayload } from './recorder';
+import { liveVehicleOf, Recorder } from './recorder';
+import type { endedRecording } from './recordingWork';
 import { sample } from './sampler';
 
 /** What is to be recorded, for whom. */
@@ -27,6 +28,11 @@ interface Wanted {
 
 /** What the tests of a case's codes need, named `address/dtc`. */
 export type TestsOf = (caseId: string) => Promise<NamedCondition[]>;
+
+/** Analyses what was recorded, wherever there is a hand free for it. */
+export type EndRecording = (
+	input: Parameters<typeof endedRecording>[0]
+) => Promise<ReturnType<typeof endedRecording>>;
 
 type PutAside = (
 	one: { id: string; caseId: string; kind: 'record'; author: Author; draft: LiveRecording },
@@ -55,7 +61,8 @@ export class Recordings {
 		private readonly log: Logger,
 		private readonly store: Store,
 		private readonly testsOf: TestsOf,
-		private readonly putAside: PutAside
+		private readonly putAside: PutAside,
+		private readonly ended: EndRecording
 	) {}
 
 	/**
@@ -93,20 +100,20 @@ export class Recordings {
 			await this.captures.forget(own);
 			return fail(`${lost ?? 'It was stopped at once.'} There was nothing to keep.`);
 		}
-		const payload = recordingPayload(
+		const { payload, pieces } = await this.ended({
 			samples,
-			this.vehicleOf(row),
-			{
+			vehicle: this.vehicleOf(row),
+			about: {
 				name,
 				source: { kind: 'vehicle' },
 				marks: recorder.marks,
 				endedBecause: lost,
 				...(listenTo.length > 0 ? { heard: listener.heard } : {})
 			},
-			await this.testsOf(row.id)
-		);
+			tests: await this.testsOf(row.id)
+		});
 		const stored = await this.store(row.id, author, id, payload, startedAt);
-		await this.captures.finish(own, wholePieces(samples));
+		await this.captures.finish(own, pieces);
 		if (!stored.ok) return stored;
 		const byItself = lost ? ` It ended by itself: ${lost}` : '';
 		return ok(
@@ -130,21 +137,21 @@ export class Recordings {
 		const own = { id, caseId };
 		const samples = await this.captures.read(own);
 		if (!samples || samples.timeS.length < FEWEST_ROWS) return this.captures.forget(own);
-		const payload = recordingPayload(
+		const { payload, pieces } = await this.ended({
 			samples,
-			this.vehicleOf(await this.cases.find(caseId)),
-			{
+			vehicle: this.vehicleOf(await this.cases.find(caseId)),
+			about: {
 				name,
 				source: { kind: 'vehicle' },
 				marks,
 				endedBecause: 'The server stopped while it was recorded.'
 			},
-			await this.testsOf(caseId)
-		);
+			tests: await this.testsOf(caseId)
+		});
 		const stored = await this.store(caseId, author, id, payload, startedAt);
 		// What its thread does not take stays on disk, whole, and is shown to a lead.
 		if (!stored.ok) await this.putAside({ ...own, kind: 'record', author, draft: payload }, stored.error);
-		await this.captures.finish(own, wholePieces(samples));
+		await this.captures.finish(own, pieces);
 	}
 
 	private vehicleOf(row: CaseRow | null | undefined) {

@@ -1,6 +1,6 @@
 import type { JobStatus } from '$lib/case/jobStatus';
 import { loadCase } from '$lib/server/cases/access';
-import { nextStepOf } from '$lib/server/cases/nextStep';
+import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
 import { casePage } from '$lib/server/cases/page';
 import { mayWrite } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
@@ -13,7 +13,7 @@ export const load = async ({ params, depends, locals }) => {
 	depends(`jaldi:case`);
 	const loaded = await loadCase(params.id);
 	return {
-		case: { ...casePage(loaded), next: await nextStepOf(loaded) },
+		case: { ...casePage(loaded), next: await nextAsReasoned(loaded) },
 		job: services().desk.status(params.id),
 		elsewhere: elsewhereOf(services().desk.runningOn(loaded.row.vehicle.linkAddress), params.id),
 		canWrite: locals.member !== null && mayWrite(locals.member)

@@ -35,6 +35,7 @@
 		source.addEventListener('head', (event) => {
 			if (Number(event.data) !== shown.headSeq) void refreshCase();
 		});
+		source.addEventListener('next', () => shown.next?.seeks && void refreshCase());
 		source.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
 		return () => source.close();
 	});

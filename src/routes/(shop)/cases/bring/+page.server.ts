@@ -1,6 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
-import { examineBundle, takeInBundle } from '$lib/server/bundle/importBundle';
+import { takeInBundle } from '$lib/server/bundle/importBundle';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
 import { services } from '$lib/server/running';
@@ -13,8 +13,8 @@ export const actions = {
 		if (!(file instanceof File) || file.size === 0)
 			return fail(400, { error: 'Choose a bundle: a ZIP file.' });
 		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });
-		const { db, threads, cases } = services();
-		const examined = await examineBundle(new Uint8Array(await file.arrayBuffer()));
+		const { db, threads, cases, heavy } = services();
+		const examined = await heavy.ask('examineBundle', new Uint8Array(await file.arrayBuffer()));
 		if (!examined.ok) return fail(400, { error: examined.error });
 		const taken = await takeInBundle(db, threads, examined.value);
 		if (!taken.ok) return fail(400, { error: taken.error });

@@ -10,7 +10,7 @@ const HEARTBEAT_MS = 20_000;
  */
 export async function GET({ params, request }) {
 	await caseRowHere(params.id);
-	const { threads, desk } = services();
+	const { threads, desk, outlooks } = services();
 	const encoder = new TextEncoder();
 	let stop = () => {};
 	const stream = new ReadableStream<Uint8Array>({
@@ -18,11 +18,13 @@ export async function GET({ params, request }) {
 			const send = (event: string, data: unknown) =>
 				controller.enqueue(encoder.encode(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`));
 			const stopThread = threads.listen(params.id, (seq) => send('head', seq));
+			const stopNext = outlooks.listen(params.id, (seq) => send('next', seq));
 			const stopJob = desk.watch(params.id, (status) => send('job', status));
 			const beat = setInterval(() => controller.enqueue(encoder.encode(': still here\n\n')), HEARTBEAT_MS);
 			stop = () => {
 				stopThread();
 				stopJob();
+				stopNext();
 				clearInterval(beat);
 			};
 			request.signal.addEventListener('abort', () => stop());

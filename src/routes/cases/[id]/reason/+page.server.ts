@@ -1,133 +1,26 @@
 import { error, fail } from '@sveltejs/kit';
-import { cascadeOf } from '$lib/case/reason/cascade';
-import { hypothesesOf, testWords } from '$lib/case/reason/plan';
-import { explanationsShown } from '$lib/case/reason/explanationView';
-import { shownGrid } from '$lib/case/reason/gridView';
-import { mendingSteps, shownTest } from '$lib/case/reason/reasonView';
-import { workDone } from '$lib/case/reason/reasoning';
-import { faultWords, seenWords, placeWords, STEP_WORDS } from '$lib/case/reason/words';
 import { describeEntry } from '$lib/case/describe';
-import { latest, ofKind } from '$lib/case/thread';
 import { maySign } from '$lib/server/accounts/members';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
-import { reasonOf, type ReasonedCase } from '$lib/server/cases/reason';
 import { services } from '$lib/server/running';
-import { wheelReaderOf } from '../../../../../library/measurePoints';
-import { repairs } from '../../../../../library/repairs';
-import { leftBehindBy } from '../../../../../library/reason/leftBehind';
-import { splitKey } from '../../../../../library/reason/signs';
-
-const MOST_OTHERS = 2;
-/** Less suspected than this, what others left behind is not spoken of. */
-const LEFT_FROM = 0.03;
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
-	const loaded = await loadCase(params.id);
+	const { thread } = await loadCase(params.id);
 	const asked = Number(url.searchParams.get('upto') ?? NaN);
-	const upTo = Number.isInteger(asked) && asked >= 1 && asked < loaded.thread.length ? asked : null;
-	const reasoned = await reasonOf(loaded, upTo);
-	const moments = loaded.thread.map((entry) => ({
+	const upTo = Number.isInteger(asked) && asked >= 1 && asked < thread.length ? asked : null;
+	const moments = thread.map((entry) => ({
 		seq: entry.seq,
 		time: clock(entry.observedAt),
 		title: describeEntry(entry).title
 	}));
 	const mayLead = locals.member !== null && maySign(locals.member);
-	if (!reasoned || !reasoned.view.lastScan) return { moments, upTo, mayLead, reason: null };
-	const outlook = upTo === null ? await services().outlooks.of(params.id, loaded.thread.length) : null;
-	return { moments, upTo, mayLead, reason: { ...shown(reasoned), toGo: outlook } };
+	const { thinking, outlooks } = services();
+	const reason = await thinking.ask('reasonPage', { caseId: params.id, upTo });
+	const outlook = upTo === null && reason ? await outlooks.of(params.id, thread.length) : null;
+	return { moments, upTo, mayLead, reason: reason && { ...reason, toGo: outlook } };
 };
-
-function shown(reasoned: ReasonedCase) {
-	const { reasoning, proving, record, entries, view } = reasoned;
-	const { decision, model, policy, observations } = reasoning;
-	const tests = decision.ranked.flatMap((ranked) => {
-		const one = shownTest(reasoning, ranked);
-		return one ? [one] : [];
-	});
-	const first = decision.test && tests.find(({ id }) => id === decision.test?.test.id);
-	const byId = new Map(entries.map((entry) => [entry.id, entry]));
-	const titleOf = (index: number) => {
-		const one = observations[index];
-		const entry = one && byId.get(one.entry);
-		return one && entry
-			? {
-					entryId: entry.id,
-					title: describeEntry(entry).title,
-					words: `${placeWords(splitKey(one.sign).place, model.type)}: ${seenWords(one.sign, one.outcome)}`
-				}
-			: null;
-	};
-	return {
-		hypotheses: hypothesesOf(reasoning),
-		possible: model.faults.length,
-		reader: wheelReaderOf(model.type)?.name ?? '',
-		nothing: reasoning.belief.nothing,
-		grid: shownGrid(reasoning, entries),
-		test: first ?? null,
-		others: tests.filter((one) => one !== first).slice(0, MOST_OTHERS),
-		more: tests.filter((one) => one !== first).slice(MOST_OTHERS, 10),
-		why: decision.why,
-		mending: mendingSteps(reasoning),
-		explains: explanationsShown(reasoning),
-		left: leftWords(reasoning, entries),
-		cascade: cascadeOf(view.codes, view.lastCompleteScan, model.type, view.book),
-		contradictions: reasoning.contradictions.slice(0, 2).map(({ good, bad }) => ({
-			good: titleOf(good),
-			bad: titleOf(bad)
-		})),
-		policy: {
-			proving,
-			confidence: policy.confidence,
-			wrongPartMinutes: policy.wrongPartMinutes
-		},
-		record: recordWords(record),
-		waiting: latest(entries, 'waiting')?.payload ?? null,
-		steps: ofKind(entries, 'test-step')
-			.map(({ id, payload, authorName, observedAt }) => ({
-				id,
-				name: payload.test ? testWords(payload.name, payload.place, model.type) : payload.name,
-				how: payload.how,
-				words:
-					payload.how === 'done'
-						? [
-								...new Set(Object.entries(payload.seen).map(([key, outcome]) => seenWords(key, outcome)))
-							].join(', ')
-						: STEP_WORDS[payload.how].toLowerCase(),
-				because: payload.because,
-				from: payload.from,
-				minutes: payload.minutes,
-				by: authorName,
-				time: clock(observedAt)
-			}))
-			.reverse()
-	};
-}
-
-/** What the work of others may have left behind, where it is suspected at all. */
-function leftWords(
-	{ belief, model }: ReasonedCase['reasoning'],
-	entries: ReasonedCase['entries']
-): { fault: string; work: string } | null {
-	const left = leftBehindBy(workDone(entries));
-	const [likeliest] = [...model.faults.keys()]
-		.filter((index) => left.has(model.faults[index]?.fault.id ?? ''))
-		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));
-	if (likeliest === undefined || (belief.present[likeliest] ?? 0) < LEFT_FROM) return null;
-	const work = left.get(model.faults[likeliest]?.fault.id ?? '') ?? '';
-	return { fault: faultWords(model, [likeliest]), work };
-}
-
-/** "6 of 9 here were the lead": what was proven on cases like this one. */
-function recordWords(record: ReasonedCase['record']): { words: string; count: number; of: number }[] {
-	const counts = new Map<string, number>();
-	for (const { kind } of record) counts.set(kind, (counts.get(kind) ?? 0) + 1);
-	return [...counts]
-		.sort((a, b) => b[1] - a[1])
-		.slice(0, 3)
-		.map(([kind, count]) => ({ words: repairs.get(kind)?.name ?? kind, count, of: record.length }));
-}
 
 export const actions = {
 	/** How sure the shop wants to be before a part is ordered: a lead decides. */

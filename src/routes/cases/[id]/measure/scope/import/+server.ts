@@ -3,7 +3,6 @@ import { z } from 'zod';
 import { typeOf } from '$lib/case/codes';
 import { Ulid } from '$lib/case/fields';
 import { splitPieces } from '$lib/core/live/pieces';
-import { decodeCapture } from '$lib/core/scope/captureChunk';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';
 import { Position } from '../../../../../../../library';
@@ -37,27 +36,21 @@ export async function POST(event) {
 	const { id, name, fileName, bytes, at, teeth, positions, knownGood } = about.data;
 	if (thread.some((entry) => entry.id === id)) return json({ id });
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
-	const capture = decodeCapture(samples ?? new Uint8Array());
-	if (!capture.ok) error(400, `The samples cannot be read: ${capture.error}.`);
-	if (capture.value.channels.length === 0 || capture.value.channels.length > 4)
-		error(400, 'A capture has one to four channels.');
 	const stored = await addCapture(
 		{ id, caseId: row.id },
-		capture.value,
-		capture.value.channels.map((channel, i) => ({
-			position: positions[i] ?? null,
-			probe: channel.name.replaceAll('_', ' '),
-			at
-		})),
 		{
-			name,
-			knownGood,
-			typeId: typeOf(view.entries)?.id ?? '',
-			source: { kind: 'file', fileName, bytes },
-			teeth
+			capture: samples ?? new Uint8Array(),
+			probes: positions.map((position) => ({ position, at })),
+			about: {
+				name,
+				knownGood,
+				typeId: typeOf(view.entries)?.id ?? '',
+				source: { kind: 'file', fileName, bytes },
+				teeth
+			}
 		},
 		member
 	);
-	if (!stored.ok) error(409, stored.error);
+	if (!stored.ok) error(400, stored.error);
 	return json({ id });
 }

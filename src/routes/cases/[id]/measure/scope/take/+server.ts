@@ -44,24 +44,26 @@ export async function POST(event) {
 	const stored = await addCapture(
 		{ id, caseId: row.id },
 		{
-			rateHz: taken.value.rateHz,
-			startS: 0,
-			channels: taken.value.channels.map((volts, i) => ({
-				name: (positions[i] ?? '').replace('-', '_'),
-				volts
-			}))
-		},
-		positions.map((position) => ({
-			position,
-			probe: `${positionWords(position)}, ${at === 'module' ? 'at the module' : 'at the sensor'}`,
-			at
-		})),
-		{
-			name,
-			knownGood,
-			typeId: type.id,
-			source: { kind: 'instrument' },
-			teeth: type.wheels.find(({ position }) => position === positions[0])?.ringTeeth ?? null
+			capture: {
+				rateHz: taken.value.rateHz,
+				startS: 0,
+				channels: taken.value.channels.map((volts, i) => ({
+					name: (positions[i] ?? '').replace('-', '_'),
+					volts
+				}))
+			},
+			probes: positions.map((position) => ({
+				position,
+				probe: `${positionWords(position)}, ${at === 'module' ? 'at the module' : 'at the sensor'}`,
+				at
+			})),
+			about: {
+				name,
+				knownGood,
+				typeId: type.id,
+				source: { kind: 'instrument' },
+				teeth: type.wheels.find(({ position }) => position === positions[0])?.ringTeeth ?? null
+			}
 		},
 		member
 	);

@@ -1,0 +1,120 @@
+import { cascadeOf } from '../../case/reason/cascade';
+import { hypothesesOf, testWords } from '../../case/reason/plan';
+import { explanationsShown } from '../../case/reason/explanationView';
+import { shownGrid } from '../../case/reason/gridView';
+import { mendingSteps, shownTest } from '../../case/reason/reasonView';
+import { workDone } from '../../case/reason/reasoning';
+import { faultWords, seenWords, placeWords, STEP_WORDS } from '../../case/reason/words';
+import { describeEntry } from '../../case/describe';
+import { latest, ofKind } from '../../case/thread';
+import { wheelReaderOf } from '../../../../library/measurePoints';
+import { repairs } from '../../../../library/repairs';
+import { leftBehindBy } from '../../../../library/reason/leftBehind';
+import { splitKey } from '../../../../library/reason/signs';
+import { loadCase } from './access';
+import { clock } from './clock';
+import { reasonOf, type ReasonedCase } from './reason';
+
+const MOST_OTHERS = 2;
+/** Less suspected than this, what others left behind is not spoken of. */
+const LEFT_FROM = 0.03;
+
+/**
+ * What the page of the reasoning shows; null where there is nothing to reason about.
+ *
+ * @param asked.upTo place on the thread to look at as it was; null = now
+ */
+export async function reasonPage({ caseId, upTo }: { caseId: string; upTo: number | null }) {
+	const reasoned = await reasonOf(await loadCase(caseId), upTo);
+	return reasoned && reasoned.view.lastScan ? shown(reasoned) : null;
+}
+
+function shown(reasoned: ReasonedCase) {
+	const { reasoning, proving, record, entries, view } = reasoned;
+	const { decision, model, policy, observations } = reasoning;
+	const tests = decision.ranked.flatMap((ranked) => {
+		const one = shownTest(reasoning, ranked);
+		return one ? [one] : [];
+	});
+	const first = decision.test && tests.find(({ id }) => id === decision.test?.test.id);
+	const byId = new Map(entries.map((entry) => [entry.id, entry]));
+	const titleOf = (index: number) => {
+		const one = observations[index];
+		const entry = one && byId.get(one.entry);
+		return one && entry
+			? {
+					entryId: entry.id,
+					title: describeEntry(entry).title,
+					words: `${placeWords(splitKey(one.sign).place, model.type)}: ${seenWords(one.sign, one.outcome)}`
+				}
+			: null;
+	};
+	return {
+		hypotheses: hypothesesOf(reasoning),
+		possible: model.faults.length,
+		reader: wheelReaderOf(model.type)?.name ?? '',
+		nothing: reasoning.belief.nothing,
+		grid: shownGrid(reasoning, entries),
+		test: first ?? null,
+		others: tests.filter((one) => one !== first).slice(0, MOST_OTHERS),
+		more: tests.filter((one) => one !== first).slice(MOST_OTHERS, 10),
+		why: decision.why,
+		mending: mendingSteps(reasoning),
+		explains: explanationsShown(reasoning),
+		left: leftWords(reasoning, entries),
+		cascade: cascadeOf(view.codes, view.lastCompleteScan, model.type, view.book),
+		contradictions: reasoning.contradictions.slice(0, 2).map(({ good, bad }) => ({
+			good: titleOf(good),
+			bad: titleOf(bad)
+		})),
+		policy: {
+			proving,
+			confidence: policy.confidence,
+			wrongPartMinutes: policy.wrongPartMinutes
+		},
+		record: recordWords(record),
+		waiting: latest(entries, 'waiting')?.payload ?? null,
+		steps: ofKind(entries, 'test-step')
+			.map(({ id, payload, authorName, observedAt }) => ({
+				id,
+				name: payload.test ? testWords(payload.name, payload.place, model.type) : payload.name,
+				how: payload.how,
+				words:
+					payload.how === 'done'
+						? [
+								...new Set(Object.entries(payload.seen).map(([key, outcome]) => seenWords(key, outcome)))
+							].join(', ')
+						: STEP_WORDS[payload.how].toLowerCase(),
+				because: payload.because,
+				from: payload.from,
+				minutes: payload.minutes,
+				by: authorName,
+				time: clock(observedAt)
+			}))
+			.reverse()
+	};
+}
+
+/** What the work of others may have left behind, where it is suspected at all. */
+function leftWords(
+	{ belief, model }: ReasonedCase['reasoning'],
+	entries: ReasonedCase['entries']
+): { fault: string; work: string } | null {
+	const left = leftBehindBy(workDone(entries));
+	const [likeliest] = [...model.faults.keys()]
+		.filter((index) => left.has(model.faults[index]?.fault.id ?? ''))
+		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));
+	if (likeliest === undefined || (belief.present[likeliest] ?? 0) < LEFT_FROM) return null;
+	const work = left.get(model.faults[likeliest]?.fault.id ?? '') ?? '';
+	return { fault: faultWords(model, [likeliest]), work };
+}
+
+/** "6 of 9 here were the lead": what was proven on cases like this one. */
+function recordWords(record: ReasonedCase['record']): { words: string; count: number; of: number }[] {
+	const counts = new Map<string, number>();
+	for (const { kind } of record) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+	return [...counts]
+		.sort((a, b) => b[1] - a[1])
+		.slice(0, 3)
+		.map(([kind, count]) => ({ words: repairs.get(kind)?.name ?? kind, count, of: record.length }));
+}

@@ -1,0 +1,145 @@
+import { availableParallelism } from 'node:os';
+import { Worker } from 'node:worker_threads';
+import type { Ask, Busy, HeavyWork, Outcome, TaskName, Tasks } from './tasks';
+
+/** What a worker is sent, and what it sends back. */
+export interface Order {
+	id: number;
+	task: TaskName;
+	input: unknown;
+}
+export type Answer = { id: number; value: unknown } | { id: number; error: string };
+
+interface Waiting {
+	order: Order;
+	limitMs: number;
+	resolve: (value: never) => void;
+	reject: (error: Error) => void;
+	signal: AbortSignal | undefined;
+}
+
+/** Work that waits; more is refused at once, so that a crowd cannot fill the memory. */
+const MOST_WAITING = 32;
+const LIMIT_MS = 60_000;
+
+export class TooMuch extends Error implements Busy {
+	readonly busy = true;
+	constructor(text = 'The server is busy with other heavy work: try again in a moment.') {
+		super(text);
+	}
+}
+
+/** One worker and what it does now. */
+class Hand {
+	worker: Worker | null = null;
+	doing: Waiting | null = null;
+	timer: ReturnType<typeof setTimeout> | null = null;
+}
+
+/**
+ * Heavy work on other threads: a bounded queue, a time limit for each piece, and a way to cancel. A worker that takes too long
+ * or dies is replaced; whoever waited for it is told.
+ */
+export class WorkerPool implements HeavyWork {
+	private readonly hands: Hand[];
+	private readonly queue: Waiting[] = [];
+	private next = 1;
+	private closed = false;
+
+	/**
+	 * @param file the worker's own bundle
+	 * @param options what each worker is started with
+	 */
+	constructor(
+		private readonly file: string | URL,
+		private readonly options: unknown,
+		size = Math.max(1, availableParallelism() - 1)
+	) {
+		this.hands = Array.from({ length: size }, () => new Hand());
+	}
+
+	ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0], { signal, limitMs = LIMIT_MS }: Ask = {}) {
+		type Value = Outcome<N>;
+		if (this.closed || this.queue.length >= MOST_WAITING) return Promise.reject<Value>(new TooMuch());
+		return new Promise<Value>((resolve, reject) => {
+			const waiting: Waiting = {
+				order: { id: this.next++, task, input },
+				limitMs,
+				resolve: resolve as Waiting['resolve'],
+				reject,
+				signal
+			};
+			if (signal?.aborted) return reject(new TooMuch('It was cancelled.'));
+			signal?.addEventListener('abort', () => this.cancel(waiting), { once: true });
+			this.queue.push(waiting);
+			this.serve();
+		});
+	}
+
+	async close(): Promise<void> {
+		this.closed = true;
+		for (const waiting of this.queue.splice(0)) waiting.reject(new TooMuch('The server is stopping.'));
+		await Promise.all(this.hands.map((hand) => this.dismiss(hand, 'The server is stopping.')));
+	}
+
+	private serve(): void {
+		for (const hand of this.hands) {
+			if (hand.doing) continue;
+			const waiting = this.queue.shift();
+			if (!waiting) return;
+			hand.doing = waiting;
+			hand.timer = setTimeout(() => {
+				void this.dismiss(hand, 'It took too long and was stopped: is the file far larger than usual?');
+			}, waiting.limitMs);
+			(hand.worker ??= this.hire(hand)).postMessage(waiting.order);
+		}
+	}
+
+	private hire(hand: Hand): Worker {
+		const worker = new Worker(this.file, { workerData: this.options });
+		worker.on('message', (answer: Answer) => {
+			if (hand.worker !== worker || hand.doing?.order.id !== answer.id) return;
+			const done = this.release(hand);
+			if ('error' in answer) done?.reject(new Error(answer.error));
+			else done?.resolve(answer.value as never);
+			this.serve();
+		});
+		const lost = (error: unknown) => {
+			if (hand.worker !== worker) return;
+			hand.worker = null;
+			this.release(hand)?.reject(error instanceof Error ? error : new Error('The worker stopped.'));
+			this.serve();
+		};
+		worker.on('error', lost);
+		worker.on('exit', lost);
+		// A server that stops does not wait for a worker that rests.
+		worker.unref();
+		return worker;
+	}
+
+	private release(hand: Hand): Waiting | null {
+		const done = hand.doing;
+		if (hand.timer) clearTimeout(hand.timer);
+		hand.doing = hand.timer = null;
+		return done;
+	}
+
+	private async dismiss(hand: Hand, why: string): Promise<void> {
+		const { worker } = hand;
+		hand.worker = null;
+		this.release(hand)?.reject(new TooMuch(why));
+		await worker?.terminate();
+		if (!this.closed) this.serve();
+	}
+
+	private cancel(waiting: Waiting): void {
+		const at = this.queue.indexOf(waiting);
+		if (at >= 0) {
+			this.queue.splice(at, 1);
+			waiting.reject(new TooMuch('It was cancelled.'));
+			return;
+		}
+		const hand = this.hands.find(({ doing }) => doing === waiting);
+		if (hand) void this.dismiss(hand, 'It was cancelled.');
+	}
+}

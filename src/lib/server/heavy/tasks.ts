@@ -1,0 +1,49 @@
+import { examineBundle } from '../bundle/importBundle';
+import { bundleOf, paperOf } from '../cases/papers';
+import { minutesOf, nextOf } from '../cases/outlook';
+import { planPage } from '../cases/planPage';
+import { reasonPage } from '../cases/reasonPage';
+import { whyPage } from '../cases/whyPage';
+import { endedRecording, importedRecording } from '../jobs/recordingWork';
+import { analysedCapture } from '../jobs/scopeWork';
+import { logHash } from '../cases/keptLog';
+
+/**
+ * Everything that is too heavy for the thread that serves people. What goes in and out is plain data: it crosses to another
+ * thread.
+ */
+export const TASKS = {
+	examineBundle: (zip: Uint8Array) => examineBundle(zip),
+	bundle: bundleOf,
+	paper: paperOf,
+	importedRecording,
+	endedRecording,
+	analysedCapture,
+	logHash,
+	minutesToGo: minutesOf,
+	nextStep: nextOf,
+	reasonPage,
+	planPage,
+	whyPage
+} as const;
+export type Tasks = typeof TASKS;
+export type TaskName = keyof Tasks;
+export type Outcome<N extends TaskName> = Awaited<ReturnType<Tasks[N]>>;
+
+export interface Ask {
+	/** Whoever asked has gone: it is not done, or stopped. */
+	signal?: AbortSignal;
+	limitMs?: number;
+}
+
+/** Refused because there is too much to do, or stopped. */
+export interface Busy extends Error {
+	busy: true;
+}
+export const isBusy = (error: unknown): error is Busy => error instanceof Error && 'busy' in error;
+
+export interface HeavyWork {
+	/** Rejects with {@link Busy} where there is too much, it took too long, or it was cancelled. */
+	ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0], how?: Ask): Promise<Outcome<N>>;
+	close(): Promise<void>;
+}

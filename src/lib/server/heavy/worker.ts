@@ -1,0 +1,19 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { openRunning } from '../running';
+import type { ServiceOptions } from '../services';
+import type { Answer, Order } from './pool';
+import { TASKS } from './tasks';
+
+/** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. */
+const ready = openRunning(workerData as ServiceOptions);
+
+parentPort?.on('message', ({ id, task, input }: Order) => {
+	void (async (): Promise<Answer> => {
+		try {
+			await ready;
+			return { id, value: await (TASKS[task] as (input: unknown) => unknown)(input) };
+		} catch (error) {
+			return { id, error: error instanceof Error ? (error.stack ?? error.message) : String(error) };
+		}
+	})().then((answer) => parentPort?.postMessage(answer));
+});
