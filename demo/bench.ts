@@ -39,6 +39,7 @@ function save(): void {
 }
 const saving = setInterval(save, SAVE_MS);
 console.log('ready');
+process.send?.('ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 	process.once(signal, () => {
 		clearInterval(saving);

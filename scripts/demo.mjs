@@ -11,7 +11,10 @@ const firstPort = Number(process.env.JALDI_BENCH_PORT ?? port + 100);
 installWhenNeeded();
 buildWhenStale();
 if (process.argv.includes('--fresh')) rmSync(DATA, { recursive: true, force: true });
-const shop = await startShop({ data: DATA, port, firstPort });
+const shop = await startShop({ data: DATA, port, firstPort }).catch((error) => {
+	console.error(error.message);
+	process.exit(1);
+});
 
 console.log(`
 Jaldi is open at ${shop.origin}

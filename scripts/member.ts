@@ -7,6 +7,7 @@ import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
 import { ROLES } from '../src/lib/server/accounts/members';
 import { openDatabase } from '../src/lib/server/db/open';
 import { optionsFromEnvironment } from '../src/lib/server/services';
+import { completeEnvironment, ROOT } from './environment.mjs';
 
 const LEAST_PASSWORD = 8;
 const Person = z.object({
@@ -31,7 +32,7 @@ async function add(): Promise<number> {
 		);
 		return 2;
 	}
-	const options = optionsFromEnvironment(process.env);
+	const options = optionsFromEnvironment(completeEnvironment(process.env));
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	try {
 		await addMember(makeAuth({ db, secret: options.secret, origin: options.origin }), person.data);
@@ -46,4 +47,12 @@ async function add(): Promise<number> {
 	return 0;
 }
 
-process.exitCode = await add();
+process.umask(0o077);
+process.chdir(ROOT);
+try {
+	process.exitCode = await add();
+} catch (error) {
+	// Whoever runs a shop reads a sentence, not a stack.
+	console.error(`Nobody was added: ${error instanceof Error ? error.message : String(error)}`);
+	process.exitCode = 1;
+}

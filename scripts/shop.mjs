@@ -1,20 +1,13 @@
 // Starts a demo shop: its database, its bench vehicles and the server. Used by the demo, the tests and the pictures.
 import { spawn, spawnSync } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
+import { secretOf } from './environment.mjs';
 
 const START_MS = 60_000;
 const DIE_WITH_PARENT = './scripts/dieWithParent.mjs';
 /** @type {(script: string, args: string[]) => [string, string[]]} */
 const run = (script, args) => [process.execPath, ['--import', 'tsx', script, ...args]];
-
-/** @param {string} data */
-function secretOf(data) {
-	const file = join(data, 'secret');
-	if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
-	return readFileSync(file, 'utf8');
-}
 
 /** @param {string} origin */
 const answers = (origin) =>
@@ -62,16 +55,14 @@ export async function startServer({ data, port, logLevel = 'warn' }) {
 	mkdirSync(data, { recursive: true });
 	if (await answers(origin))
 		throw new Error(`Something answers at ${origin} already: stop it, or choose another port with PORT.`);
-	const server = spawn(process.execPath, ['--import', DIE_WITH_PARENT, 'build/index.js'], {
+	const server = spawn(process.execPath, ['--import', DIE_WITH_PARENT, 'scripts/start.mjs'], {
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
 		env: {
 			...process.env,
-			NODE_ENV: 'production',
 			HOST: '127.0.0.1',
 			PORT: String(port),
 			ORIGIN: origin,
-			BODY_SIZE_LIMIT: '64M',
-			JALDI_DATABASE_URL: `file:${join(data, 'jaldi.db')}`,
+			JALDI_DATABASE_URL: `file:${resolve(data, 'jaldi.db')}`,
 			JALDI_SECRET: secretOf(data),
 			JALDI_LOG_LEVEL: process.env.JALDI_LOG_LEVEL ?? logLevel
 		}
@@ -84,6 +75,22 @@ export async function startServer({ data, port, logLevel = 'warn' }) {
 	}
 	return { origin, server };
 }
+
+/**
+ * The bench says when its vehicles answer; one whose ports are taken says so and stops.
+ * @param {import('node:child_process').ChildProcess} bench
+ */
+const untilBench = (bench) =>
+	new Promise((resolve, reject) => {
+		bench.once('message', resolve);
+		bench.once('exit', () =>
+			reject(
+				new Error(
+					'The simulated vehicles could not start: their ports may be taken. Choose others with JALDI_BENCH_PORT.'
+				)
+			)
+		);
+	});
 
 /**
  * Makes the shop of a folder, or brings it to these ports.
@@ -117,6 +124,7 @@ export async function startShop({ data, port, firstPort, logLevel }) {
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc']
 	});
 	try {
+		await untilBench(bench);
 		const { origin, server } = await startServer({ data, port, logLevel });
 		const stop = () => {
 			bench.kill('SIGTERM');

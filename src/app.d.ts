@@ -5,6 +5,8 @@ declare global {
 		interface Locals {
 			member: Member | null;
 			requestId: string;
+			/** Of whoever is signed in; null where nobody is. */
+			sessionId: string | null;
 		}
 		interface Error {
 			message: string;

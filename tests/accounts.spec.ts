@@ -10,9 +10,8 @@ test('nothing but sign-in and health is reachable without a session', async ({ p
 		await expect(page).toHaveURL(/\/sign-in/);
 	}
 	for (const path of [
-		'/cases/x/events',
+		'/stream?case=x',
 		'/cases/x/stand-in',
-		'/cases/x/watch/stream',
 		'/cases/x/watch/y/samples',
 		'/cases/x/watch/y/csv',
 		'/__data.json',

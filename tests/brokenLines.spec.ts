@@ -12,7 +12,7 @@ test('nothing listens: the person is told, nothing is saved, and the address can
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: 'Scan every module' }).click();
 	await expect(
-		page.getByText(/No connection to .* Nothing was read and nothing was changed\./)
+		page.getByText(/No vehicle answers there\. .* Nothing was read and nothing was changed\./)
 	).toBeVisible();
 	await expect(page.getByRole('heading', { name: 'Nothing is read yet' })).toBeVisible();
 	await page.getByRole('button', { name: 'change' }).click();

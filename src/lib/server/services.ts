@@ -5,6 +5,8 @@ import { codesOn } from '../case/codes';
 import { projectCase } from '../case/project';
 import { caseTestConditions } from '../case/testConditions';
 import { makeAuth, type Auth } from './accounts/auth';
+import { FailedTries } from './accounts/failedTries';
+import { Streams } from './streams';
 import { Cases } from './db/cases';
 import { CodeLibrary } from './db/codeLibrary';
 import { ColumnMemory } from './db/columnMemory';
@@ -47,6 +49,8 @@ export interface Services {
 	heavy: HeavyWork;
 	/** Reasoning, on a thread of its own: nobody waits for a paper to learn the next step. */
 	thinking: HeavyWork;
+	streams: Streams;
+	failedTries: FailedTries;
 	log: Logger;
 	origin: string;
 	/** Ends what runs and closes the database. */
@@ -63,16 +67,32 @@ export interface ServiceOptions {
 	workerFile?: string | undefined;
 }
 
+/** What was asked of the database says what; what it was asked with may be anybody's words, or a password. */
+function withoutParameters(error: Error): object {
+	const shown = pino.stdSerializers.err(error) as {
+		message: string;
+		stack: string;
+		query?: string;
+		params?: unknown;
+	};
+	delete shown.params;
+	const cut = (text: string) => text.replace(/\nparams: [^]*?(?=\n {4}at |$)/, '\nparams: left out');
+	return { ...shown, message: cut(shown.message), stack: cut(shown.stack) };
+}
+
+const logger = ({ logLevel }: ServiceOptions): Logger =>
+	pino({ level: logLevel ?? 'info', serializers: { err: withoutParameters } });
+
 /** The services as a worker has them: it reads and computes, and begins nothing by itself. */
 export async function openServices(options: ServiceOptions): Promise<Services> {
-	const log = pino({ level: options.logLevel ?? 'info' });
+	const log = logger(options);
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	return servicesOn(db, log, options, { heavy: inlineWork, thinking: inlineWork });
 }
 
 /** The services of the server itself: brings the database up to date and what a stopped server left to an end. */
 export async function startServices(options: ServiceOptions): Promise<Services> {
-	const log = pino({ level: options.logLevel ?? 'info' });
+	const log = logger(options);
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	const made = servicesOn(db, log, options, workersOf(options));
 	await made.codes.prepare();
@@ -136,6 +156,8 @@ function servicesOn(
 		outlooks,
 		heavy,
 		thinking,
+		streams: new Streams(),
+		failedTries: new FailedTries(),
 		log,
 		origin: options.origin,
 		async close() {

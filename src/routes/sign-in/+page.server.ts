@@ -6,13 +6,22 @@ import { CLIENT_ADDRESS_HEADER } from '$lib/server/accounts/auth';
 import { services } from '$lib/server/running';
 
 const SignIn = z.object({
-	username: z.string().trim().min(1, 'Your user name.'),
-	password: z.string().min(1, 'Your password.')
+	username: z.string().trim().min(1, 'Your user name.').max(60),
+	password: z.string().min(1, 'Your password.').max(200)
 });
 
-export const load = async ({ locals }) => {
-	if (locals.member) redirect(303, '/');
-	return { form: await superValidate(zod4(SignIn)) };
+/** Where somebody was on the way to; only ever a page of ours. */
+function wayBack(url: URL): string {
+	const { origin } = services();
+	const back = url.searchParams.get('back') ?? '/';
+	const there = URL.canParse(back, origin) ? new URL(back, origin) : null;
+	return there?.origin === origin && /^\/(?![/\\])/.test(back) ? there.pathname + there.search : '/';
+}
+
+export const load = async ({ locals, url }) => {
+	const back = wayBack(url);
+	if (locals.member) redirect(303, back);
+	return { form: await superValidate(zod4(SignIn)), back };
 };
 
 /** Hands a request to the accounts library as from this browser, with an address the browser cannot invent. */
@@ -55,17 +64,26 @@ export const actions = {
 	in: async (event) => {
 		const form = await superValidate(event.request, zod4(SignIn));
 		if (!form.valid) return fail(400, { form });
+		const { failedTries } = services();
+		const [address, account] = [event.getClientAddress(), form.data.username.toLowerCase()];
+		const tooMany = () => {
+			form.data.password = '';
+			return message(form, 'Too many tries from here. Wait a minute, then try again.', { status: 429 });
+		};
+		if (failedTries.waitS(address, account) > 0) return tooMany();
 		const response = await toAccounts('/sign-in/username', event, form.data);
 		form.data.password = '';
-		if (response.status === 429) {
-			return message(form, 'Too many tries from here. Wait a minute, then try again.', { status: 429 });
+		if (response.status === 429) return tooMany();
+		if (!response.ok) {
+			failedTries.failedOnce(address, account);
+			return setError(form, 'password', 'User name and password do not belong together.');
 		}
-		if (!response.ok) return setError(form, 'password', 'User name and password do not belong together.');
+		failedTries.succeeded(account);
 		passCookies(response, event.cookies);
-		const back = event.url.searchParams.get('back') ?? '/';
-		redirect(303, /^\/(?!\/)/.test(back) ? back : '/');
+		redirect(303, wayBack(event.url));
 	},
 	out: async (event) => {
+		if (event.locals.sessionId) services().streams.endOf(event.locals.sessionId);
 		passCookies(await toAccounts('/sign-out', event, {}), event.cookies);
 		redirect(303, '/sign-in');
 	}

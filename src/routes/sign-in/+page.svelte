@@ -16,7 +16,7 @@
 	<div class="mx-auto w-full max-w-md self-center pb-32">
 		<h1 class="text-2xl leading-tight font-bold">From “the lamp is on” to “proven fixed”</h1>
 		<p class="mt-2 text-ink-2">Sign in, so that everything you write down carries your name.</p>
-		<form method="POST" action="?/in" use:enhance class="mt-8 space-y-5">
+		<form method="POST" action="?/in&back={encodeURIComponent(data.back)}" use:enhance class="mt-8 space-y-5">
 			<label class="block">
 				<span class="mb-1 block font-semibold">User name</span>
 				<!-- svelte-ignore a11y_autofocus -->

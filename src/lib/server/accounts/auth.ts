@@ -6,8 +6,6 @@ import * as schema from '../db/schema';
 import { ROLES, type Member, type Role } from './members';
 
 const SESSION_S = 12 * 3600;
-const SIGN_IN_WINDOW_S = 60;
-const SIGN_IN_ATTEMPTS = 8;
 /** Set by our own server from the socket, never taken from a browser. */
 export const CLIENT_ADDRESS_HEADER = 'x-jaldi-client-address';
 
@@ -34,7 +32,8 @@ export function makeAuth({ db, secret, origin }: AuthOptions) {
 			storage: 'memory',
 			window: 60,
 			max: 600,
-			customRules: { '/sign-in/username': { window: SIGN_IN_WINDOW_S, max: SIGN_IN_ATTEMPTS } }
+			// Tries to sign in are counted where they are answered: by account as well, and only those that failed.
+			customRules: { '/sign-in/username': { window: 60, max: 600 } }
 		},
 		advanced: {
 			cookiePrefix: 'jaldi',
@@ -47,8 +46,11 @@ export function makeAuth({ db, secret, origin }: AuthOptions) {
 
 export type Auth = ReturnType<typeof makeAuth>;
 
-/** Who sent these headers, or null. */
-export async function memberOf(auth: Auth, headers: Headers): Promise<Member | null> {
+/** Who sent these headers, with their session, or null. */
+export async function sessionOf(
+	auth: Auth,
+	headers: Headers
+): Promise<{ member: Member; sessionId: string } | null> {
 	const session = await auth.api.getSession({ headers });
 	if (!session) return null;
 	const { id, name, username, role } = session.user as typeof session.user & {
@@ -56,8 +58,13 @@ export async function memberOf(auth: Auth, headers: Headers): Promise<Member | n
 		role?: string;
 	};
 	const known = ROLES.find((r) => r === role);
-	return { id, name, username: username ?? name, role: known ?? 'viewer' };
+	const member = { id, name, username: username ?? name, role: known ?? ('viewer' as const) };
+	return { member, sessionId: session.session.id };
 }
+
+/** Who sent these headers, or null. */
+export const memberOf = async (auth: Auth, headers: Headers): Promise<Member | null> =>
+	(await sessionOf(auth, headers))?.member ?? null;
 
 /** Makes an account. For the shop's own set-up; there is no public sign-up. */
 export async function addMember(

@@ -20,6 +20,9 @@ export async function openComeback(
 	const { cases, settings } = services();
 	const start = comebackStart(thread, row.number, await settings.read('shopName'));
 	if (!start) return fail('This case has no beginning: nothing can come back of it.');
+	const there = await cases.find(id);
+	if (there && there.vehicle.id !== row.vehicle.id)
+		return fail('Another case has this id: load the page again.');
 	await cases.open(id, row.vehicle.id, '');
 	const opened = await addEntry({ id, caseId: id, kind: 'case-opened', payload: start.opened }, member);
 	if (!opened.ok) return opened;

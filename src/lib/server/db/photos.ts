@@ -11,6 +11,30 @@ const MOST_PIXELS = 80_000_000;
 const LONGEST_SIDE = 1_600;
 const QUALITY = 82;
 
+const NO_PHOTO = 'This is no photo that can be read: JPEG, PNG, WebP or AVIF, up to 80 megapixels.';
+/** Drawing a photo anew takes a second or two. */
+const MOST_DRAWING_S = 20;
+
+/** Whether the bytes begin like a picture made of points: nothing that is a program for drawing gets as far as being drawn. */
+function isRaster(bytes: Uint8Array): boolean {
+	const starts = (at: number, ...signs: number[]) => signs.every((sign, i) => bytes[at + i] === sign);
+	const text = (at: number, word: string) => starts(at, ...[...word].map((sign) => sign.charCodeAt(0)));
+	return (
+		starts(0, 0xff, 0xd8, 0xff) ||
+		(starts(0, 0x89) && text(1, 'PNG')) ||
+		(text(0, 'RIFF') && text(8, 'WEBP')) ||
+		(text(4, 'ftyp') && ['avif', 'avis', 'mif1', 'heic', 'heix'].some((brand) => text(8, brand)))
+	);
+}
+
+/** A camera full of photos is drawn one after the other: each takes as much memory as it has points. */
+let drawing: Promise<unknown> = Promise.resolve();
+function oneAfterAnother<T>(work: () => Promise<T>): Promise<T> {
+	const mine = drawing.then(work, work);
+	drawing = mine.catch(() => undefined);
+	return mine;
+}
+
 export interface KeptPhoto {
 	id: string;
 	sha256: string;
@@ -40,16 +64,20 @@ export class Photos {
 			.from(photo)
 			.where(eq(photo.id, one.id));
 		if (known) return known.caseId === one.caseId ? ok(known) : fail('Something else is kept under this id.');
+		if (!isRaster(sent)) return fail(NO_PHOTO);
 		let drawn: { data: Buffer; info: { width: number; height: number } };
 		try {
-			drawn = await sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
-				.rotate()
-				.resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
-				.flatten({ background: '#ffffff' })
-				.jpeg({ quality: QUALITY })
-				.toBuffer({ resolveWithObject: true });
+			drawn = await oneAfterAnother(() =>
+				sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
+					.rotate()
+					.resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
+					.flatten({ background: '#ffffff' })
+					.jpeg({ quality: QUALITY })
+					.timeout({ seconds: MOST_DRAWING_S })
+					.toBuffer({ resolveWithObject: true })
+			);
 		} catch {
-			return fail('This is no photo that can be read: JPEG, PNG, WebP or AVIF, up to 80 megapixels.');
+			return fail(NO_PHOTO);
 		}
 		const { data, info } = drawn;
 		const kept = {

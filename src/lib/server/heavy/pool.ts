@@ -1,6 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
-import type { Ask, Busy, HeavyWork, Outcome, TaskName, Tasks } from './tasks';
+import type { Busy } from './busy';
+import type { Ask, HeavyWork, Outcome, TaskName, Tasks } from './tasks';
 
 /** What a worker is sent, and what it sends back. */
 export interface Order {

@@ -36,12 +36,6 @@ export interface Ask {
 	limitMs?: number;
 }
 
-/** Refused because there is too much to do, or stopped. */
-export interface Busy extends Error {
-	busy: true;
-}
-export const isBusy = (error: unknown): error is Busy => error instanceof Error && 'busy' in error;
-
 export interface HeavyWork {
 	/** Rejects with {@link Busy} where there is too much, it took too long, or it was cancelled. */
 	ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0], how?: Ask): Promise<Outcome<N>>;

@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../db/open';
 import { caseOutlook } from '../db/schema';
-import { isBusy, type HeavyWork } from '../heavy/tasks';
+import { isBusy } from '../heavy/busy';
+import type { HeavyWork } from '../heavy/tasks';
 
 /** Minutes still to go of a case, from thread of a length. */
 export interface Outlook {

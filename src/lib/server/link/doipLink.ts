@@ -106,11 +106,11 @@ export class DoipLink implements VehicleLink {
 				0
 			])
 		);
-		const next = await this.next(this.times.answerMs, 'The vehicle did not open its network.');
+		const next = await this.next(this.times.answerMs, NO_VEHICLE);
 		if (!next.ok) return next.error.kind === 'no-answer' ? fail({ ...next.error, kind: 'denied' }) : next;
 		const { type, payload } = next.value;
 		if (type !== PayloadType.routingActivationResponse || payload.length < 9) {
-			return fail(trouble('garbage', 'What answers there is no vehicle network.'));
+			return fail(trouble('garbage', NO_VEHICLE));
 		}
 		if (payload[4] === RoutingCode.activated) return ok(null);
 		return fail(
@@ -162,6 +162,9 @@ export class DoipLink implements VehicleLink {
 	}
 }
 
+/** The same whether nothing listens, it is silent, or something else talks: what runs at an address is nobody's business. */
+const NO_VEHICLE = 'No vehicle answers there. Is the interface plugged in and the vehicle awake?';
+
 /** Bytes after the service that a positive answer repeats (ISO 14229-1): what was asked for, or of which code. */
 function echoed(request: ArrayLike<number>): number {
 	if (request[0] === 0x22) return 2;
@@ -191,7 +194,7 @@ function connectTo(host: string, port: number, withinMs: number): Promise<Result
 			socket.destroy();
 			resolve(fail(trouble('refused', text)));
 		};
-		const timer = setTimeout(() => give(`Nothing answers at ${host}:${port}.`), withinMs);
+		const timer = setTimeout(() => give(NO_VEHICLE), withinMs);
 		socket.once('connect', () => {
 			clearTimeout(timer);
 			socket.removeAllListeners('error');
@@ -199,7 +202,7 @@ function connectTo(host: string, port: number, withinMs: number): Promise<Result
 		});
 		socket.once('error', () => {
 			clearTimeout(timer);
-			give(`No connection to ${host}:${port}. Is the interface plugged in and the vehicle awake?`);
+			give(NO_VEHICLE);
 		});
 	});
 }

@@ -11,6 +11,8 @@
 	import ThreadPanel from '$lib/ui/ThreadPanel.svelte';
 	import WhoAmI from '$lib/ui/WhoAmI.svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
+	import type { JobStatus } from '$lib/case/jobStatus';
+	import { followCase } from '../../caseStream';
 	import { outbox } from '../../outbox.svelte';
 	import OutboxBanner from '../../OutboxBanner.svelte';
 	import { setCaseWork } from './caseWork.svelte';
@@ -31,13 +33,12 @@
 
 	onMount(() => outbox.begin());
 	onMount(() => {
-		const source = new EventSource(`/cases/${shown.id}/events`);
-		source.addEventListener('head', (event) => {
-			if (Number(event.data) !== shown.headSeq) void refreshCase();
+		const caseId = shown.id;
+		return followCase({ caseId, live: 'none' }, ({ name, value }) => {
+			if (name === 'job') work.set(value as JobStatus | null);
+			else if (name === 'head' && value !== shown.headSeq) void refreshCase();
+			else if (name === 'next' && shown.next?.seeks) void refreshCase();
 		});
-		source.addEventListener('next', () => shown.next?.seeks && void refreshCase());
-		source.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
-		return () => source.close();
 	});
 
 	/** Goes to the next step; already there, does it or puts the cursor into it. */

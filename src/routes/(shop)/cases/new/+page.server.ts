@@ -3,6 +3,7 @@ import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { ulid } from 'ulid';
 import { z } from 'zod';
+import { Ulid } from '$lib/case/fields';
 import { vehicleTypes } from '$library/index';
 import { writerHere } from '$lib/server/cases/access';
 import { LinkAddress, StandInAddress } from '$lib/server/cases/linkAddress';
@@ -12,10 +13,10 @@ import { services } from '$lib/server/running';
 
 const NewCase = z
 	.object({
-		caseId: z.string().min(1),
-		entryId: z.string().min(1),
-		vehicleId: z.string(),
-		typeId: z.string(),
+		caseId: Ulid,
+		entryId: Ulid,
+		vehicleId: z.string().max(60),
+		typeId: z.string().max(60),
 		nickname: z.string().trim().max(80),
 		plate: z.string().trim().max(20),
 		linkAddress: LinkAddress,
@@ -61,8 +62,11 @@ export const actions = {
 		const member = writerHere(event);
 		const form = await superValidate(event.request, zod4(NewCase));
 		if (!form.valid) return fail(400, { form });
-		const { cases } = services();
+		const { cases, threads } = services();
 		const { data } = form;
+		const known = await cases.find(data.caseId);
+		if (known && (await threads.read(known.id)).some(({ id }) => id !== data.entryId && id !== ''))
+			return message(form, 'This case is open already: load the page again for a new one.', { status: 409 });
 		const vehicles = await cases.vehicles();
 		const vehicle =
 			data.vehicleId !== ''

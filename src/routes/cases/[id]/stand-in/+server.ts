@@ -1,7 +1,13 @@
 import { error } from '@sveltejs/kit';
+import { z } from 'zod';
 import { caseRowHere, memberHere, writerHere } from '$lib/server/cases/access';
 
 const TIMEOUT_MS = 2000;
+/** A panel tells of its vehicle, or why it did not do what it was asked. */
+const Told = z.union([
+	z.looseObject({ places: z.unknown(), key: z.string() }),
+	z.object({ error: z.string().max(500) })
+]);
 
 /** Passes the control panel of a simulated vehicle through; a real vehicle has none. */
 async function panel(caseId: string, init?: RequestInit): Promise<Response> {
@@ -10,12 +16,12 @@ async function panel(caseId: string, init?: RequestInit): Promise<Response> {
 	try {
 		const response = await fetch(`http://${vehicle.standInAddress}/`, {
 			...init,
+			redirect: 'error',
 			signal: AbortSignal.timeout(TIMEOUT_MS)
 		});
-		return new Response(await response.text(), {
-			status: response.status,
-			headers: { 'content-type': 'application/json' }
-		});
+		// Only what a panel says is passed on: whatever else listens there is nobody's business.
+		const told = Told.parse(await response.json());
+		return Response.json(told, { status: response.ok ? 200 : 409 });
 	} catch {
 		return Response.json({ error: 'The simulated vehicle is not running.' }, { status: 503 });
 	}

@@ -1,4 +1,5 @@
 import { onMount } from 'svelte';
+import { followCase } from '../../../caseStream';
 import type { HeardCode } from '$lib/case/livePayloads';
 
 interface Batch {
@@ -31,11 +32,11 @@ export class LiveFeed {
 
 	/** Must be called while a component is being made. @param whole whether all that was recorded so far is wanted too */
 	constructor(caseId: () => string, whole = false) {
-		onMount(() => {
-			const source = new EventSource(`/cases/${caseId()}/watch/stream${whole ? '?whole' : ''}`);
-			source.addEventListener('rows', (event) => this.take(JSON.parse(event.data) as Batch));
-			return () => source.close();
-		});
+		onMount(() =>
+			followCase({ caseId: caseId(), live: whole ? 'whole' : 'recent' }, ({ name, value }) => {
+				if (name === 'rows') this.take(value as Batch);
+			})
+		);
 	}
 
 	/** Calls back with every single row, in order, none left out. */

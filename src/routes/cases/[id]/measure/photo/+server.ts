@@ -8,6 +8,7 @@ import { services } from '$lib/server/running';
 export async function POST(event) {
 	const member = writerHere(event);
 	const row = await caseRowHere(event.params.id);
+	if (row.signed) error(409, 'This case is signed: its thread is closed.');
 	const id = event.url.searchParams.get('id') ?? '';
 	if (!Ulid.safeParse(id).success) error(400, 'A photo needs an id.');
 	if (Number(event.request.headers.get('content-length') ?? 0) > MOST_PHOTO_BYTES)

@@ -10,6 +10,8 @@
 	import LiveStrip from '$lib/ui/LiveStrip.svelte';
 	import { WheelSound } from '$lib/ui/wheelSound';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
+	import type { JobStatus } from '$lib/case/jobStatus';
+	import { followCase } from '../../../../caseStream';
 	import { setCaseWork } from '../../caseWork.svelte';
 	import StandIn from '../../StandIn.svelte';
 	import { LiveFeed } from '../liveFeed.svelte';
@@ -101,8 +103,9 @@
 	}
 
 	onMount(() => {
-		const events = new EventSource(`/cases/${data.caseId}/events`);
-		events.addEventListener('job', (event) => work.set(JSON.parse(event.data)));
+		const unfollow = followCase({ caseId: data.caseId, live: 'none' }, ({ name, value }) => {
+			if (name === 'job') work.set(value as JobStatus | null);
+		});
 		let roundOf: string | null = null;
 		const stop = feed.onrow((row, channels) => {
 			const at = channels.indexOf(big) + 1;
@@ -123,7 +126,7 @@
 			if (told.ask === null && before !== null && before !== undefined && allAnswer(told)) void save();
 		});
 		return () => {
-			events.close();
+			unfollow();
 			stop();
 			sound.stop();
 		};

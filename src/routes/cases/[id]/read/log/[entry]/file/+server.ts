@@ -9,6 +9,7 @@ import { services } from '$lib/server/running';
 export async function PUT(event) {
 	const member = writerHere(event);
 	const row = await caseRowHere(event.params.id);
+	if (row.signed) error(409, 'This case is signed: its thread is closed.');
 	const id = event.params.entry;
 	if (!Ulid.safeParse(id).success) error(400, 'The id of an entry is a ULID.');
 	const { captures } = services().desk;

@@ -1,0 +1,48 @@
+import { services } from '$lib/server/running';
+
+type Send = (name: 'head' | 'next' | 'job' | 'rows', value: unknown) => void;
+
+/** Tells how a case goes on, where it stands now first. @returns how to stop */
+export async function followCase(caseId: string, send: Send): Promise<() => void> {
+	const { threads, desk, outlooks } = services();
+	const stops = [
+		threads.listen(caseId, (seq) => send('head', seq)),
+		outlooks.listen(caseId, (seq) => send('next', seq)),
+		desk.watch(caseId, (status) => send('job', status))
+	];
+	send('head', await threads.headSeq(caseId));
+	// Also when there is none: whoever reconnects may be waiting for work that died with another server.
+	send('job', desk.status(caseId));
+	return () => stops.forEach((stop) => stop());
+}
+
+const LOOK_AGAIN_MS = 300;
+/** Whoever only looks needs no more than this of what was. */
+const LOOKED_AT_S = 120;
+
+/**
+ * Tells the readings of the running recording: what was, then as they come. Waits for a recording where none runs yet, and for
+ * the next when one has ended. @returns how to stop
+ */
+export function followLive(caseId: string, whole: boolean, send: Send): () => void {
+	const { desk } = services();
+	let following: string | null = null;
+	let unwatch: (() => void) | null = null;
+	const look = () => {
+		const status = desk.status(caseId);
+		const running = status?.kind === 'record' && status.state === 'running' ? status.id : null;
+		if (running === following && (running === null || unwatch)) return;
+		unwatch?.();
+		unwatch = null;
+		following = running;
+		if (!running) return;
+		const afterS = whole ? -1 : (desk.recordedS(caseId) ?? 0) - LOOKED_AT_S;
+		unwatch = desk.watchLive(caseId, (batch) => send('rows', batch), afterS);
+	};
+	const looking = setInterval(look, LOOK_AGAIN_MS);
+	look();
+	return () => {
+		clearInterval(looking);
+		unwatch?.();
+	};
+}
