@@ -129,6 +129,7 @@ export async function writeRepair(page: Page, title: string, corner: string): Pr
 export async function clearAll(page: Page): Promise<void> {
 	await goTo(page, 'Prove');
 	await page.getByRole('button', { name: 'Clear all 9 modules' }).click();
+	await page.getByRole('button', { name: 'Clear all 9 modules now' }).click();
 	await expect(page.getByText('9 of 9 modules cleared; saved on the thread.')).toBeVisible();
 }
 

@@ -37,6 +37,7 @@ async function begin(page: Page, name: string, button: string): Promise<void> {
 	await expect(one.getByRole('button', { name: button })).toBeDisabled();
 	for (const box of await one.getByRole('checkbox').all()) await box.check();
 	await one.getByRole('button', { name: button }).click();
+	await one.getByRole('button', { name: `${button} now` }).click();
 }
 
 async function heard(page: Page, vehicle: string, link: string, panel: string): Promise<void> {
@@ -91,6 +92,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 		host.vehicle.world.motion.stop();
 		host.vehicle.advance(2);
 		await stepOf(page, 'Coding').getByRole('button', { name: 'Write it into the module' }).click();
+		await stepOf(page, 'Coding').getByRole('button', { name: 'Write it into the module now' }).click();
 		await expect(page.getByText(/Coding, brake control: done; saved on the thread/)).toBeVisible();
 		await expect(stepOf(page, 'Coding')).toContainText('tyre circumference, as coded: none → 2130 mm');
 	});

@@ -106,6 +106,7 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, b
 		patient(lead);
 		await lead.goto(page.url());
 		await lead.getByRole('button', { name: 'Sign and close the case' }).click();
+		await lead.getByRole('button', { name: 'Sign it' }).click();
 		await expect(lead.locator('#sign')).toContainText('Checked against the evidence and released.');
 		await expect(page.locator('#sign')).toContainText('Checked against the evidence and released.');
 		await lead.goto('/closed');

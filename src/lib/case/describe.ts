@@ -311,6 +311,8 @@ export function describeEntry(entry: Entry): EntryLine {
 					: `unrepaired it would have stayed silent so far with ${(residualChance * 100).toFixed(0)} %`
 			);
 		}
+		case 'release':
+			return line(`Released: ${entry.payload.words}`, entry.payload.why);
 		case 'note':
 			return line('Note', entry.payload.text);
 		case 'unknown':

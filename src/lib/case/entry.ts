@@ -1,6 +1,6 @@
 import { Fitting } from './fittingPayloads';
 import { LampRead } from './lampPayloads';
-import { DrivenBands, ProofWaived, ReturnsTold, ROADS } from './provePayloads';
+import { DrivenBands, ProofWaived, Release, ReturnsTold, ROADS } from './provePayloads';
 import { CalibrationTried, CalibrationWaived, RepairPlanned } from './calibrationPayloads';
 import { z } from 'zod';
 import { ENTRY_VERSION } from './entryVersion';
@@ -218,6 +218,7 @@ export const PAYLOADS = {
 	'proving-drive': ProvingDrive,
 	'returns-told': ReturnsTold,
 	'proof-waived': ProofWaived,
+	release: Release,
 	note: Note,
 	signature: Signature
 } as const;
@@ -274,6 +275,7 @@ export const EntryDraft = z.discriminatedUnion('kind', [
 	member('proving-drive'),
 	member('returns-told'),
 	member('proof-waived'),
+	member('release'),
 	member('note'),
 	member('signature')
 ]);

@@ -3,7 +3,9 @@ import { testConditionsOf } from '../../../library/codes';
 import { sayCondition } from '../../../library/signals';
 import { isBenchTest } from './benchTests';
 import { makerOf, typeOf, type CaseCode } from './codes';
+import { mayClear } from './mayClear';
 import { suspectCorners } from './measured';
+import { standingItems } from './standingItems';
 import { lampStory } from './lampTold';
 import { networkFindings } from './networkFindings';
 import type { CaseFacts, StationId } from './stations';
@@ -118,13 +120,19 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 	return (
 		calibrationStep(facts) ??
 		proofStep(facts) ??
-		step(
-			'hand-over',
-			'Ask a lead to sign',
-			codes.length > 0 ? 'Every code is proven clear.' : 'Every module was read and none has a code.',
-			'sign'
+		toSign(
+			facts,
+			codes.length > 0 ? 'Every code is proven clear.' : 'Every module was read and none has a code.'
 		)
 	);
+}
+
+/** Ready for a lead, where nothing else stands. */
+function toSign({ entries }: CaseFacts, why: string): NextStep {
+	const [standing] = standingItems(entries);
+	return standing
+		? step('hand-over', 'Settle what still stands', standing.words, 'open')
+		: step('hand-over', 'Ask a lead to sign', why, 'sign');
 }
 
 /** A vehicle that nobody can talk to by a link: what its lamp tells leads. */
@@ -136,8 +144,7 @@ function lampStep(facts: CaseFacts): NextStep | null {
 	const atLamp = (title: string, why: string): NextStep => ({ ...step('read', title, why), page: 'lamp' });
 	if (!read)
 		return atLamp('Read its codes by the lamp', 'This vehicle has no link to ask: it counts its codes out.');
-	if (codes.length === 0)
-		return step('hand-over', 'Ask a lead to sign', 'Its lamp tells of no fault.', 'sign');
+	if (codes.length === 0) return toSign(facts, 'Its lamp tells of no fault.');
 	const words = (of: typeof codes) => of.map(({ code }) => code).join(', ');
 	if (!mended) {
 		const [corner] = suspectCorners(entries, []);
@@ -161,13 +168,7 @@ function lampStep(facts: CaseFacts): NextStep | null {
 		return drivenBefore
 			? seeking('mend', `Look again: ${words(told)} told again`, 'It is there again after a drive.', 'repair')
 			: atLamp('Make it forget, and read it again', `The lamp still told ${words(told)} after the repair.`);
-	if (drivenBefore && toldNone)
-		return step(
-			'hand-over',
-			'Ask a lead to sign',
-			'Driven since the repair, and its lamp keeps nothing.',
-			'sign'
-		);
+	if (drivenBefore && toldNone) return toSign(facts, 'Driven since the repair, and its lamp keeps nothing.');
 	const drive = latest(entries, 'proving-drive');
 	const driven = drive !== null && happenedAfter(entries, drive, mended);
 	return driven
@@ -244,7 +245,10 @@ function proofStep(facts: CaseFacts): NextStep | null {
 	if (codes.length === 0) return silenceStep(facts);
 	const mended = lastMending(entries);
 	if (!lastClear || (mended && happenedAfter(entries, mended, lastClear) && open.length > 0)) {
-		return step('prove', 'Clear the codes', 'They are recorded and the repair is written down.', 'clear');
+		const refused = mayClear(facts, null);
+		return refused.ok
+			? step('prove', 'Clear the codes', 'They are recorded and the repair is written down.', 'clear')
+			: step('prove', 'Read every module again', refused.error, 'read');
 	}
 	const since = (kind: 'key-cycled' | 'lamp-check' | 'proving-drive') => {
 		const entry = latest(entries, kind);
@@ -299,5 +303,5 @@ function proofStep(facts: CaseFacts): NextStep | null {
 	if (rest) return rest;
 	const silent = silenceStep(facts);
 	if (silent) return silent;
-	return open.length > 0 ? step('prove', 'Close what is open', open[0] ?? '', null) : null;
+	return open.length > 0 ? step('hand-over', 'Look at what is still open', open[0] ?? '', 'open') : null;
 }

@@ -43,6 +43,16 @@ export const ReturnsTold = z.object({
 	target: z.number().gt(0).lt(1)
 });
 
+/** Something that stands between a case and its signature, released by a lead, by name. */
+export const Release = z.object({
+	subject: z.enum(['complaint', 'finding', 'vehicle-number']),
+	/** What of that subject, as `standingItems` names it. */
+	of: z.string().min(1).max(100),
+	/** What it was, in words. */
+	words: Words,
+	why: Words
+});
+
 /** One thing of a proof that a lead lets go, by name. */
 export const ProofWaived = z.object({
 	address: Address,

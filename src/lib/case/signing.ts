@@ -1,4 +1,5 @@
 import type { CaseFacts } from './stations';
+import { standingItems } from './standingItems';
 import { ofKind } from './thread';
 
 /**
@@ -12,6 +13,8 @@ export function mayNotSign(
 ): string | null {
 	if (signature) return 'It is signed already.';
 	if (open.length > 0) return `Not yet: ${open[0]}`;
+	const [standing] = standingItems(entries);
+	if (standing) return `Not yet: ${standing.words}`;
 	const last = ofKind(entries, 'repair').at(-1);
 	if (last && last.authorId === leadId && !signOwnRepair)
 		return 'The last repair is your own: another lead signs it, unless the shop allows it (Library, What this shop can do).';

@@ -2,15 +2,16 @@ import { error, redirect } from '@sveltejs/kit';
 import { isValid, ulid } from 'ulid';
 import { comebackOf } from '$lib/case/comeback';
 import { caseNumber } from '$lib/server/db/cases';
+import { standingItems } from '$lib/case/standingItems';
 import { caseReport, groupedCodes } from '$lib/case/report';
 import { mayNotSign } from '$lib/case/signing';
-import { loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
+import { loadCase, loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
-import { SignForm } from './forms';
+import { ReleaseForm, SignForm } from './forms';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
@@ -37,6 +38,13 @@ export const load = async ({ params, depends, locals }) => {
 			worksId: ulid()
 		},
 		printedAt: paperDate(new Date().toISOString()),
+		standing: standingItems(view.entries),
+		releaseForm: await entryFormFor(ReleaseForm, {
+			subject: 'finding' as const,
+			of: '',
+			words: '',
+			reason: ''
+		}),
 		maySign: member !== null,
 		notBy: member && mayNotSign(view, member.id, await settings.read('signOwnRepair')),
 		signForm: await entryFormFor(SignForm, {
@@ -61,6 +69,20 @@ export const actions = {
 			({ statement }) => refusal ?? { statement, verdict: view.verdict },
 			'Signed. The thread is closed.',
 			({ head }) => ({ afterHead: head })
+		)(event);
+	},
+	/** A lead lets go, by name, of what stands besides the codes. */
+	release: async (event) => {
+		if (!maySign(memberHere(event))) error(403, 'Only a lead releases what stands.');
+		const { view } = await loadCase(event.params.id);
+		return entryAction(
+			ReleaseForm,
+			'release',
+			({ subject, of, reason }) => {
+				const item = standingItems(view.entries).find((one) => one.subject === subject && one.of === of);
+				return item ? { subject, of, words: item.words, why: reason } : 'That does not stand any more.';
+			},
+			'Released, in your name.'
 		)(event);
 	},
 	/** The thread is closed: what comes after a signature is a case of its own, which begins with what was done. */

@@ -7,6 +7,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import Field from '$lib/ui/Field.svelte';
 
+	import StandingItem from './StandingItem.svelte';
+
 	let { data } = $props();
 	const report = $derived(data.report);
 	const CELL_WORDS = { good: 'proven good', suspect: 'suspect', open: 'not tested' } as const;
@@ -58,12 +60,15 @@
 		</p>
 	{/if}
 
-	{#if report.open.length > 0}
-		<section class="my-4 border-l-4 border-ink pl-4">
+	{#if report.open.length + data.standing.length > 0 && !report.signature}
+		<section id="open" class="my-4 border-l-4 border-ink pl-4">
 			<h2 class="font-bold">Not ready to be handed over</h2>
 			<ul class="list-disc pl-5">
 				{#each report.open as reason, nth (nth)}<li>{reason}</li>{/each}
 			</ul>
+			{#each data.standing as item, nth (nth)}
+				<StandingItem {item} {data} />
+			{/each}
 		</section>
 	{/if}
 

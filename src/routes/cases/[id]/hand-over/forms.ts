@@ -1,5 +1,13 @@
 import { z } from 'zod';
+import { RELEASE_SUBJECTS } from '$lib/case/standingItems';
 import { entrySchema } from '$lib/server/cases/entryForms';
+
+export const ReleaseForm = entrySchema({
+	subject: z.enum(RELEASE_SUBJECTS),
+	of: z.string().min(1).max(100),
+	words: z.string().max(2000),
+	reason: z.string().trim().min(1, 'Why may it stand?').max(1000)
+});
 
 export const SignForm = entrySchema({
 	statement: z.string().trim().min(1, 'What do you sign?').max(500),

@@ -5,7 +5,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { tellsNothing } from '$lib/core/live/recording';
-	import { WheelRound, type RoundState } from '$lib/core/live/wheelRound';
+	import { WheelRound, type CornerResult, type RoundState } from '$lib/core/live/wheelRound';
 	import { useKeys } from '$lib/ui/keys';
 	import LiveStrip from '$lib/ui/LiveStrip.svelte';
 	import { WheelSound } from '$lib/ui/wheelSound';
@@ -81,8 +81,9 @@
 		await work.begin({ do: 'record', signals, name });
 	}
 
-	const allAnswer = ({ corners }: RoundState) =>
-		corners.every(({ result }) => result === 'answers' || result === 'turns-mate');
+	const CONDEMNS: readonly CornerResult[] = ['dead', 'erratic', 'weaker'];
+	const noneCondemned = ({ corners }: RoundState) =>
+		corners.every(({ result }) => result !== null && !CONDEMNS.includes(result));
 
 	/** What is judged now and not yet on the thread. */
 	const unsaved = $derived(told !== null && mode !== null && roundSaver.differs(told.corners));
@@ -97,7 +98,7 @@
 	/** The next page hears how the recording ended: ending it first would fetch this one anew under the way out. */
 	async function leave() {
 		const ends = mode !== null && running;
-		if (told && allAnswer(told)) await save();
+		if (told && noneCondemned(told)) await save();
 		await goto(`/cases/${data.caseId}/watch`);
 		if (ends) await work.cancel();
 	}
@@ -123,7 +124,7 @@
 			const follow = told.turning ?? told.ask;
 			if (follow && follow !== big) big = follow;
 			// What condemns a wheel is put on the thread by a person, never by itself.
-			if (told.ask === null && before !== null && before !== undefined && allAnswer(told)) void save();
+			if (told.ask === null && before !== null && before !== undefined && noneCondemned(told)) void save();
 		});
 		return () => {
 			unfollow();
