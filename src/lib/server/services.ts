@@ -1,5 +1,4 @@
-import { existsSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { resolve } from 'node:path';
 import pino, { type Logger } from 'pino';
 import { codesOn } from '../case/codes';
 import { projectCase } from '../case/project';
@@ -169,11 +168,8 @@ function servicesOn(
 	};
 }
 
-/** The bundle of the worker threads beside the built server; undefined where this is no built server. */
-function builtWorker(started: string | undefined): string | undefined {
-	const file = join(dirname(started ?? ''), 'heavy/worker.js');
-	return existsSync(file) ? file : undefined;
-}
+/** The bundle of the worker threads of the built server, which runs from the project's own folder. */
+const WORKER_FILE = 'build/heavy/worker.js';
 
 /** Options from the environment. Throws where a secret is missing: better no server than an open one. */
 export function optionsFromEnvironment(env: Record<string, string | undefined>): ServiceOptions {
@@ -189,6 +185,6 @@ export function optionsFromEnvironment(env: Record<string, string | undefined>):
 		secret,
 		origin: env.ORIGIN ?? `http://127.0.0.1:${env.PORT ?? '3000'}`,
 		logLevel: env.JALDI_LOG_LEVEL,
-		workerFile: builtWorker(process.argv[1])
+		workerFile: import.meta.env?.PROD ? resolve(WORKER_FILE) : undefined
 	};
 }

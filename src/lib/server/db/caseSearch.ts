@@ -49,11 +49,11 @@ export function threadWords(entries: Entry[]): { complaint: string; mended: stri
 export class CaseSearch {
 	constructor(private readonly db: Database) {}
 
-	/** Brings the words of one case up to its thread. Harmless to repeat. */
-	async index(caseId: string, entries: Entry[]): Promise<void> {
+	/** What brings the words of one case up to its thread, to be run with other writes. Harmless to repeat. */
+	indexing(caseId: string, entries: Entry[]) {
 		const { complaint, mended, notes } = threadWords(entries);
 		const number = sql`(SELECT number FROM case_record WHERE id = ${caseId})`;
-		await this.db.run(sql`
+		return this.db.run(sql`
 			INSERT OR REPLACE INTO case_search (rowid, complaint, mended, notes)
 			VALUES (${number}, ${complaint}, ${mended}, ${notes})`);
 	}

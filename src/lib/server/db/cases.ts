@@ -48,6 +48,7 @@ export interface CaseWithCode {
 
 export const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
 const PAGE = 25;
+const FOLLOW_AFTER_MS = 200;
 /** Open cases whose threads are checked at a start, the newest first. */
 const MOST_CHECKED = 2_000;
 /** Set by migrations that changed what is kept beside threads. */
@@ -179,6 +180,8 @@ export class Cases {
 	}
 
 	private async follow(): Promise<void> {
+		// What is written in one breath is followed once.
+		await new Promise((resolve) => setTimeout(resolve, FOLLOW_AFTER_MS));
 		for (const caseId of this.behind) {
 			this.behind.delete(caseId);
 			// Whoever waits for a page comes first.
@@ -208,15 +211,6 @@ export class Cases {
 		const thread = await this.threads.read(caseId);
 		const view = projectCase(thread, await this.codes.bookFor(codesOn(thread)));
 		const summary = summarise(thread, view);
-		await this.db
-			.update(caseRecord)
-			.set({
-				summary,
-				summarySeq: thread.length,
-				signed: thread.some((e) => e.kind === 'signature')
-			})
-			.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`));
-		await this.words.index(caseId, view.entries);
 		const had = view.codes.map((code) => ({
 			caseId,
 			code: codeText(code.dtc),
@@ -224,15 +218,29 @@ export class Cases {
 			moduleName: code.moduleName,
 			verdict: code.proof.verdict
 		}));
-		if (had.length > 0) {
-			await this.db
-				.insert(caseCode)
-				.values(had)
-				.onConflictDoUpdate({
-					target: [caseCode.caseId, caseCode.code, caseCode.failureType, caseCode.moduleName],
-					set: { verdict: sql`excluded.verdict` }
-				});
-		}
+		// In one go: each write by itself would wait for the disk.
+		await this.db.batch([
+			this.db
+				.update(caseRecord)
+				.set({
+					summary,
+					summarySeq: thread.length,
+					signed: thread.some((e) => e.kind === 'signature')
+				})
+				.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`)),
+			this.words.indexing(caseId, view.entries),
+			...(had.length > 0
+				? [
+						this.db
+							.insert(caseCode)
+							.values(had)
+							.onConflictDoUpdate({
+								target: [caseCode.caseId, caseCode.code, caseCode.failureType, caseCode.moduleName],
+								set: { verdict: sql`excluded.verdict` }
+							})
+					]
+				: [])
+		]);
 		return summary;
 	}
 

@@ -129,13 +129,11 @@ export class Threads {
 		{ afterHead }: AppendOptions
 	): Promise<Result<Entry, AppendError>> {
 		for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
-			const [known] = await this.db.select().from(entry).where(eq(entry.id, draft.id));
-			if (known) return sameAsKnown(known, draft);
 			const thread = await this.kept(draft.caseId);
-			const refused = (await this.closedReason(draft.caseId, thread)) ?? refusalIn(thread.entries, draft);
-			if (refused) return fail(refused);
 			const head = thread.entries.at(-1);
-			if (afterHead !== undefined && afterHead !== head?.hash) return fail(MOVED);
+			const moved = afterHead !== undefined && afterHead !== head?.hash ? MOVED : null;
+			const refused = closedBy(thread) ?? refusalIn(thread.entries, draft) ?? moved;
+			if (refused) return (await this.knownAs(draft)) ?? fail(refused);
 			const stamped = {
 				...draft,
 				seq: (head?.seq ?? 0) + 1,
@@ -148,7 +146,11 @@ export class Threads {
 			try {
 				await this.db.insert(entry).values(toRow(whole));
 			} catch (error) {
-				if (isTaken(error)) continue;
+				if (isTaken(error)) {
+					const known = await this.knownAs(draft);
+					if (known) return known;
+					continue;
+				}
 				const guarded = guardedBy(error);
 				if (guarded) return fail(guarded);
 				throw error;
@@ -157,6 +159,12 @@ export class Threads {
 			return ok(whole);
 		}
 		throw new Error(`no free place on thread ${draft.caseId} after ${MOST_TRIES} tries`);
+	}
+
+	/** What is stored under an entry's id already: the same, or something else; null where nothing is. */
+	private async knownAs(draft: EntryDraft): Promise<Result<Entry, AppendError> | null> {
+		const [known] = await this.db.select().from(entry).where(eq(entry.id, draft.id));
+		return known ? sameAsKnown(known, draft) : null;
 	}
 
 	/** The thread as far as it is kept in memory, with what has come since. */
@@ -199,15 +207,22 @@ export class Threads {
 			.select({ chainBroken: caseRecord.chainBroken })
 			.from(caseRecord)
 			.where(eq(caseRecord.id, caseId));
-		if (!row) return { kind: 'no-case', text: 'There is no such case.' };
-		const broken = reasonOf(thread.chain) ?? row.chainBroken;
-		if (broken)
-			return {
-				kind: 'broken',
-				text: `This thread is not as it was written (${broken}): nothing is added to it. Ask a lead.`
-			};
-		return thread.entries.some(({ kind }) => kind === 'signature') ? SEALED : null;
+		if (!row) return NO_CASE;
+		return row.chainBroken ? brokenBy(row.chainBroken) : closedBy(thread);
 	}
+}
+
+const NO_CASE: AppendError = { kind: 'no-case', text: 'There is no such case.' };
+const brokenBy = (reason: string): AppendError => ({
+	kind: 'broken',
+	text: `This thread is not as it was written (${reason}): nothing is added to it. Ask a lead.`
+});
+
+/** Why nothing more is added to a thread as it was read. */
+function closedBy({ chain, entries }: KeptThread): AppendError | null {
+	const broken = reasonOf(chain);
+	if (broken) return brokenBy(broken);
+	return entries.some(({ kind }) => kind === 'signature') ? SEALED : null;
 }
 
 const TAKEN: AppendError = {
@@ -244,6 +259,8 @@ function guardedBy(error: unknown): AppendError | null {
 	const words = messagesOf(error).join(' ');
 	if (words.includes('a thread begins once')) return BEGUN;
 	if (words.includes('this case is signed')) return SEALED;
+	if (words.includes('this thread is broken')) return brokenBy('it was found changed');
+	if (words.includes('FOREIGN KEY constraint failed')) return NO_CASE;
 	if (words.includes('work on this vehicle is under way')) return BUSY;
 	return null;
 }

@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openRunning } from '../running';
 import type { ServiceOptions } from '../services';
@@ -5,6 +6,14 @@ import type { Answer, Order } from './pool';
 import { TASKS } from './tasks';
 
 /** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. */
+/** Of this thread alone: whoever serves people comes first on a machine with few cores. */
+const BEHIND = 10;
+try {
+	setPriority(0, BEHIND);
+} catch {
+	// Not everywhere may a thread step back; then it does not.
+}
+
 const ready = openRunning(workerData as ServiceOptions);
 
 parentPort?.on('message', ({ id, task, input }: Order) => {

@@ -24,6 +24,12 @@ BEGIN
 	SELECT RAISE(ABORT, 'this case is signed');
 END;
 --> statement-breakpoint
+CREATE TRIGGER broken_thread_takes_nothing BEFORE INSERT ON entry
+WHEN (SELECT chain_broken FROM case_record WHERE id = NEW.case_id) IS NOT NULL
+BEGIN
+	SELECT RAISE(ABORT, 'this thread is broken');
+END;
+--> statement-breakpoint
 CREATE TRIGGER nothing_is_signed_while_work_runs BEFORE INSERT ON entry
 WHEN NEW.kind = 'signature' AND (
 	EXISTS (SELECT 1 FROM link_job WHERE case_id = NEW.case_id)
