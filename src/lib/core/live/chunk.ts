@@ -39,7 +39,8 @@ export function encodeChunk({ timeS, channels }: Chunk): Uint8Array {
 }
 
 export function decodeChunk(bytes: Uint8Array): Result<Chunk> {
-	if (!MAGIC.every((byte, i) => bytes[i] === byte)) return fail('this is no piece of a recording (JLC1)');
+	if (bytes.length < HEAD_BYTES || !MAGIC.every((byte, i) => bytes[i] === byte))
+		return fail('this is no piece of a recording (JLC1)');
 	const length = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength).getUint32(MAGIC.length, true);
 	const header = readHead(bytes.subarray(HEAD_BYTES, HEAD_BYTES + length));
 	if (!header) return fail(`byte ${HEAD_BYTES}: expected rows and channels`);

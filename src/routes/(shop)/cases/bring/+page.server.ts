@@ -9,7 +9,9 @@ export const actions = {
 	default: async (event) => {
 		// A thread carries the names of whoever wrote it: who vouches for that is a lead.
 		if (!maySign(memberHere(event))) return fail(403, { error: 'A lead brings cases in.' });
-		const file = (await event.request.formData()).get('bundle');
+		const form = await event.request.formData().catch(() => null);
+		if (!form) return fail(400, { error: 'This upload cannot be read: it was cut off, or is no form.' });
+		const file = form.get('bundle');
 		if (!(file instanceof File) || file.size === 0)
 			return fail(400, { error: 'Choose a bundle: a ZIP file.' });
 		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });

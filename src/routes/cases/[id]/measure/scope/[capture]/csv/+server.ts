@@ -14,7 +14,7 @@ export async function GET(event) {
 	const [bytes] = await captures.pieces({ caseId: id, id: captureId });
 	if (!bytes) error(404, 'There is no such capture here.');
 	const capture = decodeCapture(bytes);
-	if (!capture.ok) error(500, `The samples cannot be read: ${capture.error}.`);
+	if (!capture.ok) error(404, 'There is no such capture here.');
 	const rows = capture.value.channels[0]?.volts.length ?? 0;
 	let from = 0;
 	const text = new TextEncoder();
