@@ -62,7 +62,9 @@ async function send(one: AnyRequest, at: number): Promise<void> {
 // Workers and caches that a server in use has anyway are there before it is weighed.
 for (const id of cases)
 	for (const page of ['reason/__data.json', 'report.pdf', 'bundle.zip'])
-		await (await fetch(`${origin}/cases/${id}/${page}`, { headers: { cookie: cookies[0] ?? '' } })).arrayBuffer();
+		await (
+			await fetch(`${origin}/cases/${id}/${page}`, { headers: { cookie: cookies[0] ?? '' } })
+		).arrayBuffer();
 const beforeMb = memoryMb();
 const began = performance.now();
 let sent = 0;

@@ -1,10 +1,11 @@
 import { minutesLeft, toGoWords } from '$lib/case/floorWords';
+import { maySign } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
 
-export const load = async ({ url, depends }) => {
+export const load = async ({ url, depends, locals }) => {
 	depends('jaldi:floor');
 	const page = Number(url.searchParams.get('page')) || 1;
-	const { cases, outlooks, settings } = services();
+	const { cases, outlooks, settings, putAside } = services();
 	const [floor, closesAtHour] = await Promise.all([cases.page(false, page), settings.read('closesAtHour')]);
 	const left = minutesLeft(new Date(), closesAtHour);
 	const rows = await Promise.all(
@@ -22,5 +23,6 @@ export const load = async ({ url, depends }) => {
 			};
 		})
 	);
-	return { floor: { ...floor, rows }, page: floor.page, closesAtHour };
+	const aside = locals.member !== null && maySign(locals.member) ? (await putAside.unseen()).length : 0;
+	return { floor: { ...floor, rows }, page: floor.page, closesAtHour, aside };
 };

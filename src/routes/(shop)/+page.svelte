@@ -39,6 +39,14 @@
 </script>
 
 <svelte:head><title>Floor · Jaldi</title></svelte:head>
+{#if data.aside > 0}
+	<p role="alert" class="mb-5 border-l-4 border-ink pl-4 text-lg">
+		<strong
+			>{data.aside === 1 ? 'One piece of work is' : `${data.aside} pieces of work are`} not on a thread.</strong
+		>
+		<a class="underline underline-offset-4" href="/library/aside">Look at what was put aside</a>
+	</p>
+{/if}
 {#if data.floor.total === 0}
 	<h1 class="text-2xl font-bold">No case is open</h1>
 	<p class="mt-2 text-lg">

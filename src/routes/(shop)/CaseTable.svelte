@@ -12,6 +12,8 @@
 		vehicleName: string;
 		summary: CaseSummary;
 		toGo?: ToGo | null;
+		/** Why its thread is not as it was written. */
+		chainBroken?: string | null;
 	}
 	/** The floor's table: every case with its line of stations and its next step. */
 	let { rows, nextCase = null }: { rows: Row[]; nextCase?: string | null } = $props();
@@ -25,7 +27,8 @@
 	} as const;
 	const TODAY = { yes: 'today', perhaps: 'today, if it goes well', no: 'not today' };
 	/** What it waits for, how long it may take, where it stands. */
-	const asides = ({ summary: { waiting }, toGo }: Row): string[] => [
+	const asides = ({ summary: { waiting }, toGo, chainBroken }: Row): string[] => [
+		...(chainBroken ? ['its thread is not as it was written'] : []),
 		...(waiting && waiting.what !== 'nothing' ? [`waits for ${waiting.what}`] : []),
 		...(toGo ? [`${toGo.words}${toGo.today ? `, ${TODAY[toGo.today]}` : ''}`] : []),
 		...(waiting?.lift ? [waiting.lift] : [])

@@ -4,6 +4,8 @@ import { comebackOf } from '$lib/case/comeback';
 import { caseNumber } from '$lib/server/db/cases';
 import { standingItems } from '$lib/case/standingItems';
 import { caseReport, groupedCodes } from '$lib/case/report';
+import { keyName } from '$lib/case/bundleSignature';
+import type { Signer } from '$lib/server/db/shopKeys';
 import { mayNotSign } from '$lib/case/signing';
 import { loadCase, loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
@@ -13,6 +15,15 @@ import { maySign } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
 import { ReleaseForm, SignForm } from './forms';
 
+/** What the signature on a bundle that came in is worth here. */
+function signedWords({ kind }: Signer, key: string | null): string {
+	if (kind === 'nobody' || key === null)
+		return 'Its file carried no signature: nothing shows that it is theirs.';
+	return kind === 'stranger'
+		? `Its file was signed with the key ${keyName(key)} …, which nobody here knows.`
+		: `Its file was signed with the key ${keyName(key)} …, which a lead here trusts.`;
+}
+
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const { row, thread, view } = await loadCheckedCase(params.id);
@@ -21,7 +32,10 @@ export const load = async ({ params, depends, locals }) => {
 	const member = locals.member !== null && maySign(locals.member) ? locals.member : null;
 	return {
 		shopName: await settings.read('shopName'),
-		fromShop: row.fromShop,
+		fromShop: row.fromShop && {
+			name: row.fromShop,
+			signed: signedWords(await services().shopKeys.signer(row.fromKey), row.fromKey)
+		},
 		report: {
 			...report,
 			codes: groupedCodes(report.codes),

@@ -38,7 +38,8 @@
 		<div>
 			<p class="text-ink-2">{data.shopName} · <span class="num">{data.case.number}</span></p>
 			{#if data.fromShop}<p class="mt-1 print:hidden">
-					Brought in from {data.fromShop}: it does not count in what this shop has done.
+					Brought in from {data.fromShop.name}: it does not count in what this shop has done. {data.fromShop
+						.signed}
 				</p>{/if}
 			<h1 class="text-2xl leading-tight font-bold">{report.verdict}</h1>
 		</div>

@@ -1,0 +1,37 @@
+import { fail } from '@sveltejs/kit';
+import { maySign } from '$lib/server/accounts/members';
+import { memberHere } from '$lib/server/cases/access';
+import { clock } from '$lib/server/cases/clock';
+import { caseNumber } from '$lib/server/db/cases';
+import { services } from '$lib/server/running';
+
+const KIND_WORDS: Record<string, string> = {
+	scan: 'A reading of all modules',
+	clear: 'A clearing of codes',
+	calibrate: 'A calibration',
+	key: 'A check of the key',
+	record: 'A recording of live data'
+};
+
+export const load = async ({ locals }) => {
+	const works = await services().putAside.unseen();
+	return {
+		mayLook: locals.member !== null && maySign(locals.member),
+		works: works.map(({ caseNumber: number, kind, at, ...work }) => ({
+			...work,
+			number: caseNumber(number),
+			what: KIND_WORDS[kind] ?? kind,
+			time: clock(at)
+		}))
+	};
+};
+
+export const actions = {
+	default: async (event) => {
+		const member = memberHere(event);
+		if (!maySign(member)) return fail(403, { error: 'A lead looks through what was put aside.' });
+		const id = String((await event.request.formData()).get('id') ?? '');
+		await services().putAside.seen(id, member.name);
+		return { seen: true };
+	}
+};
