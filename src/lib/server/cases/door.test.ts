@@ -1,0 +1,30 @@
+import { ulid } from 'ulid';
+import { describe, expect, it } from 'vitest';
+import type { EntryKind, PayloadOf } from '../../case/entry';
+import { unknownId } from '../../case/unknownIds';
+import { vehicleTypes } from '../../../../library';
+
+const type = vehicleTypes.get('brindle-marlow-16') ?? null;
+const refused = <K extends EntryKind>(kind: K, payload: object) =>
+	unknownId(kind, payload as PayloadOf<K>, type);
+
+describe('what a new entry names', () => {
+	it('is known to the library, whatever it is called', () => {
+		expect(refused('meter-reading', { measurement: 'constructor', position: null })).toContain('constructor');
+		expect(refused('inspection', { inspection: 'no-such-look', position: 'rear-left' })).toContain(
+			'inspection'
+		);
+		expect(refused('test-step', { test: 'toString', seen: {} })).toContain('test');
+		expect(refused('test-step', { test: null, seen: { '__proto__x@rear-left': 'yes' } })).toContain('sign');
+		expect(refused('fitting', { sheet: 'valueOf' })).toContain('fitting sheet');
+		expect(refused('repair', { does: { kind: 'hasOwnProperty', place: '' } })).toContain('repair');
+		expect(refused('inspection', { inspection: 'gap', position: 'rear-left' })).toBeNull();
+		expect(refused('note', { text: ulid() })).toBeNull();
+	});
+
+	it('is a wheel that this vehicle has', () => {
+		const round = (position: string) => refused('wheel-round', { corners: [{ position }] });
+		expect(round('axle3-left')).toContain('no wheel');
+		expect(round('rear-left')).toBeNull();
+	});
+});

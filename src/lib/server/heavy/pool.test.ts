@@ -1,0 +1,71 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { afterAll, afterEach, describe, expect, it } from 'vitest';
+import { WorkerPool } from './pool';
+
+/** A worker that does as it is told: answers, waits, throws, dies. */
+const folder = mkdtempSync(join(tmpdir(), 'jaldi-pool-'));
+const file = join(folder, 'worker.mjs');
+writeFileSync(
+	file,
+	`import { parentPort } from 'node:worker_threads';
+	parentPort.on('message', ({ id, input }) => {
+		if (input === 'die') process.exit(1);
+		if (input === 'throw') return parentPort.postMessage({ id, error: 'it threw' });
+		if (input === 'hang') { for (;;); }
+		parentPort.postMessage({ id, value: input });
+	});`
+);
+afterAll(() => rmSync(folder, { recursive: true }));
+
+let pool: WorkerPool;
+const open = (size = 1) => (pool = new WorkerPool(pathToFileURL(file), {}, size));
+const ask = (input: string, how?: { limitMs?: number; signal?: AbortSignal }) =>
+	pool.ask('logHash', input as never, how) as Promise<unknown>;
+afterEach(() => pool.close());
+
+describe('heavy work on other threads', () => {
+	it('is answered each by its own, and goes on after one that threw or died', async () => {
+		open(2);
+		const all = await Promise.allSettled(['a', 'throw', 'b', 'die', 'c'].map((input) => ask(input)));
+		expect(all.map((one) => (one.status === 'fulfilled' ? one.value : 'failed'))).toEqual([
+			'a',
+			'failed',
+			'b',
+			'failed',
+			'c'
+		]);
+		expect(await ask('again')).toBe('again');
+	});
+
+	it('is stopped at its time limit, and whoever waits behind it is served', async () => {
+		open();
+		const stuck = ask('hang', { limitMs: 300 });
+		const behind = ask('behind');
+		await expect(stuck).rejects.toMatchObject({ busy: true, message: expect.stringContaining('too long') });
+		expect(await behind).toBe('behind');
+	});
+
+	it('can be cancelled, while it waits and while it runs', async () => {
+		open();
+		const [first, second] = [new AbortController(), new AbortController()];
+		const running = ask('hang', { signal: first.signal });
+		const waiting = ask('never', { signal: second.signal });
+		second.abort();
+		await expect(waiting).rejects.toMatchObject({ busy: true });
+		first.abort();
+		await expect(running).rejects.toMatchObject({ busy: true });
+		expect(await ask('free again')).toBe('free again');
+	});
+
+	it('is refused at once when too much waits already', async () => {
+		open();
+		const first = ask('hang', { limitMs: 1_000 });
+		const waiting = Array.from({ length: 32 }, (_, i) => ask(String(i)));
+		await expect(ask('one too many')).rejects.toMatchObject({ busy: true });
+		await expect(first).rejects.toMatchObject({ busy: true });
+		expect(await Promise.all(waiting)).toHaveLength(32);
+	});
+});
