@@ -60,9 +60,25 @@ function finds(packages, path, name) {
 	}
 }
 
+/** Writes in the hash of every package that has none yet, as the registry tells it: what is fetched is held against it. */
+async function addIntegrity() {
+	const configured = execFileSync('npm', ['config', 'get', 'registry'], { encoding: 'utf8' }).trim();
+	const registry = configured.endsWith('/') ? configured : `${configured}/`;
+	const bare = Object.entries(packages).filter(([path, one]) => path !== '' && !one.integrity);
+	for (const [path, one] of bare) {
+		const name = one.name ?? path.slice(path.lastIndexOf('node_modules/') + 'node_modules/'.length);
+		const answer = await fetch(registry + name.replace('/', '%2f'), {
+			headers: { accept: 'application/vnd.npm.install-v1+json' }
+		});
+		const told = answer.ok ? (await answer.json()).versions?.[one.version]?.dist?.integrity : undefined;
+		if (told) one.integrity = told;
+		else console.log(`${name} ${one.version}: the registry tells no hash`);
+	}
+}
+
 execFileSync('npm', ['install', '--package-lock-only', '--no-audit', '--no-fund'], { stdio: 'inherit' });
 const lock = JSON.parse(readFileSync(LOCK, 'utf8'));
-/** @type {Record<string, { version: string, optionalDependencies?: Record<string, string> }>} */
+/** @type {Record<string, { version: string, name?: string, integrity?: string, optionalDependencies?: Record<string, string> }>} */
 const packages = lock.packages;
 let added = 0;
 for (const [path, { optionalDependencies = {} }] of Object.entries(packages)) {
@@ -74,6 +90,7 @@ for (const [path, { optionalDependencies = {} }] of Object.entries(packages)) {
 		added += 1;
 	}
 }
+await addIntegrity();
 lock.packages = Object.fromEntries(Object.entries(packages).sort(([a], [b]) => (a < b ? -1 : 1)));
 writeFileSync(LOCK, `${JSON.stringify(lock, null, '\t')}\n`);
 console.log(`${added} packages for other platforms written into ${LOCK}`);

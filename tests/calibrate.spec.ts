@@ -120,7 +120,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 		await expect(
 			stepOf(page, 'Learning drive').getByRole('button', { name: 'Stop the drive' })
 		).toBeVisible();
-		host.act({ do: 'drive', rate: 8, legs: LEARNING_DRIVE });
+		host.act({ do: 'drive', rate: 4, legs: LEARNING_DRIVE });
 		await expect(page.getByRole('heading', { name: 'All is told and taught' })).toBeVisible({
 			timeout: 45_000
 		});

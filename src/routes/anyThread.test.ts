@@ -139,7 +139,7 @@ describe('whatever stands on a thread', () => {
 			fc.asyncProperty(anyThread(24), async (thread) => {
 				expect(await failing(thread)).toEqual([]);
 			}),
-			{ numRuns: 40, endOnFailure: true }
+			{ numRuns: 12, endOnFailure: true }
 		);
 	});
 

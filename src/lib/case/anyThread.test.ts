@@ -82,7 +82,7 @@ describe('whatever a thread holds that the schema lets through', () => {
 				for (const ranked of reasoning.decision.ranked) shownTest(reasoning, ranked);
 				expect(reasoning.belief.present.every((p) => Number.isFinite(p))).toBe(true);
 			}),
-			{ numRuns: 20 }
+			{ numRuns: 8 }
 		);
 	});
 });

@@ -125,6 +125,16 @@ describe('what may be called proven', () => {
 			[met(2.5, 14), ...REPAIRED, read(7, null, null, 0x2f)],
 			'test-not-run'
 		],
+		[
+			'repaired after the clear, and stored but not failing when it is read: that may be from before',
+			[RECORDED, did(2, 'cleared'), did(3, 'mended'), read(4, 0x2c)],
+			'never-cleared'
+		],
+		[
+			'repaired after the clear, and failing now',
+			[RECORDED, did(2, 'cleared'), did(3, 'mended'), read(4, 0x2f, 0)],
+			'back-at-key-on'
+		],
 		['live data since still show it', [...CLEAN, live(8, 'rear left drops out')], 'not-all-shown'],
 		['found in live data, then clean', [...CLEAN, live(8, 'rear left drops out'), live(9)], 'proven-clear']
 	];

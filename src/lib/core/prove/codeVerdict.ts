@@ -87,6 +87,11 @@ class Proving {
 		this.lookAtLamps(cycle);
 		const reads = this.all('read', after);
 		const back = reads.find(showsFault);
+		if (back && this.mayBeFromBefore(back))
+			return this.verdict(
+				'never-cleared',
+				'It was repaired after the last clear, and what is stored may be from before: clear it, then prove it.'
+			);
 		if (back) return this.returned(back);
 		this.lookAtLive();
 		this.lookAtRest();
@@ -107,6 +112,12 @@ class Proving {
 				'It was not recorded before the clear: of what nobody saw nothing is proven.'
 			);
 		return this.last();
+	}
+
+	/** Times decide: what is stored and does not fail now, read after a repair that no clear followed, may be older than it. */
+	private mayBeFromBefore({ at, status }: Read): boolean {
+		const mended = this.all('mended', this.after).some((repair) => repair.at < at);
+		return mended && status !== null && !decodeStatus(status).testFailed;
 	}
 
 	private verdict(verdict: Verdict, because: string): CodeProof {

@@ -19,7 +19,7 @@
 	const { form, errors, enhance } = made;
 </script>
 
-<div class="hair py-2">
+<div class="hair mt-3 py-2">
 	<p>{item.words}</p>
 	<div class="no-print mt-1 flex flex-wrap gap-3">
 		<a class="act-quiet" href="/cases/{data.case.id}/{item.page}">Go to it</a>
