@@ -112,10 +112,16 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 	return made;
 }
 
+/** How far workers step back behind whoever is served (nice): a file is waited for, a thought may take its time. */
+const BEHIND = { heavy: 3, thinking: 9 };
+
 function workersOf(options: ServiceOptions): { heavy: HeavyWork; thinking: HeavyWork } {
 	const file = options.workerFile;
 	if (!file) return { heavy: inlineWork, thinking: inlineWork };
-	return { heavy: new WorkerPool(file, options), thinking: new WorkerPool(file, options, 1) };
+	return {
+		heavy: new WorkerPool(file, { options, behind: BEHIND.heavy }).warm(),
+		thinking: new WorkerPool(file, { options, behind: BEHIND.thinking }, 1).warm()
+	};
 }
 
 function servicesOn(

@@ -128,7 +128,9 @@ export class Cases {
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 			.where(and(eq(caseRecord.id, id), eq(caseRecord.comingIn, false)));
-		return row ? this.toRow(row, row.case_record.summary as CaseSummary | null) : null;
+		if (!row) return null;
+		const kept = row.case_record.summary as CaseSummary | null;
+		return this.toRow(row, kept ?? summarise(await this.threads.read(id)));
 	}
 
 	/** Who made the vehicle of a case; null where its type or the case is not known. */

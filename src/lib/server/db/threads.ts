@@ -196,6 +196,12 @@ export class Threads {
 
 	/** The floor says which threads are broken without reading them. */
 	private async record(caseId: string, chain: ChainCheck): Promise<void> {
+		const [row] = await this.db
+			.select({ chainBroken: caseRecord.chainBroken })
+			.from(caseRecord)
+			.where(eq(caseRecord.id, caseId));
+		// Whoever only reads never takes the one lock for writing: a thread that steps back would keep everybody waiting.
+		if (!row || row.chainBroken === reasonOf(chain)) return;
 		await this.db
 			.update(caseRecord)
 			.set({ chainBroken: reasonOf(chain) })

@@ -59,6 +59,12 @@ export class WorkerPool implements HeavyWork {
 		this.hands = Array.from({ length: size }, () => new Hand());
 	}
 
+	/** Starts the workers before anybody waits for them. */
+	warm(): this {
+		for (const hand of this.hands) hand.worker ??= this.hire(hand);
+		return this;
+	}
+
 	ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0], { signal, limitMs = LIMIT_MS }: Ask = {}) {
 		type Value = Outcome<N>;
 		if (this.closed || this.queue.length >= MOST_WAITING) return Promise.reject<Value>(new TooMuch());

@@ -6,15 +6,16 @@ import type { Answer, Order } from './pool';
 import { TASKS } from './tasks';
 
 /** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. */
-/** Of this thread alone: whoever serves people comes first on a machine with few cores. */
-const BEHIND = 10;
+/** What a worker is started with. */
+const { options, behind } = workerData as { options: ServiceOptions; behind: number };
 try {
-	setPriority(0, BEHIND);
+	// Of this thread alone: whoever serves people comes first on a machine with few cores.
+	setPriority(0, behind);
 } catch {
 	// Not everywhere may a thread step back; then it does not.
 }
 
-const ready = openRunning(workerData as ServiceOptions);
+const ready = openRunning(options);
 
 parentPort?.on('message', ({ id, task, input }: Order) => {
 	void (async (): Promise<Answer> => {
