@@ -11,8 +11,7 @@ export default defineConfig({
 	fullyParallel: true,
 	workers: 2,
 	forbidOnly: Boolean(process.env.CI),
-	// One that fails and then passes is named in the report as flaky.
-	retries: 1,
+	retries: 0,
 	reporter: process.env.JALDI_TEST_REPORT
 		? [['list'], ['json', { outputFile: process.env.JALDI_TEST_REPORT }]]
 		: [['list']],

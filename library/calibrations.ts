@@ -3,6 +3,7 @@ import { inOrder } from '../src/lib/core/calibrate/inOrder';
 import calibrationsFile from './calibrate/calibrations.json' with { type: 'json' };
 import { identifiers } from './index';
 import { repairs } from './repairs';
+import { Exposes } from './safety';
 import { ModuleRole, type ModuleType, type VehicleType } from './vehicles';
 
 /**
@@ -77,7 +78,7 @@ const Calibration = z.object({
 	minutes: z.number().positive(),
 	/** Codes that stand until it is done, and are gone then. */
 	restores: z.array(Dtc),
-	cautions: z.array(z.string())
+	exposes: Exposes
 });
 export type Calibration = z.infer<typeof Calibration>;
 
@@ -99,8 +100,7 @@ const file = z
 		functions: z.array(ShopFunction),
 		calibrations: z.array(Calibration),
 		rules: z.array(Rule),
-		byHand: z.array(z.object({ repair: z.string(), calibrations: z.array(z.string()) })),
-		cautions: z.record(z.string(), z.string())
+		byHand: z.array(z.object({ repair: z.string(), calibrations: z.array(z.string()) }))
 	})
 	.parse(calibrationsFile);
 
@@ -113,15 +113,13 @@ export const calibrationRules: CalibrationRule[] = file.rules.map((rule) => ({
 }));
 /** Repairs of the library that are calibrations done by hand, and which. */
 export const doneByHand = new Map(file.byHand.map(({ repair, calibrations: done }) => [repair, done]));
-export const calibrationCaution = (id: string): string => file.cautions[id] ?? '';
 
 /** Every name that one part of the file uses must stand in another; and an order must exist. */
 const broken = [
-	...file.calibrations.flatMap(({ id, conditions, after, needs, cautions }) => [
+	...file.calibrations.flatMap(({ id, conditions, after, needs }) => [
 		...conditions.filter((one) => !calibrationConditions.has(one)).map((one) => `${id}: condition ${one}`),
 		...after.filter((one) => !calibrations.has(one)).map((one) => `${id}: after ${one}`),
-		...needs.filter((one) => !shopFunctions.has(one)).map((one) => `${id}: function ${one}`),
-		...cautions.filter((one) => !(one in file.cautions)).map((one) => `${id}: caution ${one}`)
+		...needs.filter((one) => !shopFunctions.has(one)).map((one) => `${id}: function ${one}`)
 	]),
 	...[...file.rules, ...file.byHand.map(({ calibrations: due }) => ({ due }))].flatMap(({ due }) =>
 		due.filter((one) => !calibrations.has(one)).map((one) => `rule: calibration ${one}`)

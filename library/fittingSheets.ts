@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import sheetsFile from './fitting/sheets.json' with { type: 'json' };
 import { faults } from './faults';
+import { hasMotorBrake } from './exposed';
 import { CAR_POSITIONS, type Position } from './positions';
 import { repairs } from './repairs';
+import { Exposes } from './safety';
 import type { VehicleType } from './vehicles';
 
 /** How work is done and checked while it is done, as data: what to look for in the part, then step by step. */
@@ -21,7 +23,7 @@ const step = {
 const Step = z.discriminatedUnion('do', [
 	z.object({ ...step, do: z.literal('tick') }),
 	z.object({ ...step, do: z.literal('clips'), count: z.number().int().positive() }),
-	/** In stages; between the first and the last it may be backed off, after the last turned on by an angle. */
+	/** Example values, in stages: the maker's are what counts. Between the first and the last it may be backed off, after the last turned on by an angle. */
 	z.object({
 		...step,
 		do: z.literal('torque'),
@@ -36,14 +38,13 @@ const Step = z.discriminatedUnion('do', [
 ]);
 export type FittingStep = z.infer<typeof Step>;
 
-const cautionTexts = z.record(z.string(), z.string()).parse(sheetsFile.cautions);
 const Sheet = z.object({
 	id: z.string(),
 	name: z.string(),
 	repairs: z.array(z.string().refine((id) => repairs.has(id), 'no such repair')),
-	at: z.enum(['corner', 'module', 'vehicle', 'any']),
-	/** Each is acknowledged by name before the first step opens. */
-	cautions: z.array(z.string().refine((id) => id in cautionTexts, 'no such caution')).min(1),
+	at: z.enum(['corner', 'module', 'vehicle', 'fuse', 'any']),
+	/** Each caution that follows is acknowledged by name before the first step opens. */
+	exposes: Exposes,
 	part: z.object({
 		name: z.string(),
 		/** What must be in the box. */
@@ -52,21 +53,61 @@ const Sheet = z.object({
 		/** Left by a part for another vehicle. */
 		wrongLeaves: leaves
 	}),
-	steps: z.array(Step).min(1)
+	/** Steps of other sheets that it is made of, in its own order; what those expose it exposes too. */
+	takes: z.array(z.object({ sheet: z.string(), steps: z.array(z.string()).min(1) })).default([]),
+	steps: z.array(Step)
 });
-export type FittingSheet = z.infer<typeof Sheet>;
+export type FittingSheet = Omit<z.infer<typeof Sheet>, 'takes'>;
+const file = z
+	.object({
+		sheets: z.array(Sheet),
+		/** Last step of every sheet that exposes this. */
+		closing: z.record(z.string(), Step),
+		/** Around work on a brake that a motor clamps. */
+		motorBrake: z.object({ first: Step, last: Step })
+	})
+	.parse(sheetsFile);
 
-export const fittingSheets = new Map(
-	z
-		.array(Sheet)
-		.parse(sheetsFile.sheets)
-		.map((sheet) => [sheet.id, sheet])
+/** A sheet with the steps that it takes from others, and with what has to come last. Throws where a step would be lost. */
+function whole({ takes, ...sheet }: z.infer<typeof Sheet>): FittingSheet {
+	const of = (id: string) => {
+		const found = file.sheets.find((one) => one.id === id);
+		if (!found) throw new Error(`sheets.json: ${sheet.id} takes from "${id}", which is not there`);
+		return found;
+	};
+	const steps = [
+		...takes.flatMap((one) =>
+			one.steps.map((id) => {
+				const step = of(one.sheet).steps.find((each) => each.id === id);
+				if (!step) throw new Error(`sheets.json: ${sheet.id}: ${one.sheet} has no step "${id}"`);
+				return step;
+			})
+		),
+		...sheet.steps
+	];
+	const sources = [...new Set(takes.map((one) => one.sheet))].map(of);
+	const lost = sources.flatMap((one) => one.steps).find(({ id }) => !steps.some((step) => step.id === id));
+	if (lost) throw new Error(`sheets.json: ${sheet.id} leaves out "${lost.id}"`);
+	const exposes = [...new Set([...sheet.exposes, ...sources.flatMap((one) => one.exposes)])];
+	const last = exposes.flatMap((id) => file.closing[id] ?? []);
+	return { ...sheet, exposes, steps: [...steps, ...last] };
+}
+
+export const fittingSheets: ReadonlyMap<string, FittingSheet> = new Map(
+	file.sheets.map((sheet) => [sheet.id, whole(sheet)])
 );
-export const fittingCaution = (id: string): string => cautionTexts[id] ?? '';
 
 /** The sheet for a repair of the library; null where there is none. */
 export const sheetFor = (repair: string): FittingSheet | null =>
 	[...fittingSheets.values()].find(({ repairs: of }) => of.includes(repair)) ?? null;
+
+/** A sheet as it is worked through on this vehicle: a brake that a motor clamps is retracted first and let go last. */
+export function sheetOn(sheet: FittingSheet, type: VehicleType | null, place: string | null): FittingSheet {
+	const clamped = type && place && sheet.exposes.includes('brakes-apart') && hasMotorBrake(type, place);
+	if (!clamped) return sheet;
+	const { first, last } = file.motorBrake;
+	return { ...sheet, steps: [first, ...sheet.steps, last] };
+}
 
 /**
  * Wheels in the order in which they are bled: the one farthest from the unit first. The unit is taken to sit front left

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { LINKS } from './links';
-import cautionsFile from './measure/cautions.json' with { type: 'json' };
 import identificationFile from './measure/identification.json' with { type: 'json' };
 import inspectionsFile from './measure/inspections.json' with { type: 'json' };
 import measurementsFile from './measure/measurements.json' with { type: 'json' };
 import substitutionsFile from './measure/substitutions.json' with { type: 'json' };
+import { exposedOrSaid, MoreExposes } from './safety';
 import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 
 /**
@@ -14,11 +14,6 @@ import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 
 const Link = z.enum(LINKS);
 const Family = z.enum(SENSOR_KINDS);
-const cautionTexts = z.record(z.string(), z.string()).parse(cautionsFile.cautions);
-const Cautions = z.array(z.string().refine((id) => id in cautionTexts, 'no such caution'));
-
-/** A caution in words. */
-export const cautionText = (id: string): string => cautionTexts[id] ?? '';
 
 /** A test that this family must not be given, and what it would do. */
 const Unsuited = z.object({
@@ -81,7 +76,8 @@ const Measurement = z.object({
 	asks: z.string(),
 	good: z.object({ proves: z.array(Link), says: z.string() }),
 	bad: z.object({ implicates: z.array(Link).min(1), says: z.string() }),
-	cautions: Cautions
+	/** Besides what follows from plugs, wheel, mode and points. */
+	exposes: MoreExposes
 });
 export type Measurement = z.infer<typeof Measurement>;
 
@@ -108,7 +104,7 @@ const Method = z.object({
 	expects: z.enum(['speed', 'mate', 'something', 'level']),
 	proves: z.array(Link),
 	implicates: z.array(Link).min(1),
-	cautions: Cautions
+	exposes: MoreExposes
 });
 export type SubstituteMethod = z.infer<typeof Method>;
 
@@ -135,18 +131,40 @@ const Inspection = z.object({
 	why: z.string(),
 	look: z.string(),
 	bad: z.array(z.string()).min(1),
-	cautions: Cautions
+	exposes: MoreExposes
 });
 export type Inspection = z.infer<typeof Inspection>;
 
-export const measurements = z.array(Measurement).parse(measurementsFile.measurements);
+/** What a measurement exposes follows from how it is taken. */
+function exposedBy({ id, about, mode, red, black, key, open, wheel, exposes }: Measurement): string[] {
+	const points = [red, black];
+	return exposedOrSaid(`measurement ${id}`, [
+		...(open.length > 0 ? ['connector-open'] : []),
+		...(open.includes('module') ? ['module-off'] : []),
+		...(mode === 'ohms' ? ['ohms'] : []),
+		...(mode !== 'ohms' && key === 'on' ? ['live-probed'] : []),
+		...(wheel === 'turns' ? ['wheel-turns'] : []),
+		// Whatever else hangs on the bus, the restraint module does.
+		...(about === 'bus' || points.some((point) => point.startsWith('bus')) ? ['restraint-near'] : []),
+		...exposes
+	]);
+}
+
+export const measurements = z
+	.array(Measurement)
+	.parse(measurementsFile.measurements)
+	.map((one) => ({ ...one, exposes: exposedBy(one) }));
 export const sensorQuestions = z.array(Question).parse(identificationFile.questions);
 export const sensorPrior = z.record(Family, z.number().positive()).parse(identificationFile.prior);
 export const substituteMethods = z
 	.array(Method)
 	.parse(substitutionsFile.methods)
+	.map((one) => ({ ...one, exposes: exposedOrSaid(`method ${one.id}`, one.exposes) }))
 	.sort((a, b) => a.gentle - b.gentle);
-export const inspections = z.array(Inspection).parse(inspectionsFile.inspections);
+export const inspections = z
+	.array(Inspection)
+	.parse(inspectionsFile.inspections)
+	.map((one) => ({ ...one, exposes: exposedOrSaid(`inspection ${one.id}`, one.exposes) }));
 
 /** Why a family must not be given a test; null where it may. */
 export function unsuitedFor(

@@ -43,32 +43,3 @@ export const PATHS: Record<Group, SignalPath> = {
 		named: [0, 1, 2, 3, 5]
 	}
 };
-
-const ROLLING =
-	'Stands rated for the vehicle; nobody in the plane of a wheel that spins. On the road the driver watches the road, not the screen.';
-const HYDRAULIC =
-	'Pressure stays in some units with the engine off: discharge it by the maker’s procedure before anything is opened. Eye protection; only trained people.';
-const RESTRAINT =
-	'Restraint system: battery off and wait by the maker’s procedure. Never probe a restraint circuit.';
-const BRAKES_ONLY =
-	'No anti-lock, stability or hill functions until this is done: base brakes only. Say so to whoever moves the vehicle.';
-const CODING = 'Battery support during coding; never interrupt the supply.';
-const LAST = 'The maker’s procedure and local law come first; safety-critical work is for qualified people.';
-
-const BY_GROUP: Partial<Record<Group, string>> = {
-	'wheel-speed': ROLLING,
-	'tone-ring': ROLLING,
-	tyre: ROLLING,
-	hydraulics: HYDRAULIC,
-	pressure: HYDRAULIC,
-	configuration: CODING
-};
-
-/** What can hurt while a code of this kind is worked on. */
-export function cautionsFor(of: { group: Group; lamps: readonly string[]; driving: string }): string[] {
-	const cautions = [BY_GROUP[of.group]];
-	if (of.lamps.includes('restraint')) cautions.push(RESTRAINT);
-	if (of.driving === 'base-brakes-only' || of.driving === 'do-not-drive') cautions.push(BRAKES_ONLY);
-	const said = cautions.filter((caution) => caution !== undefined);
-	return said.length > 0 ? [...said, LAST] : [];
-}

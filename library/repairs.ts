@@ -42,5 +42,8 @@ export const repairs = new Map(
 		.map((repair) => [repair.id, repair])
 );
 
+/** What is done about a module whose maker alone says how: all else about it is left to people qualified for it. */
+export const MAKERS_PROCEDURE = 'makers-procedure';
+
 /** The repair by which a repair is judged: its own, or the one that it includes. */
 export const judgedAs = (kind: string): string => repairs.get(kind)?.countsAs ?? kind;

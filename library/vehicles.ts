@@ -44,6 +44,13 @@ const VehicleType = z.object({
 		steeringRatio: z.number().positive(),
 		drive: z.enum(['front', 'rear', 'all', 'none'])
 	}),
+	/** A system above 60 V: only people qualified for it make it safe. */
+	highVoltage: z.boolean().default(false),
+	/** What sets the parking brake, and at which axles. */
+	parkingBrake: z.object({
+		by: z.enum(['motor', 'hand']),
+		axles: z.array(z.number().int().positive()).min(1)
+	}),
 	/** Family of its wheel speed sensors. */
 	sensor: z.enum(SENSOR_KINDS),
 	senseResistorOhms: z.number().positive(),
@@ -52,6 +59,10 @@ const VehicleType = z.object({
 			z.object({
 				role: ModuleRole,
 				name: z.string(),
+				/** `maker-procedure-only`: nobody here tests, moves, unplugs or measures anything at it or at its own wiring. */
+				work: z.enum(['open', 'maker-procedure-only']).default('open'),
+				/** What is in the way to it and can hurt. */
+				near: z.array(z.enum(['steering-wheel-airbag'])).default([]),
 				address: Address,
 				segment: z.string(),
 				/** Minutes until its plug can be reached. */

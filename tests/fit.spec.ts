@@ -33,8 +33,13 @@ test('a sensor is fitted by its sheet: cautions first, torque in either unit, an
 		await page.getByLabel(words).check();
 	for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'One more clip' }).click();
 	await expect(page.getByText('5 of 5')).toBeVisible();
-	const bolt = page.getByLabel('Sensor bolt');
+	const bolt = page.getByLabel('Sensor bolt', { exact: true });
 	await bolt.fill('25');
+	// The library's value is an example: nothing is held against it.
+	await expect(page.getByText('Held against nothing')).toBeVisible();
+	await expect(page.getByRole('alert')).toHaveCount(0);
+	await page.getByLabel('Sensor bolt: the maker’s value').fill('8');
+	await page.getByLabel('Sensor bolt: where that stands').fill('maker’s data, section 4');
 	await expect(page.getByRole('alert')).toContainText('not what was asked');
 
 	await test.step('a reload keeps what was ticked; in pound-feet it is the same bolt', async () => {
@@ -43,6 +48,7 @@ test('a sensor is fitted by its sheet: cautions first, torque in either unit, an
 		await expect(page.getByText('5 of 5')).toBeVisible();
 		await expect(page.getByAltText('of the part, to be kept with the sheet')).toBeVisible();
 		await page.getByRole('radiogroup', { name: 'Torque in' }).getByText('lb·ft').click();
+		await page.getByLabel('Sensor bolt: the maker’s value').fill('5.9');
 		await bolt.fill('5.9');
 		await expect(page.getByRole('alert')).toHaveCount(0);
 		await bolt.fill('25');

@@ -1,8 +1,9 @@
 import type { ModelFault, ModelRepair, PathModel, SignTable } from '../../src/lib/core/path/model';
+import { makersAlone } from '../exposed';
 import { placesFor } from '../faultPlaces';
 import { faults, isOfAxle, mayComeAndGo, type Fault } from '../faults';
 import { mateOf, type Position } from '../positions';
-import { repairs } from '../repairs';
+import { MAKERS_PROCEDURE, repairs } from '../repairs';
 import type { VehicleType } from '../vehicles';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
 import priorsFile from './priors.json' with { type: 'json' };
@@ -77,7 +78,10 @@ export function reasonModel(
 		place,
 		prior: own / total,
 		curedBy: fault.curedBy.flatMap((repair) =>
-			(isOfAxle(fault) ? [place, mateOf(place as Position)] : [place]).map((at) => repairAt(repair, at))
+			(isOfAxle(fault) ? [place, mateOf(place as Position)] : [place]).map((at) => {
+				const alone = makersAlone(type, at);
+				return alone ? repairAt(MAKERS_PROCEDURE, alone.role) : repairAt(repair, at);
+			})
 		)
 	}));
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {

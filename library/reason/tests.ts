@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { allPlaces } from '../faultPlaces';
+import { touchesMakersAlone } from '../exposed';
 import { inspections, measurements, type Measurement } from '../measure';
 import { SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../measurePoints';
 import type { Position } from '../positions';
 import { PLACES } from '../repairs';
+import { Exposes } from '../safety';
 import type { VehicleType } from '../vehicles';
 import { againKey, signKey, signOf, type SignKey } from './signs';
 import testsFile from './tests.json' with { type: 'json' };
@@ -30,7 +32,9 @@ const TestKind = z.object({
 	repeats: z.number().int().min(0).default(0),
 	/** Where it is done. */
 	station: z.enum(TEST_STATIONS),
-	why: z.string()
+	why: z.string(),
+	/** Besides what getting there exposes. */
+	exposes: Exposes
 });
 export type TestKind = z.infer<typeof TestKind>;
 
@@ -64,12 +68,13 @@ const measuring = measurements.map((one): TestKind => {
 		access,
 		repeats: 0,
 		station: 'measure',
-		why: one.asks
+		why: one.asks,
+		exposes: one.exposes
 	};
 });
 /** Looks that are taken with a tool. */
 const MEASURED = ['gap'];
-const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
+const looking = inspections.map(({ id, name, minutes, why, exposes }): TestKind => ({
 	id: `look:${id}`,
 	name: `Look: ${lower(name)}`,
 	about: 'corner',
@@ -79,12 +84,20 @@ const looking = inspections.map(({ id, name, minutes, why }): TestKind => ({
 	// An eye that missed it may see it the second time; a feeler reads the same.
 	repeats: MEASURED.includes(id) ? 0 : 1,
 	station: 'measure',
-	why
+	why,
+	exposes
 }));
 
 export const testKinds: ReadonlyMap<string, TestKind> = new Map(
 	[...z.array(TestKind).parse(testsFile.tests), ...measuring, ...looking].map((kind) => [kind.id, kind])
 );
+
+/** Throws for a test that the library does not have. */
+export function testKindOf(id: string): TestKind {
+	const kind = testKinds.get(id);
+	if (!kind) throw new RangeError(`"${id}" is no test of the library`);
+	return kind;
+}
 
 /** One thing to get to, paid for once. */
 export interface Access {
@@ -159,7 +172,7 @@ export function otherEndOf(type: VehicleType, role: string): string | undefined 
 	return type.harness.terminators.find(({ segment }) => segment === own)?.at.find((end) => end !== role);
 }
 
-/** Every test of the library at every place of a vehicle where it can be done. */
+/** Every test of the library at every place of a vehicle where it can be done; none where the maker alone says how. */
 export function testsFor(type: VehicleType): PlacedTest[] {
 	return [...testKinds.values()].flatMap((kind) => {
 		if (!suits(kind, type)) return [];
@@ -168,7 +181,9 @@ export function testsFor(type: VehicleType): PlacedTest[] {
 				(!kind.roles || kind.roles.includes(place)) &&
 				(!kind.access.includes('middle') || middlePlugsOf(type, place).length > 0)
 		);
-		return places.map((place) => placedTest(kind, type, place));
+		return places
+			.map((place) => placedTest(kind, type, place))
+			.filter((test) => !touchesMakersAlone(test, type));
 	});
 }
 

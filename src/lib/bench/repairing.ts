@@ -1,7 +1,8 @@
 import { faults } from '../../../library/faults';
+import { makersAlone } from '../../../library/exposed';
 import { placesFor } from '../../../library/faultPlaces';
 import { wheelReaderOf } from '../../../library/measurePoints';
-import { judgedAs, repairs } from '../../../library/repairs';
+import { judgedAs, MAKERS_PROCEDURE, repairs } from '../../../library/repairs';
 import type { Activity } from './faults/activity';
 import { benchFault, type BenchFault } from './faults/benchFault';
 import type { Module } from './modules/module';
@@ -32,11 +33,22 @@ export function repair(
 	if (!hasPlace(world, at)) return false;
 	const done = judgedAs(kind);
 	activity.cure(done, at);
+	if (done === MAKERS_PROCEDURE) doneByMaker(vehicle, at);
 	if (done === 'renew-fuse') network.setFuse(at, true);
 	workOnModule(vehicle, done, at);
 	const always = repairs.get(kind)?.leaves;
 	for (const id of always ? [...leaves, always] : leaves) leaveBehind(vehicle, id, at);
 	return true;
+}
+
+/** People qualified for it put right whatever is wrong at the module and at wiring of its own. */
+function doneByMaker({ world: { type }, activity, network }: RepairedVehicle, at: string): void {
+	for (const { id, at: place } of [...activity.all]) {
+		if (makersAlone(type, place)?.role !== at) continue;
+		for (const cure of faults.get(id)?.curedBy ?? []) activity.cure(cure, place);
+	}
+	for (const { name } of type.harness.fuses)
+		if (makersAlone(type, name)?.role === at) network.setFuse(name, true);
 }
 
 /** An input of a wheel is part of the module that reads it: what is done there is done to the whole module. */

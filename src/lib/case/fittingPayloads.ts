@@ -28,6 +28,9 @@ export const Fitting = z.object({
 				/** What was measured or drawn, the last stage of a torque in N·m. */
 				value: z.number().min(-1e6).max(1e6).nullable(),
 				unit: z.string().max(12),
+				/** Of a torque: what the maker asks for in N·m, and where that stands; null = nobody looked it up. */
+				asked: z.number().min(0).max(1e4).nullable().optional(),
+				source: Text.optional(),
 				/** Null where there is nothing to hold it against. */
 				within: z.boolean().nullable(),
 				/** Of clips: how many of how many; of what was left out: why. */

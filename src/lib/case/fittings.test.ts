@@ -53,4 +53,35 @@ describe('a sheet that was worked through', () => {
 		expect(projectCase(maker.thread).open).toEqual([]);
 		expect(lastFittings(standing(maker.thread))).toHaveLength(1);
 	});
+
+	it('a new fuse alone ends no search: its cause and its draw keep the case open until they are known', () => {
+		const maker = new ThreadMaker();
+		maker.add('case-opened', { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'Marlow', plate: 'TP 16' });
+		maker.listen().scan([]);
+		maker.add('repair', {
+			title: 'New fuse',
+			position: null,
+			parts: [],
+			temporary: false,
+			note: '',
+			does: { kind: 'renew-fuse', place: 'F14' }
+		});
+		const why = [expect.stringMatching(/Why fuse F14 blew is not found/)];
+		expect(projectCase(maker.thread).open).toEqual(why);
+		const fuse = (draw: number): PayloadOf<'fitting'> => ({
+			...fitting([
+				step({ id: 'cause', words: 'Cause found', value: null, within: null }),
+				step({ id: 'draw', words: 'Draw', value: draw, unit: '% of its rating', within: draw <= 75 })
+			]),
+			sheet: 'fuse',
+			name: 'Fuse',
+			place: 'F14'
+		});
+		maker.add('fitting', { ...fuse(40), place: 'F2' });
+		expect(projectCase(maker.thread).open).toEqual(why);
+		maker.add('fitting', fuse(96));
+		expect(projectCase(maker.thread).open).toEqual(expect.arrayContaining(why));
+		maker.add('fitting', fuse(40));
+		expect(projectCase(maker.thread).open).toEqual([]);
+	});
 });

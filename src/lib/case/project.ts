@@ -5,7 +5,7 @@ import type { Entry } from './entry';
 import { openCalibrations, whyDue } from './calibrations';
 import { lowerFirst } from './words';
 import { lampOpen, lampStory } from './lampTold';
-import { fittingLacks, lastFittings } from './fittings';
+import { fittingLacks, lastFittings, unexplainedFuses } from './fittings';
 import { nextStep, type NextStep } from './nextStep';
 import { stationLine, type CaseFacts, type StationState } from './stations';
 import { happenedAfter, latest, ofKind, standing } from './thread';
@@ -77,11 +77,15 @@ const isSaidOfCase = ({ verdict, marks }: CodeProof): boolean =>
 	marks['live-clean']?.state !== 'open' &&
 	marks['live-clean']?.state !== 'bad';
 
-/** What a sheet shows to be not right. */
-const illFitted = ({ entries }: CaseFacts): string[] =>
-	lastFittings(entries).flatMap(({ payload }) =>
+/** What a sheet shows to be not right, and a fuse that was renewed without its cause. */
+const illFitted = ({ entries }: CaseFacts): string[] => [
+	...lastFittings(entries).flatMap(({ payload }) =>
 		fittingLacks(payload).map((lack) => `${payload.name}: ${lack}.`)
-	);
+	),
+	...unexplainedFuses(entries).map(
+		(fuse) => `Why fuse ${fuse} blew is not found: its cause and its draw belong on the sheet Fuse.`
+	)
+];
 
 /** What work calls for and nobody has done or waived. */
 export const untaught = ({ entries }: Pick<CaseFacts, 'entries'>): string[] =>

@@ -1,3 +1,4 @@
+import { exposedByTest } from '../../../../library/exposed';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair } from '../../../../library/reason/model';
 import { schoolOf } from '../../../../library/reason/schools';
@@ -32,6 +33,8 @@ export interface ShownTest {
 	/** What can be said of its outcome by hand, by sign; empty where its own station tells it. */
 	asks: { key: string; words: string; choices: { outcome: string; words: string; good: boolean }[] }[];
 	ahead: string | null;
+	/** What it exposes on this vehicle. */
+	exposed: string[];
 	/** What others would do instead, and why. */
 	school: string | null;
 }
@@ -73,6 +76,7 @@ export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest |
 			})),
 		asks: OWN_PAGES.test(kind.id) ? [] : asksOf(placed, model.type),
 		ahead: ahead ? testWords(ahead.kind.name, ahead.place, model.type) : null,
+		exposed: exposedByTest(placed, model.type),
 		school: schoolWords(reasoning, placed)
 	};
 }

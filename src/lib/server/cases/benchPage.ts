@@ -3,6 +3,7 @@ import { typeOf } from '../../case/codes';
 import { familyAt } from '../../case/measured';
 import { positionWords } from '../../case/words';
 import { loadCase } from './access';
+import { cautionsHere } from './cautionsHere';
 import { cornersOf } from './corners';
 
 /** What every page of the bench begins with: the case, the wheel it is about, its mate, and the kind of its sensor. */
@@ -22,6 +23,7 @@ export async function benchPage({
 	const { at } = corners;
 	const mate = mateOf(at);
 	return {
+		cautions: await cautionsHere(type),
 		row,
 		view,
 		type,

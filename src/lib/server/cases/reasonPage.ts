@@ -12,6 +12,7 @@ import { repairs } from '../../../../library/repairs';
 import { leftBehindBy } from '../../../../library/reason/leftBehind';
 import { splitKey } from '../../../../library/reason/signs';
 import { loadCase } from './access';
+import { cautionsHere, type CautionsHere } from './cautionsHere';
 import { clock } from './clock';
 import { reasonOf, type ReasonedCase } from './reason';
 
@@ -26,15 +27,16 @@ const LEFT_FROM = 0.03;
  */
 export async function reasonPage({ caseId, upTo }: { caseId: string; upTo: number | null }) {
 	const reasoned = await reasonOf(await loadCase(caseId), upTo);
-	return reasoned && reasoned.view.lastScan ? shown(reasoned) : null;
+	if (!reasoned || !reasoned.view.lastScan) return null;
+	return shown(reasoned, await cautionsHere(reasoned.reasoning.model.type));
 }
 
-function shown(reasoned: ReasonedCase) {
+function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 	const { reasoning, proving, record, entries, view } = reasoned;
 	const { decision, model, policy, observations } = reasoning;
 	const tests = decision.ranked.flatMap((ranked) => {
 		const one = shownTest(reasoning, ranked);
-		return one ? [one] : [];
+		return one ? [{ ...one, cautions: cautions.words(one.exposed) }] : [];
 	});
 	const first = decision.test && tests.find(({ id }) => id === decision.test?.test.id);
 	const byId = new Map(entries.map((entry) => [entry.id, entry]));

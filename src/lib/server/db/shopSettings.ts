@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { shopFunctions } from '../../../../library/calibrations';
+import { exposures } from '../../../../library/safety';
 import { TARGETS } from '../../case/provePayloads';
 import type { Database } from './open';
 import { shopSetting } from './schema';
@@ -20,6 +21,13 @@ const SETTINGS = {
 	shopName: z.string().trim().min(1).max(80).catch(UNNAMED_SHOP),
 	/** Whether a lead may sign a case whose last repair is their own. */
 	signOwnRepair: z.boolean().catch(false),
+	/** Words that the shop adds to what a step exposes, by exposure. */
+	cautions: z
+		.record(
+			z.string().refine((id) => exposures.has(id), 'no such exposure'),
+			z.string().trim().min(1).max(300)
+		)
+		.catch({}),
 	/** Functions that this shop can do itself. */
 	equipment: z
 		.array(z.string().refine((id) => shopFunctions.has(id), 'no such function'))

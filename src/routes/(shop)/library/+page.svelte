@@ -24,6 +24,9 @@
 	<a class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/library/equipment"
 		>What this shop can do</a
 	>
+	<a class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/library/cautions"
+		>Cautions</a
+	>
 	<a class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/library/shops"
 		>Other shops and their keys</a
 	>

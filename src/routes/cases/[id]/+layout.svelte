@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import { onMount, tick, untrack } from 'svelte';
 	import { STATIONS } from '$lib/case/stations';
+	import Caution from '$lib/ui/Caution.svelte';
 	import KeysHelp from '$lib/ui/KeysHelp.svelte';
 	import { useKeys } from '$lib/ui/keys';
 	import Part from '$lib/ui/Part.svelte';
@@ -96,6 +97,7 @@
 		{#if shown.chain}<p role="alert" class="mb-3 border-l-4 border-bad pl-4 text-lg font-semibold">
 				This thread is not as it was written: {shown.chain}. Nothing can be added to it or signed. Ask a lead.
 			</p>{/if}
+		{#if data.vehicleCautions}<Caution>{data.vehicleCautions}</Caution>{/if}
 		<WorkBar />
 		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
 		<Part what="This page">{@render children()}</Part>

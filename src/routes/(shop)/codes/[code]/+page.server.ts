@@ -8,11 +8,16 @@ import { formatBytes, formatSpelling, type AnyCode } from '$lib/core/codes/spell
 import { decodeStatus, STATUS_BITS, STATUS_WORDS } from '$lib/core/codes/status';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { mayEditCodes, mayWrite } from '$lib/server/accounts/members';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { numbersOf } from '$lib/server/codes/answer';
 import { services } from '$lib/server/running';
 import { shippedPacks, titleSource } from '$library/codes';
 import { failureCategory, heavyParameters } from '$library/failureTypes';
-import { cautionsFor, PATHS } from '$library/paths';
+import { PATHS } from '$library/paths';
+import { exposedByGroup } from '$library/safety';
+
+/** Driving is only on the base brakes, or not at all. */
+const BASE_BRAKES: readonly string[] = ['base-brakes-only', 'do-not-drive'];
 
 /** How one code stands in print-outs, on screens and on the line. */
 function spellings(code: AnyCode): string[] {
@@ -55,6 +60,7 @@ export const load = async (event) => {
 	const { sources, disagreements } = codeSources(book, asked);
 	const main = number ? titleSource(book, asked) : null;
 	const parameter = code.kind === 'j1939' ? heavyParameters.get(code.spn) : null;
+	const cautions = await cautionsHere(null);
 	const group = main?.group ?? parameter?.group ?? null;
 	const judged = here?.view.entries
 		.filter((e) => e.kind === 'source-judged' && e.payload.code === number)
@@ -65,8 +71,12 @@ export const load = async (event) => {
 		category: code.kind === 'dtc' && code.failureType ? failureCategory(code.failureType) : null,
 		path: group && PATHS[group],
 		cautions: group
-			? cautionsFor({ group, lamps: main?.lamps ?? [], driving: main?.driving ?? 'unaffected' })
-			: [],
+			? cautions.words([
+					...exposedByGroup(group),
+					...(main?.lamps.includes('restraint') ? ['restraint-near'] : []),
+					...(BASE_BRAKES.includes(main?.driving ?? 'unaffected') ? ['base-brakes'] : [])
+				])
+			: '',
 		lamps: main?.lamps ?? [],
 		status: code.kind === 'dtc' && code.status !== null ? statusBits(code.status) : null,
 		spellings: spellings(code),

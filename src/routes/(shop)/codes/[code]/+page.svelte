@@ -121,7 +121,7 @@
 	</section>
 </div>
 
-{#each data.cautions as _caution, i (i)}{#if i === 0}<Caution>{data.cautions.join(' ')}</Caution>{/if}{/each}
+{#if data.cautions}<Caution>{data.cautions}</Caution>{/if}
 
 {#if decoded.kind === 'dtc'}
 	<Sources

@@ -28,7 +28,7 @@
 
 	/** A signature is pressed, never slipped into. */
 	function enterSignsNothing(event: KeyboardEvent) {
-		if (event.key === 'Enter' && event.target instanceof HTMLInputElement) event.preventDefault();
+		if (event.key === 'Enter') event.preventDefault();
 	}
 </script>
 
@@ -205,9 +205,14 @@
 				</form>
 			{/if}
 		{:else if data.maySign}
-			<form method="POST" action="?/sign" use:enhance class="no-print mt-2" onkeydown={enterSignsNothing}>
+			<form method="POST" action="?/sign" use:enhance class="no-print mt-2">
 				<Field label="As lead, I sign" errors={$errors.statement}
-					><input class="field" bind:value={$form.statement} readonly={data.notBy !== null} /></Field
+					><input
+						class="field"
+						bind:value={$form.statement}
+						readonly={data.notBy !== null}
+						onkeydown={enterSignsNothing}
+					/></Field
 				>
 				{#if data.notBy !== null}
 					<p class="mt-2">{report.proven ? data.notBy : 'It can be signed once nothing is open.'}</p>

@@ -1,19 +1,15 @@
 import { isBadBenchTest, isBenchTest } from '$lib/case/benchTests';
 import { describeEntry } from '$lib/case/describe';
 import { cornerChain, offeredMeasurements, unsuitedMeasurements } from '$lib/case/measureView';
+import { exposedByTest } from '$library/exposed';
+import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
 import { services } from '$lib/server/running';
-import {
-	cautionText,
-	sensorPrior,
-	sensorQuestions,
-	substituteMethods,
-	unsuitedFor
-} from '../../../../../library/measure';
+import { sensorPrior, sensorQuestions, substituteMethods, unsuitedFor } from '../../../../../library/measure';
 
 export const load = async (event) => {
-	const { view, type, family, shared } = await benchPage(event);
+	const { view, type, family, shared, cautions } = await benchPage(event);
 	const { at } = shared;
 	const kind = family?.family ?? null;
 	const good = type ? await services().goodReadings.ofType(type.id) : {};
@@ -35,7 +31,11 @@ export const load = async (event) => {
 						time: clock(one.reading.observedAt)
 					},
 					mateReading: one.mateReading?.payload ?? null,
-					cautions: one.measurement.cautions.map(cautionText)
+					cautions: cautions.words(
+						type
+							? exposedByTest({ kind: testKindOf(`meter:${one.measurement.id}`), place: at }, type)
+							: one.measurement.exposes
+					)
 				}))
 			: [],
 		unsuited: kind

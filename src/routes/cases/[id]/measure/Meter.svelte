@@ -98,7 +98,7 @@
 		<span class="num text-ink">{valueWords(one.mateReading.value, quantity)}</span>.
 	</p>
 {/if}
-{#if one.cautions.length > 0}<Caution>{one.cautions.join(' ')}</Caution>{/if}
+{#if one.cautions}<Caution>{one.cautions}</Caution>{/if}
 {#if mayWrite}
 	<form
 		class="mt-3 flex flex-wrap items-end gap-3"

@@ -18,7 +18,7 @@ export interface Offered extends Omit<OfferedMeasurement, 'reading' | 'mateReadi
 	shop: number[];
 	reading: (MeterReading & { id: string; time: string }) | null;
 	mateReading: MeterReading | null;
-	cautions: string[];
+	cautions: string;
 }
 
 const FACTORS = { mV: 0.001, V: 1, Ω: 1, kΩ: 1_000, MΩ: 1_000_000 } as const;

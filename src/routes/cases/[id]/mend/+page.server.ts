@@ -4,6 +4,7 @@ import { upperFirst } from '$lib/case/words';
 import { repairs } from '$library/repairs';
 import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position } from '$library/index';
 import { loadCase } from '$lib/server/cases/access';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { NoteForm, RepairForm } from './forms';
@@ -25,6 +26,7 @@ function chosen(kind: string | null, place: string | null): typeof EMPTY {
 export const load = async ({ params, depends, url }) => {
 	depends('jaldi:case');
 	const { row, view } = await loadCase(params.id);
+	const cautions = await cautionsHere(vehicleTypes.get(row.vehicle.typeId) ?? null);
 	const done = ofKind(view.entries, 'repair');
 	const correcting = done.find((repair) => repair.id === url.searchParams.get('correct')) ?? null;
 	const values = correcting
@@ -38,6 +40,13 @@ export const load = async ({ params, depends, url }) => {
 		: chosen(url.searchParams.get('does'), url.searchParams.get('place'));
 	const [kind, place] = [url.searchParams.get('does'), url.searchParams.get('place')];
 	return {
+		cautions: cautions.words([
+			'wheel-off',
+			'wheel-turns',
+			'connector-open',
+			'brakes-apart',
+			'restraint-near'
+		]),
 		chosen: kind !== null && place !== null ? { kind, place, calibrates: isCalibrating(kind) } : null,
 		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [
 			...CAR_POSITIONS

@@ -67,9 +67,7 @@
 
 {#if data.canWrite && !data.case.signed}
 	<Caution>
-		Stands rated for the vehicle, nobody in the plane of a wheel that can spin. Key off before a connector is
-		opened. Never probe a restraint circuit; high-voltage vehicles are for qualified people. The maker’s
-		procedure and local law come first.
+		{data.cautions} The maker’s procedure and local law come first.
 	</Caution>
 	<section id="repair" aria-labelledby="repair-title" class="py-2">
 		<h2 id="repair-title" class="text-lg font-bold">

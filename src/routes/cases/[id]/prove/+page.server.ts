@@ -6,6 +6,7 @@ import { LAMPS } from '$lib/case/entry';
 import { lampStory } from '$lib/case/lampTold';
 import { openCalibrations } from '$lib/case/calibrations';
 import { untaught } from '$lib/case/project';
+import { typeOf } from '$lib/case/codes';
 import { lowerFirst } from '$lib/case/words';
 import { proofHeadline } from '$lib/case/headline';
 import { mayClear } from '$lib/case/mayClear';
@@ -15,6 +16,7 @@ import type { Verdict } from '$lib/core/prove/proof';
 import { maySign } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
 import { loadCase, memberHere } from '$lib/server/cases/access';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import {
@@ -87,7 +89,9 @@ export const load = async ({ params, depends, locals }) => {
 		lastCompleteScan !== null &&
 		steps.every((done) => happenedAfter(entries, lastCompleteScan, done));
 	const said = latest(entries, 'complaint')?.payload.conditions ?? [];
+	const cautions = await cautionsHere(typeOf(entries));
 	return {
+		cautions: cautions.words(['road', 'manoeuvres']),
 		codes: view.codes.map((code) => ({
 			key: `${code.address}/${code.dtc}`,
 			text: code.text,

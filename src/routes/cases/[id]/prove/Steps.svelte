@@ -108,10 +108,7 @@
 		{#if !data.lamp}{@render step('lamps', 'Watch the lamps at key-on', data.done.lamps, lampBody)}{/if}
 
 		{#snippet driveBody()}
-			<Caution
-				>Two people: the driver watches the road, the other the screen. Braking may be without anti-lock. Hard
-				turns and stability checks only on a closed area.</Caution
-			>
+			<Caution>{data.cautions}</Caution>
 			{#if !data.lamp}
 				<p class="my-3">
 					<a class="act-quiet" href="/cases/{caseId}/prove/drive">Plan it, and cover it as it is driven</a>

@@ -230,9 +230,8 @@
 		onsaved={() => void invalidate('jaldi:case')}
 	/>
 	<Caution>
-		What is likely is no proof. Wheels that turn need stands rated for the vehicle and nobody in their plane;
-		never probe a restraint circuit; the maker’s procedure and local law come first. A person decides and
-		signs.
+		{reason.test?.cautions ?? ''} What is likely is no proof. The maker’s procedure and local law come first. A
+		person decides and signs.
 	</Caution>
 {/if}
 <Replay

@@ -2,6 +2,7 @@ import { typeOf } from '$lib/case/codes';
 import { ofKind } from '$lib/case/thread';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import { loadCase } from '$lib/server/cases/access';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { USUAL_VEHICLE } from '$lib/core/live/analyse';
 import { liveVehicleOf } from '$lib/server/jobs/recorder';
@@ -14,6 +15,7 @@ export const load = async ({ params, depends }) => {
 	const type = typeOf(view.entries);
 	const why = watchDefaults(view);
 	return {
+		cautions: (await cautionsHere(type)).words(['road', 'wheel-turns']),
 		linkAddress: row.vehicle.linkAddress,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit, address, moduleName }) => ({
 			signal,

@@ -138,10 +138,7 @@
 		{#if !data.linkAddress}<p class="mt-2">
 				No interface is set for this vehicle: give its address on Read.
 			</p>{/if}
-		<Caution>
-			On the road two people: the driver watches the road, only the watcher looks here. Lifted, the vehicle
-			stands on rated stands, the wheels are free and nobody stands in their plane.
-		</Caution>
+		<Caution>{data.cautions}</Caution>
 	</section>
 {/if}
 

@@ -3,11 +3,10 @@ import { ofKind } from '$lib/case/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
 import { liveSignals } from '../../../../../../library/liveSignals';
-import { cautionText } from '../../../../../../library/measure';
 import { nodeOf, wheelReaderOf, wirePath } from '../../../../../../library/measurePoints';
 
 export const load = async (event) => {
-	const { row, view, type, shared } = await benchPage(event);
+	const { row, view, type, shared, cautions } = await benchPage(event);
 	const { at, mate, atWords } = shared;
 	return {
 		...shared,
@@ -22,7 +21,8 @@ export const load = async (event) => {
 		linkAddress: row.vehicle.linkAddress,
 		signal:
 			(type ? liveSignals(type) : []).find(({ signal }) => signal === at.replace('-', '_'))?.signal ?? null,
-		cautions: ['key-off', 'back-probe', 'restraint'].map(cautionText),
+		cautions: cautions.words(['connector-open', 'live-probed', 'restraint-near']),
+		wiggleCautions: cautions.words(['hands-near-wheel']),
 		wiggled: ofKind(view.entries, 'live-recording')
 			.filter(({ payload }) => payload.name.startsWith('Wiggle') && payload.name.includes(atWords))
 			.map(({ id, observedAt, payload }) => ({

@@ -194,7 +194,7 @@
 			{/if}
 		</div>
 		<p class="mt-3">{rule.how[wire]}</p>
-		<Caution>{data.cautions.join(' ')}</Caution>
+		<Caution>{data.cautions}</Caution>
 	</section>
 
 	{#if plan.contradiction}
@@ -255,6 +255,7 @@
 {/if}
 {#if data.signal && data.linkAddress && mayWrite}
 	<Wiggle
+		cautions={data.wiggleCautions}
 		caseId={data.case.id}
 		atWords={data.atWords}
 		signal={data.signal}

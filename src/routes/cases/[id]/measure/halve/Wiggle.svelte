@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Caution from '$lib/ui/Caution.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { wiggledPlaces } from '$lib/core/live/wiggle';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -13,12 +14,14 @@
 		atWords,
 		signal,
 		places,
+		cautions,
 		wiggled
 	}: {
 		caseId: string;
 		atWords: string;
 		signal: string;
 		places: string[];
+		cautions: string;
 		wiggled:
 			| {
 					id: string;
@@ -65,9 +68,11 @@
 <section class="mt-8" aria-labelledby="wiggle">
 	<h2 id="wiggle" class="text-lg font-bold">It comes and goes? Move it and watch</h2>
 	<p class="text-ink-2">
-		Turn the wheel steadily (in gear on stands), start, then put a hand on one place after the other for a few
-		seconds, and press its button as you do. The place at which the value changes is the place.
+		A helper turns the wheel slowly and evenly by hand, never the engine. Start, then put a hand on one place
+		after the other for a few seconds, and press its button as you do. The place at which the value changes is
+		the place.
 	</p>
+	<Caution>{cautions}</Caution>
 	{#if watching}
 		<div class="mt-2 flex flex-wrap items-center gap-3">
 			<span class="num text-[3rem] leading-none font-bold"

@@ -1,10 +1,12 @@
 import { ofKind } from '$lib/case/thread';
+import { exposedByTest } from '$library/exposed';
+import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { cautionText, inspections } from '../../../../../../library/measure';
+import { inspections } from '../../../../../../library/measure';
 
 export const load = async (event) => {
-	const { view, wheel, shared, ...bench } = await benchPage(event);
+	const { view, type, wheel, shared, cautions, ...bench } = await benchPage(event);
 	const { at } = shared;
 	const family = bench.family?.family ?? null;
 	const done = ofKind(view.entries, 'inspection').filter(({ payload }) => payload.position === at);
@@ -17,7 +19,9 @@ export const load = async (event) => {
 				const last = done.filter(({ payload }) => payload.inspection === one.id).at(-1);
 				return {
 					...one,
-					cautions: one.cautions.map(cautionText),
+					cautions: cautions.words(
+						type ? exposedByTest({ kind: testKindOf(`look:${one.id}`), place: at }, type) : one.exposes
+					),
 					last: last ? { ...last.payload, time: clock(last.observedAt), by: last.authorName } : null
 				};
 			})

@@ -22,7 +22,7 @@
 		mayWrite,
 		onsaved
 	}: {
-		one: Omit<Inspection, 'cautions'> & { cautions: string[] };
+		one: Inspection & { cautions: string };
 		caseId: string;
 		at: Position;
 		usualGapMm: number | null;
@@ -88,7 +88,7 @@
 		</div>
 		<InspectionDrawing what={one.drawing} label="Where to look: {one.name}" />
 	</div>
-	{#if one.cautions.length > 0}<Caution>{one.cautions.join(' ')}</Caution>{/if}
+	{#if one.cautions}<Caution>{one.cautions}</Caution>{/if}
 	{#if mayWrite}
 		<fieldset class="mt-3">
 			<legend class="text-sm text-ink-2">What is to be seen</legend>

@@ -1,17 +1,16 @@
 import { ofKind } from '$lib/case/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { cautionText } from '../../../../../../library/measure';
 
 export const load = async (event) => {
-	const { view, type, wheel, family, shared } = await benchPage(event);
+	const { view, type, wheel, family, shared, cautions } = await benchPage(event);
 	return {
 		...shared,
 		family: family?.family ?? null,
 		teeth: wheel?.ringTeeth ?? null,
 		circumferenceM: wheel?.circumferenceM ?? null,
 		instrument: shared.standIn && type !== null,
-		cautions: ['spinning', 'back-probe', 'polarity'].map(cautionText),
+		cautions: cautions.words(['wheel-turns', 'wheels-driven', 'live-probed', 'polarity']),
 		captures: ofKind(view.entries, 'scope-capture')
 			.map(({ id, observedAt, authorName, payload }) => ({
 				id,

@@ -40,7 +40,7 @@
 		{:else}
 			<p class="text-ink-2">Save the capture on the instrument as CSV, and bring the file in.</p>
 		{/if}
-		<Caution>{data.cautions.join(' ')}</Caution>
+		<Caution>{data.cautions}</Caution>
 	</section>
 {/if}
 

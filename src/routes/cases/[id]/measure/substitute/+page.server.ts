@@ -1,10 +1,10 @@
 import { benchPage } from '$lib/server/cases/benchPage';
 import { liveSignals } from '../../../../../../library/liveSignals';
 import { nodeOf } from '../../../../../../library/measurePoints';
-import { cautionText, substituteMethods, unsuitedFor } from '../../../../../../library/measure';
+import { substituteMethods, unsuitedFor } from '../../../../../../library/measure';
 
 export const load = async (event) => {
-	const { row, type, wheel, shared, ...bench } = await benchPage(event);
+	const { row, type, wheel, shared, cautions, ...bench } = await benchPage(event);
 	const { at } = shared;
 	const family = bench.family?.family ?? null;
 	return {
@@ -21,7 +21,7 @@ export const load = async (event) => {
 		methods: substituteMethods.map((method) => ({
 			...method,
 			unfit: family ? unsuitedFor(method, family) : null,
-			cautions: method.cautions.map(cautionText)
+			cautions: cautions.words(method.exposes)
 		}))
 	};
 };

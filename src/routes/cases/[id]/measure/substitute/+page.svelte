@@ -222,7 +222,7 @@
 				After a hard circuit fault many modules freeze this value until the code is cleared: save, clear, then
 				watch.
 			</p>{/if}
-		<Caution>{method.cautions.join(' ')}</Caution>
+		<Caution>{method.cautions}</Caution>
 		{#if mayWrite}
 			<div class="flex flex-wrap items-center gap-3">
 				{#if data.standIn}

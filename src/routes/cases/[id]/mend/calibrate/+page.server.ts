@@ -1,16 +1,26 @@
 import { error } from '@sveltejs/kit';
-import { calibrationCaution, calibrationConditions, shopFunctions } from '$library/calibrations';
+import { calibrationConditions, shopFunctions } from '$library/calibrations';
+import { exposedByCalibration } from '$library/exposed';
+import type { VehicleType } from '$library/index';
 import { caseCalibrations, type CaseCalibration } from '$lib/case/calibrations';
+import { typeOf } from '$lib/case/codes';
 import { lowerFirst, upperFirst } from '$lib/case/words';
 import { maySign } from '$lib/server/accounts/members';
 import { loadCase, memberHere } from '$lib/server/cases/access';
+import { cautionsHere, type CautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { services } from '$lib/server/running';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { ByHandForm, WaiveForm } from './forms';
 
 /** One calibration as the page shows it. */
-function shown(one: CaseCalibration, all: readonly CaseCalibration[], owned: ReadonlySet<string>) {
+function shown(
+	one: CaseCalibration,
+	all: readonly CaseCalibration[],
+	owned: ReadonlySet<string>,
+	cautions: CautionsHere,
+	type: VehicleType | null
+) {
 	const { calibration, module } = one.placed;
 	const { entry } = one;
 	const nameOf = (id: string) => all.find((other) => other.id === id)?.placed.calibration.name ?? id;
@@ -27,7 +37,9 @@ function shown(one: CaseCalibration, all: readonly CaseCalibration[], owned: Rea
 		way: calibration.way.kind,
 		phases: calibration.way.kind === 'drive' ? calibration.way.phases : [],
 		conditions: calibration.conditions.flatMap((id) => calibrationConditions.get(id) ?? []),
-		cautions: calibration.cautions.map(calibrationCaution),
+		cautions: cautions
+			.list(type ? exposedByCalibration(calibration, type, module.role) : calibration.exposes)
+			.map(({ words }) => words),
 		values: entry?.kind === 'calibration' ? entry.payload.values : [],
 		detail:
 			entry?.kind === 'calibration'
@@ -44,9 +56,11 @@ export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const { row, view } = await loadCase(params.id);
 	const all = caseCalibrations(view.entries);
+	const type = typeOf(view.entries);
+	const cautions = await cautionsHere(type);
 	const owned = new Set(await services().settings.read('equipment'));
 	return {
-		calibrations: all.map((one) => shown(one, all, owned)),
+		calibrations: all.map((one) => shown(one, all, owned, cautions, type)),
 		linkAddress: row.vehicle.linkAddress,
 		mayWaive: locals.member !== null && maySign(locals.member),
 		handForm: await entryFormFor(ByHandForm, { calibration: '', how: 'by-hand', state: 'done', detail: '' }),

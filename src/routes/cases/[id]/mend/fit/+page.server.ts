@@ -1,10 +1,12 @@
-import { bleedOrder, fittingCaution, fittingSheets, sheetFor } from '$library/fittingSheets';
+import { exposedBySheet } from '$library/exposed';
+import { bleedOrder, fittingSheets, sheetFor, sheetOn } from '$library/fittingSheets';
 import { vehicleTypes } from '$library/index';
 import { torqueWords } from '$lib/core/calibrate/torque';
 import { fittingLacks, lastFittings } from '$lib/case/fittings';
 import { latest } from '$lib/case/thread';
 import { positionWords } from '$lib/case/words';
 import { loadCase } from '$lib/server/cases/access';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 
 export const load = async ({ params, depends, url }) => {
@@ -14,32 +16,39 @@ export const load = async ({ params, depends, url }) => {
 	const planned = latest(view.entries, 'repair-planned')?.payload ?? null;
 	const done = latest(view.entries, 'repair')?.payload.does ?? null;
 	const work = planned ? { kind: planned.repair, place: planned.place } : done;
-	const sheet =
+	const chosen =
 		fittingSheets.get(url.searchParams.get('sheet') ?? '') ??
 		(work && sheetFor(work.kind)) ??
 		[...fittingSheets.values()][0] ??
 		null;
 	const wheels = type?.wheels.map(({ position }) => position as string) ?? [];
 	const modules = type?.modules.map(({ role, name }) => ({ id: role as string, words: name })) ?? [];
+	const fuses =
+		type?.harness.fuses.map(({ name, amps }) => ({ id: name, words: `${name}, ${amps} A` })) ?? [];
 	const places =
-		sheet?.at === 'corner' || sheet?.at === 'any'
+		chosen?.at === 'corner' || chosen?.at === 'any'
 			? wheels.map((position) => ({ id: position, words: positionWords(position) }))
-			: sheet?.at === 'module'
+			: chosen?.at === 'module'
 				? modules
-				: [];
+				: chosen?.at === 'fuse'
+					? fuses
+					: [];
 	const asked = url.searchParams.get('place') ?? work?.place ?? '';
+	const place = places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null;
+	const sheet = chosen && sheetOn(chosen, type, place);
+	const cautions = await cautionsHere(type);
 	return {
 		sheets: [...fittingSheets.values()].map(({ id, name }) => ({ id, name })),
 		sheet: sheet && {
 			...sheet,
-			cautions: sheet.cautions.map((id) => ({ id, words: fittingCaution(id) })),
+			cautions: cautions.list(type ? exposedBySheet(sheet, type, place) : sheet.exposes),
 			steps: sheet.steps.map((step) => ({
 				...step,
 				torque: step.do === 'torque' ? torqueWords(step) : null
 			}))
 		},
 		places,
-		place: places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null,
+		place,
 		bleed: type ? bleedOrder(type).map((position) => ({ id: position, words: positionWords(position) })) : [],
 		plate: row.vehicle.plate,
 		/** What would be done on the stand-in vehicle; null where there is none. */

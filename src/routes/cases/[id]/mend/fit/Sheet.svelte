@@ -8,7 +8,7 @@
 	import Tick from '$lib/ui/Tick.svelte';
 	import { leftByFitting } from '$lib/case/fittings';
 	import { repairs } from '$library/repairs';
-	import { fittingSheets, type FittingSheet } from '$library/fittingSheets';
+	import type { FittingSheet } from '$library/fittingSheets';
 	import { sendEntry } from '../../../../decoderClient';
 	import { standInHand } from '../../standInHand';
 	import { PhotoBox } from '../../photos.svelte';
@@ -24,7 +24,7 @@
 		onsaved
 	}: { data: PageData; sheet: NonNullable<PageData['sheet']>; onsaved: () => void } = $props();
 	const fit = new Fit(untrack(() => `jaldi:fit:${data.case.id}:${sheet.id}:${data.place ?? ''}`));
-	const whole = untrack(() => fittingSheets.get(sheet.id)) as FittingSheet;
+	const whole: FittingSheet = untrack(() => sheet);
 	const photos = new PhotoBox(() => data.case.id);
 	photos.kept = untrack(() => fit.draft.photos);
 	let entryId = ulid();

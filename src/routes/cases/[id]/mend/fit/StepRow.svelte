@@ -11,10 +11,8 @@
 	let { one, fit, bleed, within }: { one: Step; fit: Fit; bleed: PageData['bleed']; within: boolean | null } =
 		$props();
 	const entered = $derived(fit.of(one.id));
-	const numberOf = (event: Event & { currentTarget: HTMLInputElement }) => {
-		const { value } = event.currentTarget;
-		fit.set(one.id, { value: value === '' ? null : Number(value) });
-	};
+	const numberIn = ({ currentTarget: { value } }: Event & { currentTarget: HTMLInputElement }) =>
+		value === '' ? null : Number(value);
 	const bled = (id: string, on: boolean) =>
 		fit.set(one.id, { bled: on ? [...entered.bled, id] : entered.bled.filter((other) => other !== id) });
 </script>
@@ -68,9 +66,9 @@
 			<span class="min-w-0 flex-1"
 				>{one.words}{one.optional ? ', if it can be' : ''}
 				<span class="block text-ink-2"
-					>{#if one.do === 'torque'}{one.torque}{one.singleUse ? '; new fastener' : ''}{:else}<span
-							class="num">{one.low} to {one.high} {one.unit}</span
-						>{/if}</span
+					>{#if one.do === 'torque'}for example {one.torque}{one.singleUse
+							? '; new fastener'
+							: ''}{:else}<span class="num">{one.low} to {one.high} {one.unit}</span>{/if}</span
 				></span
 			>
 			<input
@@ -80,10 +78,36 @@
 				value={entered.value ?? ''}
 				aria-label={one.words}
 				aria-invalid={within === false ? 'true' : undefined}
-				oninput={numberOf}
+				oninput={(event) => fit.set(one.id, { value: numberIn(event) })}
 			/>
 			<span class="w-12">{one.do === 'torque' ? (fit.draft.inPounds ? 'lb·ft' : 'N·m') : one.unit}</span>
 		</label>
+		{#if one.do === 'torque'}
+			<div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+				<label class="flex items-center gap-x-4"
+					><span>The maker asks for</span>
+					<input
+						class="field num w-32! text-right"
+						type="number"
+						step="any"
+						value={entered.asked ?? ''}
+						aria-label="{one.words}: the maker’s value"
+						oninput={(event) => fit.set(one.id, { asked: numberIn(event) })}
+					/></label
+				>
+				<input
+					class="field min-w-40 flex-1"
+					aria-label="{one.words}: where that stands"
+					placeholder="where that stands: page, date"
+					maxlength="200"
+					value={entered.source}
+					oninput={(event) => fit.set(one.id, { source: event.currentTarget.value })}
+				/>
+			</div>
+			{#if entered.value !== null && entered.asked === null}<p class="mt-1 text-ink-2">
+					Held against nothing: the example is not this maker’s value.
+				</p>{/if}
+		{/if}
 		{#if within === false}<p role="alert" class="mt-1 font-semibold">
 				That is not what was asked: do it again, or write down why.
 			</p>{/if}

@@ -10,6 +10,9 @@ export interface Entered {
 	done: boolean;
 	/** As typed, in the unit that is chosen. */
 	value: number | null;
+	/** What the maker asks for at last, in the unit that is chosen, and where that stands. */
+	asked: number | null;
+	source: string;
 	clips: number;
 	bled: string[];
 	/** The way it was bled. */
@@ -29,7 +32,16 @@ export interface FitDraft {
 	steps: Record<string, Entered>;
 }
 
-const EMPTY: Entered = { done: false, value: null, clips: 0, bled: [], how: 'by pedal', leftOut: null };
+const EMPTY: Entered = {
+	done: false,
+	value: null,
+	asked: null,
+	source: '',
+	clips: 0,
+	bled: [],
+	how: 'by pedal',
+	leftOut: null
+};
 const fresh = (): FitDraft => ({
 	acknowledged: [],
 	number: '',
@@ -40,6 +52,8 @@ const fresh = (): FitDraft => ({
 	inPounds: false,
 	steps: {}
 });
+
+const tenth = (value: number | null) => (value === null ? null : Math.round(value * 10) / 10);
 
 /** A sheet while it is worked through: kept in this browser until it is on the thread, through reload and lost server. */
 export class Fit {
@@ -79,7 +93,14 @@ export class Fit {
 	/** One step as it goes onto the thread. */
 	step(one: FittingStep, wheels: readonly { id: string; words: string }[]): Fitting['steps'][number] {
 		const entered = this.of(one.id);
-		const base = { id: one.id, words: one.words, value: null, unit: '', within: null, note: '' };
+		const base = {
+			id: one.id,
+			words: one.words,
+			value: null,
+			unit: '',
+			within: null,
+			note: ''
+		};
 		// Left out is only what has a reason.
 		if (entered.leftOut !== null)
 			return { ...base, state: entered.leftOut.trim() ? 'left-out' : 'open', note: entered.leftOut.trim() };
@@ -108,15 +129,19 @@ export class Fit {
 				return { ...base, state: state(value !== null), value, unit: one.unit, within };
 			}
 			case 'torque': {
-				const asked = one.newtonMetres.at(-1) ?? 0;
-				const { value } = entered;
-				const drawn = value === null ? null : this.draft.inPounds ? newtonMetres(value) : value;
+				const inNewtonMetres = (value: number | null) =>
+					value === null ? null : this.draft.inPounds ? newtonMetres(value) : value;
+				const drawn = inNewtonMetres(entered.value);
+				const asked = inNewtonMetres(entered.asked);
 				return {
 					...base,
 					state: state(drawn !== null),
-					value: drawn === null ? null : Math.round(drawn * 10) / 10,
+					value: tenth(drawn),
 					unit: 'N·m',
-					within: drawn === null ? null : torqueIsRight(asked, drawn),
+					asked: tenth(asked),
+					source: entered.source.trim(),
+					// The library's value is an example: only the maker's is held against.
+					within: drawn === null || asked === null ? null : torqueIsRight(asked, drawn),
 					note: one.singleUse ? 'new fastener' : ''
 				};
 			}

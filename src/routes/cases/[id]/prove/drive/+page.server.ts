@@ -3,6 +3,7 @@ import { countedRecordings } from '$lib/case/drivenKm';
 import { provingDrivePlan } from '$lib/case/provingDrive';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import type { Verdict } from '$lib/core/prove/proof';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { loadCase } from '$lib/server/cases/access';
 import { liveSignals } from '$library/liveSignals';
 import { signals } from '$library/signals';
@@ -17,6 +18,7 @@ export const load = async ({ params, depends }) => {
 	const { row, view } = await loadCase(params.id);
 	const type = typeOf(view.entries);
 	return {
+		cautions: (await cautionsHere(type)).words(['road', 'manoeuvres']),
 		linkAddress: row.vehicle.linkAddress,
 		/** The clear that this drive proves; null where nothing is cleared. */
 		cleared: view.lastClear?.id ?? null,

@@ -175,11 +175,7 @@
 		</p>{/if}
 	<JobProgress kinds={['record']} />
 	{#if !recording}
-		<Caution>
-			Two people: the driver watches the road and hears from the watcher what comes next; this screen is the
-			watcher’s alone. Braking may be without anti-lock. Steering far at speed only on a closed, empty area.
-			Traffic rules come before the plan.
-		</Caution>
+		<Caution>{data.cautions} The driver hears from the watcher what comes next.</Caution>
 	{/if}
 	{#if driven.seconds > 0}
 		<dl class="mt-3 grid grid-cols-3 gap-4">

@@ -1,6 +1,7 @@
 import { typeOf } from '$lib/case/codes';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import { mayWrite } from '$lib/server/accounts/members';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { loadCase } from '$lib/server/cases/access';
 import { casePage } from '$lib/server/cases/page';
 import { services } from '$lib/server/running';
@@ -15,7 +16,12 @@ export const load = async ({ params, depends, locals }) => {
 		type?.wheels.find((wheel) => wheel.axle === axle && wheel.side !== side)?.position.replace('-', '_') ??
 		null;
 	const { number } = casePage(loaded);
+	const cautions = await cautionsHere(type);
 	return {
+		cautions: {
+			hand: cautions.words(['wheel-turns', 'hands-near-wheel']),
+			gear: cautions.words(['wheels-driven'])
+		},
 		colours: 'bay' as const,
 		caseId: row.id,
 		number,

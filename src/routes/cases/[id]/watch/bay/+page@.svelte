@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Caution from '$lib/ui/Caution.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
@@ -222,17 +223,16 @@
 		<div class="max-w-4xl flex-1 py-10">
 			{#if mode === 'hand'}
 				<p class="text-2xl leading-snug">
-					Key on, the vehicle on rated stands, wheels free, nobody in the plane of a wheel. Spin one wheel
-					after the other, briskly, for three seconds each: Jaldi notices which one turns and ticks it off.
-					You need not touch the screen.
+					Key on, wheels free. By hand, spin one wheel after the other, briskly, for three seconds each: Jaldi
+					notices which one turns and ticks it off. You need not touch the screen.
 					{#if data.passive}These sensors make their own voltage: slower than about 5 km/h they say nothing.{/if}
 				</p>
 			{:else if mode === 'gear'}
 				<p class="text-2xl leading-snug">
-					The driven wheels off the ground on rated stands, nobody near them. Run in the lowest gear at
-					walking pace, evenly, for ten seconds.
+					The driven wheels off the ground. Run in the lowest gear at walking pace, evenly, for ten seconds.
 				</p>
 			{/if}
+			{#if mode}<Caution>{data.cautions[mode]}</Caution>{/if}
 			<Act class="act mt-8 min-h-24 px-14 text-2xl" whyNot={work.whyNot} onclick={start}>
 				Start <span class="key border-current">space</span>
 			</Act>

@@ -2,6 +2,7 @@ import { typeOf } from '$lib/case/codes';
 import { codeConditions, watchDefaults } from '$lib/case/watchDefaults';
 import { latest } from '$lib/case/thread';
 import { planRoadTest } from '$lib/core/live/roadTest';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { loadCase } from '$lib/server/cases/access';
 import { liveSignals } from '../../../../../../library/liveSignals';
 import { sayCondition, signals } from '../../../../../../library/signals';
@@ -13,6 +14,7 @@ export const load = async ({ params, depends }) => {
 	const complaint = latest(view.entries, 'complaint')?.payload;
 	const lamps = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
 	return {
+		cautions: (await cautionsHere(type)).words(['road', 'manoeuvres']),
 		linkAddress: row.vehicle.linkAddress,
 		signals: type ? liveSignals(type).map(({ signal, name, unit }) => ({ signal, name, unit })) : [],
 		defaults: [...watchDefaults(view).keys()],

@@ -62,11 +62,7 @@
 	</div>
 	<JobProgress kinds={['record']} />
 	{#if !recording}
-		<Caution>
-			Two people: the driver watches the road and hears from the watcher what comes next; this screen is the
-			watcher’s alone. With these faults the brakes may work without anti-lock and stability. Hard manoeuvres
-			only on a closed, empty area. Traffic rules come before the plan.
-		</Caution>
+		<Caution>{data.cautions} The driver hears from the watcher what comes next.</Caution>
 	{/if}
 </section>
 <ol class="mt-4">

@@ -1,0 +1,21 @@
+import type { VehicleType } from '../../../../library';
+import { exposedAt } from '../../../../library/exposed';
+import { cautionsOf, cautionWords, type Caution } from '../../../../library/safety';
+import { services } from '../running';
+
+/** What the exposures of a step come to in this shop: the library's cautions, then the shop's own. */
+export interface CautionsHere {
+	list: (exposed: readonly string[]) => Caution[];
+	/** The same as one text, with what the place itself exposes; empty = nothing to say. */
+	words: (exposed: readonly string[], place?: string) => string;
+}
+
+/** @param type null where the vehicle is not described */
+export async function cautionsHere(type: VehicleType | null): Promise<CautionsHere> {
+	const ofShop = await services().settings.read('cautions');
+	return {
+		list: (exposed) => cautionsOf(exposed, ofShop),
+		words: (exposed, place) =>
+			cautionWords([...exposed, ...(type && place ? exposedAt(type, place) : [])], ofShop)
+	};
+}
