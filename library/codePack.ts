@@ -26,6 +26,31 @@ export const GROUPS = {
 export type Group = keyof typeof GROUPS;
 export const Group = z.enum(Object.keys(GROUPS) as [Group, ...Group[]]);
 
+/** Groups whose codes speak of the circuit of a wheel: any other code that names a corner is about something else there. */
+const WHEEL_CIRCUIT_GROUPS: readonly Group[] = ['wheel-speed', 'tone-ring', 'tyre'];
+
+/** The wheel whose circuit a definition speaks of; null where it speaks of none, though it may name a corner. */
+export const wheelCircuitOf = (
+	source: Pick<CodeDefinition, 'group' | 'corner'> | null | undefined
+): CodeDefinition['corner'] => (source && WHEEL_CIRCUIT_GROUPS.includes(source.group) ? source.corner : null);
+
+/** Parts that codes of one group can be about. */
+export const COMPONENTS = [
+	'pump',
+	'valve',
+	'valve-relay',
+	'drive-slip-valve',
+	'booster',
+	'fluid',
+	'brake-heat',
+	'blending',
+	'trailer',
+	'stop-lamp',
+	'pedal-sensor',
+	'function-switch',
+	'disagreement'
+] as const;
+
 export const DRIVING = {
 	unaffected: 'driving is not affected',
 	reduced: 'some functions are switched off; drive with care',
@@ -50,6 +75,8 @@ export const CodeDefinition = z.strictObject({
 		.default(null),
 	title: z.string().trim().min(1).max(120),
 	group: Group,
+	/** Which part of what its group is about, where a group has several that have nothing to do with each other. */
+	component: z.enum(COMPONENTS).nullable().default(null),
 	corner: Position.nullable().default(null),
 	lamps: z.array(z.enum(LAMPS)).max(LAMPS.length).default([]),
 	driving: Driving.default('unaffected'),

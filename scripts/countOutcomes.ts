@@ -19,8 +19,15 @@ const PARTS = 'data/outcomes';
 const OUTCOMES = 'library/reason/outcomes.json';
 /** To count only some tests anew, by their ids. */
 const ONLY_TESTS = new RegExp(process.env.ONLY_TESTS ?? '');
+/** And to keep only some of what they show. */
+const ONLY_SIGNS = new RegExp(process.env.ONLY_SIGNS ?? '');
 
 type Counts = Record<string, Record<string, number>>;
+/** Of vehicles that were brought in because something showed, and of those that had the fault without its owner's knowing. */
+interface Part {
+	shown: Counts;
+	silent: Counts;
+}
 const add = (counts: Counts, key: string, outcome: string) => {
 	const row = (counts[key] ??= {});
 	row[outcome] = (row[outcome] ?? 0) + 1;
@@ -84,7 +91,7 @@ const onSegmentsOf = (modules: VehicleType['modules'], type: VehicleType): strin
 		.map(({ role }) => role);
 
 function countOne(
-	counts: Counts,
+	{ shown, silent }: Part,
 	type: VehicleType,
 	fault: Fault | null,
 	bin: OutcomeBin,
@@ -104,9 +111,14 @@ function countOne(
 				({ kind, place }) =>
 					ONLY_TESTS.test(kind.id) && ['vehicle', 'brake', type.wheels[0]?.position].includes(place)
 			);
+	if (tests.length === 0) return;
+	const arrived = technician.arrives();
+	// What shows nothing is not brought in for it: that counts only where a fault never shows anything else.
+	const counts = fault && !technician.shown ? silent : shown;
 	const note = (seen: Record<string, string>) => {
 		for (const [key, outcome] of Object.entries(seen)) {
 			const { sign, place } = splitKey(key);
+			if (!ONLY_SIGNS.test(sign)) continue;
 			const kind = signOf(sign).about;
 			if (!fault) add(counts, rowKey({ sensor: type.sensor, fault: null, sign }), outcome);
 			else {
@@ -116,10 +128,6 @@ function countOne(
 			}
 		}
 	};
-	if (tests.length === 0) return;
-	const arrived = technician.arrives();
-	// What shows nothing is not brought in, so nothing is learned of it.
-	if (fault && !technician.shown) return;
 	if (ONLY_TESTS.test('scan')) note(arrived);
 	for (const test of tests) note(technician.perform(test));
 }
@@ -127,7 +135,7 @@ function countOne(
 const [what = 'count', ...rest] = process.argv.slice(2);
 if (what === 'count') {
 	const [draws = '4', part = '0', of = '1', only = ''] = rest;
-	const counts: Counts = {};
+	const counts: Part = { shown: {}, silent: {} };
 	const began = Date.now();
 	let seed = FIRST_SEED;
 	let done = 0;
@@ -152,29 +160,36 @@ if (what === 'count') {
 	mkdirSync(PARTS, { recursive: true });
 	writeFileSync(`${PARTS}/part-${FIRST_SEED}-${part}.json`, JSON.stringify(counts));
 } else {
-	const merged: Counts = {};
 	const parts = readdirSync(PARTS).map(
-		(file) => JSON.parse(readFileSync(`${PARTS}/${file}`, 'utf8')) as Counts
+		(file) => JSON.parse(readFileSync(`${PARTS}/${file}`, 'utf8')) as Part
 	);
-	// Faults of which nothing was counted anew keep what is known of them.
-	const faultOf = (key: string) => key.split('|')[1]?.split('/')[0] ?? '';
-	const anew = new Set(parts.flatMap((counts) => Object.keys(counts).map(faultOf)));
+	const shown = sum(parts.map((part) => part.shown));
+	const silent = sum(parts.map((part) => part.silent));
+	const binOf = (key: string) => key.split('|')[1] ?? '';
 	const before = JSON.parse(readFileSync(OUTCOMES, 'utf8')) as { bins: string[]; rows: Counts };
-	parts.push(Object.fromEntries(Object.entries(before.rows).filter(([key]) => !anew.has(faultOf(key)))));
-	for (const counts of parts) {
+	// A bin that never showed anything to an owner is known from vehicles that are here for another reason.
+	const known = new Set([...before.bins, ...Object.keys(shown).map(binOf)]);
+	const anew = { ...shown };
+	for (const [key, row] of Object.entries(silent)) if (!known.has(binOf(key))) anew[key] = row;
+	// Of a sign of a fault of which nothing was counted anew, what is known stays.
+	const told = (key: string) => {
+		const [sensor = '', fault = '', sign = ''] = key.split('|');
+		return `${sensor}|${fault.split('/')[0]}|${sign}`;
+	};
+	const counted = new Set(Object.keys(anew).map(told));
+	const kept = Object.fromEntries(Object.entries(before.rows).filter(([key]) => !counted.has(told(key))));
+	writeFileSync(OUTCOMES, `${compact({ ...kept, ...anew }, before.bins)}\n`);
+}
+
+function sum(list: readonly Counts[]): Counts {
+	const all: Counts = {};
+	for (const counts of list)
 		for (const [key, row] of Object.entries(counts))
 			for (const [outcome, n] of Object.entries(row)) {
-				const to = (merged[key] ??= {});
+				const to = (all[key] ??= {});
 				to[outcome] = (to[outcome] ?? 0) + n;
 			}
-	}
-	writeFileSync(
-		OUTCOMES,
-		`${compact(
-			merged,
-			before.bins.filter((bin) => !anew.has(bin.split('/')[0] ?? ''))
-		)}\n`
-	);
+	return all;
 }
 
 /** Rows that say no more than a sound vehicle's are left out. */

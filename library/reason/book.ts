@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { faults } from '../faults';
 import { repairs } from '../repairs';
-import { libraryWeight } from './model';
+import { libraryWeight } from './odds';
 import { testKinds } from './tests';
 
 /** What a shop has changed of the library's own numbers. What is not named here is the library's. */

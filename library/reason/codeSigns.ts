@@ -1,22 +1,62 @@
 import { codeText, failureTypeByte } from '../../src/lib/core/codes/dtc';
+import { wheelCircuitOf } from '../codePack';
 import { titleSource, type CodeBook } from '../codes';
 import type { VehicleType } from '../vehicles';
-import { signKey, type Seen } from './signs';
+import { signKey, type Seen, type SignKey } from './signs';
 
 /** What a reading of all modules brought, as far as it is judged. */
 export interface ScannedForSigns {
 	/** Module role in the vehicle's network. */
 	role: string;
 	answered: boolean;
-	/** Codes that tell of a fault, as six hex digits. */
-	dtcs: readonly string[];
+	/** Codes that tell of a fault. */
+	codes: readonly CodeForSigns[];
+}
+
+/** One code as it was read, with what the module keeps of the moment it was set. */
+export interface CodeForSigns {
+	/** Six hex digits. */
+	dtc: string;
+	/** Status byte (ISO 14229-1, annex D.2) of a reading with the key on and the vehicle standing; null = not told. */
+	status: number | null;
+	/** Of the first snapshot; null = not kept. */
+	setAtKmh: number | null;
+	setAtVolts: number | null;
+}
+
+/** Slower than this a vehicle stands, by what its modules say. */
+const STANDING_KMH = 3;
+/** Slower than this it crawls: a sensor without a supply of its own says nothing yet. */
+const CRAWLING_KMH = 15;
+/** Below this a 12 V supply was not sound when the code was set. */
+const LOW_VOLTS = 10.5;
+const TEST_FAILED = 0x01;
+const NOT_RUN_THIS_CYCLE = 0x40;
+
+/** What the status bytes say of the present: one code that fails now is a fault that is there now. */
+function nowOf(codes: readonly CodeForSigns[]): string | null {
+	const known = codes.flatMap(({ status }) => (status === null ? [] : [status]));
+	if (known.length === 0) return null;
+	if (known.some((status) => (status & TEST_FAILED) !== 0)) return 'failing';
+	return known.every((status) => (status & NOT_RUN_THIS_CYCLE) !== 0) ? 'not-run' : 'passes';
+}
+
+/** At what speed the first of them was set. */
+function setAtOf(codes: readonly CodeForSigns[]): string | null {
+	const speeds = codes.flatMap(({ setAtKmh }) => (setAtKmh === null ? [] : [setAtKmh]));
+	if (speeds.length === 0) return null;
+	const slowest = Math.min(...speeds);
+	return slowest < STANDING_KMH ? 'standing' : slowest < CRAWLING_KMH ? 'crawling' : 'driving';
 }
 
 /** Kinds of failure of a wheel's circuit, the one that tells most first. By failure type byte (SAE J2012-DA). */
 const WHEEL_KINDS: readonly [outcome: string, failureTypes: readonly string[]][] = [
-	['to-ground', ['11', '14', '17']],
-	['to-supply', ['12', '15']],
-	['open', ['13', '18']],
+	// Short to ground, or open with the same look (14); too little voltage or resistance, too much current.
+	['to-ground', ['11', '14', '16', '19', '1A']],
+	// Short to supply, or open with the same look (15); too much voltage.
+	['to-supply', ['12', '15', '17']],
+	// Too little current, too much resistance.
+	['open', ['13', '18', '1B']],
 	['no-signal', ['31', '23', '24']],
 	['erratic', ['2F', '29', '38', '1F', '26', '27', '28', '35', '36', '37']]
 ];
@@ -28,26 +68,31 @@ const REPEATS = new Set(['82', '83', '84']);
 export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, book: CodeBook): Seen {
 	const seen: Seen = {};
 	const wheel = new Map<string, Set<string>>();
+	const wheelCodes = new Map<string, CodeForSigns[]>();
 	const accusers = new Map<string, { missing: Set<string>; invalid: boolean; repeats: boolean }>();
 	const missedBy = new Map<string, Set<string>>();
 	const down = segmentsDown(scan, type);
 	for (const [representative, isDown] of down.signs)
 		seen[signKey('down', representative)] = isDown ? 'yes' : 'no';
-	for (const { role, answered, dtcs } of scan) {
+	for (const { role, answered, codes } of scan) {
 		// A whole segment that is silent is one thing seen, and not one for each of its modules.
 		const hushed = down.roles.has(role);
 		seen[signKey('hushed', role)] = hushed ? 'yes' : 'no';
 		if (!hushed) seen[signKey('silent', role)] = answered ? 'answers' : 'silent';
 		if (!answered) continue;
 		const own: string[] = [];
-		for (const dtc of dtcs) {
+		const ownCodes: CodeForSigns[] = [];
+		for (const one of codes) {
+			const { dtc } = one;
 			const [code, suffix] = [codeText(dtc), failureTypeByte(dtc)];
 			const source = titleSource(book, { code, failureType: suffix, maker: type.maker });
-			if (source?.corner) {
-				const kinds = wheel.get(source.corner) ?? new Set();
+			const corner = wheelCircuitOf(source);
+			if (source && corner) {
+				wheelCodes.set(corner, [...(wheelCodes.get(corner) ?? []), one]);
+				const kinds = wheel.get(corner) ?? new Set();
 				const ring = source.group === 'tone-ring';
 				kinds.add(ring ? 'ring' : (WHEEL_KINDS.find(([, types]) => types.includes(suffix))?.[0] ?? 'other'));
-				wheel.set(source.corner, kinds);
+				wheel.set(corner, kinds);
 			} else if (source?.sender) {
 				const about = accusers.get(source.sender) ?? { missing: new Set(), invalid: false, repeats: false };
 				if (REPEATS.has(suffix)) about.repeats = true;
@@ -59,10 +104,15 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 				}
 				accusers.set(source.sender, about);
 			} else {
-				own.push(`${source?.group ?? 'unknown'}-${suffix}`);
+				own.push(`${source?.component ?? source?.group ?? 'unknown'}-${suffix}`);
+				ownCodes.push(one);
 			}
 		}
 		seen[signKey('own-code', role)] = own.sort()[0] ?? 'none';
+		note(seen, signKey('own-now', role), nowOf(ownCodes));
+		const volts = ownCodes.flatMap(({ setAtVolts }) => (setAtVolts === null ? [] : [setAtVolts]));
+		if (volts.length > 0)
+			seen[signKey('own-set-volts', role)] = Math.min(...volts) < LOW_VOLTS ? 'low' : 'in';
 	}
 	const deaf = new Set([...missedBy].filter(([, missed]) => missed.size >= DEAF_FROM).map(([role]) => role));
 	for (const { role, answered } of scan) {
@@ -87,8 +137,16 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 		// Nobody can say that a wheel has no code while its reader is silent.
 		const reads = scan.some(({ role, answered }) => answered && readsWheels(type, role));
 		if (reads) seen[signKey('wheel-code', position)] = told ?? 'none';
+		const own = wheelCodes.get(position) ?? [];
+		note(seen, signKey('wheel-now', position), nowOf(own));
+		note(seen, signKey('wheel-set-at', position), setAtOf(own));
 	}
 	return seen;
+}
+
+/** What was not told is not seen. */
+function note(seen: Seen, key: SignKey, outcome: string | null): void {
+	if (outcome !== null) seen[key] = outcome;
 }
 
 /** Fewer modules than this are no segment that can be told from single silences. */

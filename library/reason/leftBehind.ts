@@ -2,7 +2,7 @@ import { z } from 'zod';
 import leftBehindFile from './leftBehind.json' with { type: 'json' };
 import type { LeftBehind } from '../../src/lib/core/path/believe';
 import { repairs } from '../repairs';
-import type { PlacedRepair, ReasonModel } from './model';
+import { withNotDescribed, type PlacedRepair, type ReasonModel } from './model';
 
 const file = z
 	.object({
@@ -39,7 +39,9 @@ export function afterWork(model: ReasonModel, named: readonly string[]): ReasonM
 	const weight = ({ fault, prior }: ReasonModel['faults'][number]) =>
 		left.has(fault.id) ? prior * file.times : prior;
 	const total = model.faults.reduce((sum, one) => sum + weight(one), 0);
-	return { ...model, faults: model.faults.map((one) => ({ ...one, prior: weight(one) / total })) };
+	const known = [...model.background].reduce((sum, index) => sum + (model.faults[index]?.prior ?? 0), 0);
+	const raised = { ...model, faults: model.faults.map((one) => ({ ...one, prior: weight(one) / total })) };
+	return withNotDescribed(raised, known);
 }
 
 /**

@@ -1,12 +1,20 @@
 import type { ModelFault, ModelRepair, PathModel, SignTable } from '../../src/lib/core/path/model';
 import { makersAlone } from '../exposed';
-import { placesFor } from '../faultPlaces';
+import { allPlaces, placesFor } from '../faultPlaces';
 import { faults, isOfAxle, mayComeAndGo, type Fault } from '../faults';
 import { mateOf, type Position } from '../positions';
 import { MAKERS_PROCEDURE, repairs } from '../repairs';
 import type { VehicleType } from '../vehicles';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
 import priorsFile from './priors.json' with { type: 'json' };
+import { libraryWeight, type Weights } from './odds';
+import {
+	GENERAL_METHOD,
+	NOT_DESCRIBED,
+	NOT_DESCRIBED_AT,
+	notDescribedAt,
+	USUAL_NOT_DESCRIBED
+} from './notDescribed';
 import { faultClass } from './relations';
 import { signKey } from './signs';
 import { signTable } from './signTables';
@@ -28,17 +36,15 @@ export interface ReasonModel extends PathModel {
 	type: VehicleType;
 	faults: readonly PlacedFault[];
 	rows: readonly { fault: number; share: number; bin: OutcomeBin }[];
+	background: ReadonlySet<number>;
 	repairs: readonly PlacedRepair[];
 }
 
-/** How often one fault is met against another: the library's odds, times what a shop has learned. */
-export type Weights = (fault: string) => number;
 /** A shop's own minutes and price of a repair; null = the library's. */
 export type RepairCosts = (kind: string) => { minutes: number; price: number } | null;
-const shippedWeights: Record<string, number> = priorsFile.weights;
-export const libraryWeight: Weights = (fault) => shippedWeights[fault] ?? priorsFile.usual;
-
 const BIN_SHARE: Record<OutcomeBin, number> = { slight: 0.4, plain: 0.45, 'now-and-then': 0.15 };
+/** How often what is not described shows nothing anywhere else. */
+const AT_ITS_PLACE_ALONE = 0.25;
 /** Of what stays as it is. */
 const HARDLY_EVER = 0.01;
 
@@ -67,27 +73,46 @@ export function reasonModel(
 		const own = costs(kind) ?? { minutes, price };
 		return placedRepairs.push({ id, kind, name, place, part, ...own }) - 1;
 	};
+	/** A module whose maker alone says how is left to those who are qualified, whatever is wrong with it. */
+	const repairFor = (kind: string, at: string): number => {
+		const alone = makersAlone(type, at);
+		return alone ? repairAt(MAKERS_PROCEDURE, alone.role) : repairAt(kind, at);
+	};
 	const placed = [...faults.values()].flatMap((fault) => {
 		const places = placesFor(fault, type);
 		return places.map((place) => ({ fault, place, weight: weight(fault.id) / Math.sqrt(places.length) }));
 	});
 	const total = placed.reduce((sum, one) => sum + one.weight, 0);
-	const modelFaults = placed.map(({ fault, place, weight: own }): PlacedFault => ({
+	const described = placed.map(({ fault, place, weight: own }): PlacedFault => ({
 		id: signKey(fault.id, place),
 		fault,
 		place,
-		prior: own / total,
+		prior: (own / total) * (1 - USUAL_NOT_DESCRIBED),
 		curedBy: fault.curedBy.flatMap((repair) =>
-			(isOfAxle(fault) ? [place, mateOf(place as Position)] : [place]).map((at) => {
-				const alone = makersAlone(type, at);
-				return alone ? repairAt(MAKERS_PROCEDURE, alone.role) : repairAt(repair, at);
-			})
+			(isOfAxle(fault) ? [place, mateOf(place as Position)] : [place]).map((at) => repairFor(repair, at))
 		)
 	}));
+	const unknownAt = NOT_DESCRIBED_AT.flatMap((at) => allPlaces(at, type).map((place) => ({ at, place })));
+	const modelFaults: PlacedFault[] = [...described];
+	for (const { at, place } of unknownAt) {
+		// Half by how much can go wrong there that is described, half anywhere.
+		const own = described.filter((one) => placeOfAll(one) === signKey(at, place));
+		const known = own.reduce((sum, one) => sum + one.prior, 0) / (1 - USUAL_NOT_DESCRIBED);
+		modelFaults.push({
+			id: signKey(NOT_DESCRIBED, place),
+			fault: notDescribedAt(at),
+			place,
+			prior: USUAL_NOT_DESCRIBED * (known / 2 + 1 / (2 * unknownAt.length)),
+			curedBy: [repairFor(GENERAL_METHOD, place)]
+		});
+	}
+	const background = new Set([...modelFaults.keys()].slice(described.length));
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {
 		const bins = binsOf(fault, place, type);
-		const shareOf = (bin: OutcomeBin) =>
-			bin === 'now-and-then' && !mayComeAndGo(fault) ? HARDLY_EVER : BIN_SHARE[bin];
+		const shareOf = (bin: OutcomeBin) => {
+			if (fault.id === NOT_DESCRIBED) return bin === 'slight' ? AT_ITS_PLACE_ALONE : 1 - AT_ITS_PLACE_ALONE;
+			return bin === 'now-and-then' && !mayComeAndGo(fault) ? HARDLY_EVER : BIN_SHARE[bin];
+		};
 		const all = bins.reduce((sum, bin) => sum + shareOf(bin), 0);
 		return bins.map((bin) => ({ fault: index, bin, share: shareOf(bin) / all }));
 	});
@@ -97,6 +122,7 @@ export function reasonModel(
 		faults: modelFaults,
 		rows,
 		repairs: placedRepairs,
+		background,
 		nothing: priorsFile.nothing,
 		pairs: priorsFile.pairs,
 		sign(key) {
@@ -109,6 +135,22 @@ export function reasonModel(
 		}
 	};
 }
+
+/** The model of a vehicle on which so much of what is seen is nothing that the library describes. */
+export function withNotDescribed(model: ReasonModel, share: number): ReasonModel {
+	let now = 0;
+	for (const index of model.background) now += model.faults[index]?.prior ?? 0;
+	if (!(now > 0 && now < 1)) return model;
+	const faults = model.faults.map((one, i) => ({
+		...one,
+		prior: one.prior * (model.background.has(i) ? share / now : (1 - share) / (1 - now))
+	}));
+	return { ...model, faults };
+}
+
+/** The place whose undescribed faults are like this one: what feeds several belongs to the vehicle. */
+export const placeOfAll = ({ fault, place }: Pick<PlacedFault, 'fault' | 'place'>): string =>
+	fault.at === 'corner' || fault.at === 'module' ? signKey(fault.at, place) : signKey('vehicle', 'vehicle');
 
 const tablesByType = new WeakMap<VehicleType, Map<string, SignTable | null>>();
 
@@ -124,6 +166,7 @@ const ofFault = (fault: Fault, place: string, type: VehicleType, bin: OutcomeBin
 
 /** Bins of a fault that were counted; at least one. */
 function binsOf(fault: Fault, place: string, type: VehicleType): OutcomeBin[] {
+	if (fault.id === NOT_DESCRIBED) return ['slight', 'plain'];
 	const counted = OUTCOME_BINS.filter((bin) => countsOf.bins.has(ofFault(fault, place, type, bin)));
 	return counted.length > 0 ? counted : ['plain'];
 }

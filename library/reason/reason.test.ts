@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { shippedBook } from '../codes';
+import { dtcHex } from '../../src/lib/core/codes/dtc';
+import { bookOf, shippedBook, shippedPacks } from '../codes';
 import { faults } from '../faults';
 import { allPlaces, placesFor } from '../faultPlaces';
 import { repairs } from '../repairs';
 import { vehicleTypes } from '../vehicles';
-import { codeSigns, isSilent } from './codeSigns';
+import { codeSigns, isSilent, type CodeForSigns } from './codeSigns';
 import { afterWork, leftBehindBy, leftBehindByOurs } from './leftBehind';
 import { reasonModel } from './model';
 import { schoolOf } from './schools';
@@ -115,13 +116,59 @@ describe('relations', () => {
 	});
 });
 
+const bare = (...dtcs: string[]): CodeForSigns[] =>
+	dtcs.map((dtc) => ({ dtc, status: null, setAtKmh: null, setAtVolts: null }));
+
 describe('signs of a scan', () => {
+	it('a code of a valve of a corner says nothing of the circuit of its wheel: the group decides (point 8)', () => {
+		const standard = shippedPacks.filter(({ maker }) => maker === null);
+		const book = bookOf(standard);
+		const valves = standard
+			.flatMap(({ definitions }) => definitions)
+			.filter(({ corner, group }) => corner !== null && group === 'hydraulics');
+		expect(valves.length).toBeGreaterThan(10);
+		for (const { code } of valves) {
+			const dtc = dtcHex(code, '13');
+			const seen = codeSigns([{ role: 'brake', answered: true, codes: bare(dtc) }], minibus, book);
+			const wheels = Object.entries(seen).filter(([key]) => key.startsWith('wheel-code@'));
+			expect(
+				wheels.map(([, outcome]) => outcome),
+				code
+			).toEqual(['none', 'none', 'none', 'none']);
+			expect(seen['own-code@brake'], code).toMatch(/valve-13$/);
+		}
+	});
+
+	it('the status tells what fails now, the snapshot where it was set (point 13)', () => {
+		const at = (status: number, kmh: number | null) =>
+			codeSigns(
+				[{ role: 'brake', answered: true, codes: [{ dtc: '404513', status, setAtKmh: kmh, setAtVolts: 9 }] }],
+				minibus,
+				shippedBook
+			);
+		expect(at(0x2f, 0)).toMatchObject({
+			'wheel-now@rear-left': 'failing',
+			'wheel-set-at@rear-left': 'standing'
+		});
+		expect(at(0x2c, 60)).toMatchObject({
+			'wheel-now@rear-left': 'passes',
+			'wheel-set-at@rear-left': 'driving'
+		});
+		expect(at(0x6c, 7)).toMatchObject({
+			'wheel-now@rear-left': 'not-run',
+			'wheel-set-at@rear-left': 'crawling'
+		});
+		expect(at(0x2f, null)).not.toHaveProperty('wheel-set-at@rear-left');
+		// Without a code there is nothing that could be there now or not.
+		expect(at(0x2f, 0)).not.toHaveProperty('wheel-now@front-left');
+	});
+
 	it('a module that misses three is deaf itself and accuses nobody', () => {
 		const deaf = codeSigns(
 			[
-				{ role: 'brake', answered: true, dtcs: ['C12687', 'C12387', 'C10087'] },
-				{ role: 'cluster', answered: true, dtcs: [] },
-				{ role: 'steering-angle', answered: true, dtcs: [] }
+				{ role: 'brake', answered: true, codes: bare('C12687', 'C12387', 'C10087') },
+				{ role: 'cluster', answered: true, codes: [] },
+				{ role: 'steering-angle', answered: true, codes: [] }
 			],
 			minibus,
 			shippedBook
@@ -133,7 +180,7 @@ describe('signs of a scan', () => {
 	it('a whole silent segment is one thing seen; single silences stay single', () => {
 		const scan = (silent: (role: string) => boolean) =>
 			codeSigns(
-				minibus.modules.map(({ role }) => ({ role, answered: !silent(role), dtcs: [] })),
+				minibus.modules.map(({ role }) => ({ role, answered: !silent(role), codes: [] })),
 				minibus,
 				shippedBook
 			);
@@ -151,7 +198,7 @@ describe('signs of a scan', () => {
 	});
 
 	it('tells a code of the module itself by what it is about and how it fails', () => {
-		const seen = codeSigns([{ role: 'brake', answered: true, dtcs: ['413114'] }], minibus, shippedBook);
+		const seen = codeSigns([{ role: 'brake', answered: true, codes: bare('413114') }], minibus, shippedBook);
 		expect(seen['own-code@brake']).toBe('pressure-14');
 	});
 });

@@ -1,5 +1,6 @@
 import { countsOf, OUTCOME_BINS, type OutcomeBin } from './outcomes';
 import type { Relation } from './relations';
+import { otherOf, SOMETHING_ELSE } from '../../src/lib/core/path/model';
 import type { Sign } from './signs';
 
 /** Weight of what is usual against what was counted, in counts. */
@@ -12,7 +13,8 @@ const misread = (p: number, sign: Sign, width: number) => p * (1 - sign.misread)
 /** Of a sound vehicle. */
 export function soundChances(sign: Sign, sensor: string, outcomes: readonly string[]): Float64Array {
 	const counts = countsOf.row({ sensor, fault: null, sign: sign.id });
-	const usual = (outcome: string) => (outcome === sign.good ? 0.97 : 0) + 0.03 / outcomes.length;
+	const usual = (outcome: string) =>
+		outcome === sign.good ? sign.usual : (1 - sign.usual) / Math.max(1, outcomes.length - 1);
 	return Float64Array.from(outcomes, (outcome) =>
 		misread(smoothed(counts, outcome, usual(outcome), 2), sign, outcomes.length)
 	);
@@ -44,9 +46,10 @@ export function shownBy(faultAndClass: string, sign: Sign, sensor: string, relat
 	const ofBin = (bin: OutcomeBin) => {
 		const own = counts(bin);
 		if (!own) return null;
-		return Float64Array.from(outcomes, (outcome, o) =>
+		const chances = Float64Array.from(outcomes, (outcome, o) =>
 			misread(smoothed(own, outcome, usual(outcome, o), SMOOTHING), sign, outcomes.length)
 		);
+		return sign.open ? withOthersOfKind(chances, outcomes) : chances;
 	};
 	const made: ShownByBin = {
 		slight: ofBin('slight'),
@@ -57,12 +60,33 @@ export function shownBy(faultAndClass: string, sign: Sign, sensor: string, relat
 	return made;
 }
 
-/** Outcomes that the library lists, and of an open list those that were met, with one for whatever else. */
+/** What a maker's code of a kind that was met may also say: the same thing failing in another way. */
+const OTHERS_OF_KIND = 0.1;
+const kindOf = (outcome: string) => outcome.replace(/-[0-9A-F]{2}$/, '');
+
+/**
+ * Outcomes that the library lists, and of an open list those that were met, each kind of them with one for whatever else of
+ * that kind, and one for whatever else there is.
+ */
 export function outcomesOf(sign: Sign, sensor: string): string[] {
 	const listed = Object.keys(sign.outcomes);
 	if (!sign.open) return listed;
 	const met = countsOf.outcomes(sensor, sign.id).filter((outcome) => !listed.includes(outcome));
-	return [...listed, ...met.sort(), 'something else'];
+	const kinds = [...new Set(met.map(kindOf))].map(otherOf);
+	return [...listed, ...met.sort(), ...kinds.sort(), SOMETHING_ELSE];
+}
+
+/** Of what was met of each kind a share is left to other ways of failing of that kind. */
+function withOthersOfKind(chances: Float64Array, outcomes: readonly string[]): Float64Array {
+	const next = Float64Array.from(chances);
+	for (const [o, outcome] of outcomes.entries()) {
+		const other = outcomes.indexOf(otherOf(kindOf(outcome)));
+		if (other < 0 || other === o) continue;
+		const share = (chances[o] ?? 0) * OTHERS_OF_KIND;
+		next[o] = (next[o] ?? 0) - share;
+		next[other] = (next[other] ?? 0) + share;
+	}
+	return next;
 }
 
 const totalOf = (counts: Record<string, number> | null) =>

@@ -2,8 +2,10 @@ import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
 import { allPlaces } from '../faultPlaces';
 import type { Fault } from '../faults';
 import type { VehicleType } from '../vehicles';
-import type { PlacedFault, ReasonModel } from './model';
+import { placeOfAll, type PlacedFault, type ReasonModel } from './model';
+import { libraryWeight } from './odds';
 import type { OutcomeBin } from './outcomes';
+import { NOT_DESCRIBED } from './notDescribed';
 import { faultClass, relationOf, type Relation } from './relations';
 import { AFTER_REPLACING, SEARCH_OUTCOMES, searchChance } from './ruledSigns';
 import { outcomesOf, shownBy, soundChances } from './shownBy';
@@ -32,6 +34,10 @@ export function signTable(
 	const relations = new Map<string, Relation>();
 	for (const [row, { fault: index, bin }] of rows.entries()) {
 		const { fault, place: at } = placedFaults[index] as PlacedFault;
+		if (fault.id === NOT_DESCRIBED) {
+			chance.set(sound, row * width);
+			continue;
+		}
 		const where = `${fault.at} ${at}`;
 		const relation =
 			relations.get(where) ?? relationOf({ kind: fault.at, place: at }, { kind: sign.about, place }, type);
@@ -40,8 +46,53 @@ export function signTable(
 		chance.set(shown ?? sound, row * width);
 		acts[row] = Number(shown !== null);
 	}
+	asOnTheWhole(placedFaults, rows, width, chance, acts, { open: sign.open, place });
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
+}
+
+/** How often a fault that nobody has described shows what no described one does. */
+const STRANGE = 0.3;
+
+/** What is not described shows a sign as the described faults of its place do on the whole, by the library's own odds. */
+function asOnTheWhole(
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows'],
+	width: number,
+	chance: Float64Array,
+	acts: Uint8Array,
+	{ open, place }: { open: boolean; place: string }
+): void {
+	const places = new Map<string, number>();
+	for (const { fault } of placedFaults) places.set(fault.id, (places.get(fault.id) ?? 0) + 1);
+	const sums = new Map<string, { total: number; mean: Float64Array; acts: boolean }>();
+	for (const [row, { fault: index, share }] of rows.entries()) {
+		const one = placedFaults[index] as PlacedFault;
+		if (one.fault.id === NOT_DESCRIBED) continue;
+		const weight = (libraryWeight(one.fault.id) / (places.get(one.fault.id) ?? 1)) * share;
+		const at = placeOfAll(one);
+		const known = sums.get(at) ?? { total: 0, mean: new Float64Array(width), acts: false };
+		sums.set(at, known);
+		known.total += weight;
+		known.acts ||= acts[row] === 1;
+		for (let o = 0; o < width; o++)
+			known.mean[o] = (known.mean[o] ?? 0) + weight * (chance[row * width + o] ?? 0);
+	}
+	for (const [row, { fault: index, bin }] of rows.entries()) {
+		const one = placedFaults[index] as PlacedFault;
+		if (one.fault.id !== NOT_DESCRIBED) continue;
+		// Slight, it shows at its own place alone; plain, wherever faults of its place show on the whole.
+		if (bin === 'slight' && one.place !== place && one.place !== 'vehicle') continue;
+		const whole = sums.get(placeOfAll(one));
+		// What no described fault shows is its own.
+		const strange = open && one.place === place ? STRANGE : 0;
+		if (!whole?.acts && strange === 0) continue;
+		for (let o = 0; o < width; o++) {
+			const usual = whole ? (whole.mean[o] ?? 0) / whole.total : (chance[row * width + o] ?? 0);
+			chance[row * width + o] = (1 - strange) * usual + (o === width - 1 ? strange : 0);
+		}
+		acts[row] = 1;
+	}
 }
 
 /** Somebody who looks twice at what stays the same sees something else with this chance. */

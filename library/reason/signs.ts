@@ -3,12 +3,17 @@ import { inspections, measurements } from '../measure';
 import { PLACES } from '../repairs';
 import signsFile from './signs.json' with { type: 'json' };
 
+/** How often a sound vehicle shows what it should. */
+const USUAL = 0.97;
+
 /** Something that can be seen of one place of a vehicle, in a closed set of outcomes. */
 const Sign = z.object({
 	id: z.string(),
 	about: z.enum(PLACES),
 	/** What a sound vehicle shows. */
 	good: z.string(),
+	/** How often a sound vehicle shows the good outcome; less where the sign is only looked at when something is wrong. */
+	usual: z.number().min(0).max(1).default(USUAL),
 	/** How often a person or an instrument takes one outcome for another. */
 	misread: z.number().min(0).max(0.5),
 	/** Outcomes beside the listed ones are met, such as codes that only one maker has. */
@@ -27,6 +32,7 @@ const measured = measurements.map(({ id, about }): Sign => ({
 	id: `meter:${id}`,
 	about: about === 'corner' ? 'corner' : 'module',
 	good: 'in',
+	usual: USUAL,
 	misread: measuring.misread,
 	open: false,
 	told: false,
@@ -36,6 +42,7 @@ const looked = inspections.map(({ id }): Sign => ({
 	id: `look:${id}`,
 	about: 'corner',
 	good: 'good',
+	usual: USUAL,
 	misread: looking.misread,
 	open: false,
 	told: false,

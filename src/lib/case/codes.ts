@@ -1,4 +1,5 @@
 import { vehicleTypes, type Position, type VehicleType } from '../../../library';
+import { wheelCircuitOf, type Group } from '../../../library/codePack';
 import { shippedBook, titleSource, type CodeBook } from '../../../library/codes';
 import { failureType } from '../../../library/failureTypes';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
@@ -21,7 +22,10 @@ export interface CaseCode {
 	text: string;
 	title: string | null;
 	failureType: string;
+	/** The wheel whose circuit it is about; null where it is about none. */
 	corner: Position | null;
+	/** What kind of thing it is about; null where no source says. */
+	group: Group | null;
 	address: string;
 	moduleName: string;
 	/** As read last. */
@@ -40,14 +44,15 @@ export function describeCode(
 	dtc: string,
 	book: CodeBook = shippedBook,
 	maker: string | null = null
-): Pick<CaseCode, 'text' | 'title' | 'failureType' | 'corner'> {
+): Pick<CaseCode, 'text' | 'title' | 'failureType' | 'corner' | 'group'> {
 	const suffix = failureTypeByte(dtc);
 	const source = titleSource(book, { code: codeText(dtc), failureType: suffix, maker });
 	return {
 		text: codeWithSuffix(dtc),
 		title: source?.title ?? null,
 		failureType: failureType(suffix).text,
-		corner: source?.corner ?? null
+		corner: wheelCircuitOf(source),
+		group: source?.group ?? null
 	};
 }
 

@@ -170,7 +170,7 @@ export class Technician {
 	private scan(): Seen {
 		const scanned = this.type.modules.map(({ role }) => {
 			const answered = this.tester.answers(role);
-			return { role, answered, dtcs: answered ? this.tester.codes(role) : [] };
+			return { role, answered, codes: answered ? this.tester.codesInFull(role) : [] };
 		});
 		return codeSigns(scanned, this.type, shippedBook);
 	}

@@ -1,8 +1,10 @@
 import { hexToBytes } from '@noble/hashes/utils.js';
 import { identifiers } from '../../../../library';
+import { codeForSigns } from '../../../../library/reason/codeMoment';
+import type { CodeForSigns } from '../../../../library/reason/codeSigns';
 import { tellsOfFault } from '../../core/codes/status';
 import { decodeIdentifier } from '../../core/uds/identifierValue';
-import { parseCodeList } from '../../core/uds/readCodes';
+import { parseCodeList, parseSnapshots } from '../../core/uds/readCodes';
 import type { BenchVehicle } from '../vehicle';
 
 /** What a person reads and does with a tester on the vehicle's plug: by the services, never past them. */
@@ -23,11 +25,22 @@ export class Tester {
 
 	/** Codes that tell of a fault. */
 	codes(role: string): string[] {
+		return this.list(role).map(({ dtc }) => dtc);
+	}
+
+	/** The same with their status and what the module keeps of the moment they were set. */
+	codesInFull(role: string): CodeForSigns[] {
+		return this.list(role).map(({ dtc, status }) => {
+			const answer = this.ask(role, `1904${dtc}FF`);
+			const parsed = answer && parseSnapshots(answer, (id) => identifiers.get(id)?.bytes ?? null);
+			return codeForSigns({ dtc, status, snapshots: parsed?.ok ? parsed.value : [] });
+		});
+	}
+
+	private list(role: string): { dtc: string; status: number }[] {
 		const list = this.ask(role, '1902FF');
 		const parsed = list && parseCodeList(list);
-		return parsed?.ok
-			? parsed.value.codes.filter(({ status }) => tellsOfFault(status)).map(({ dtc }) => dtc)
-			: [];
+		return parsed?.ok ? parsed.value.codes.filter(({ status }) => tellsOfFault(status)) : [];
 	}
 
 	/** Codes that fail at this moment. */

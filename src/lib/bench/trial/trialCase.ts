@@ -1,7 +1,7 @@
 import { linkTypes, type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
 import { faults, mayComeAndGo, type Fault } from '../../../../library/faults';
-import { libraryWeight } from '../../../../library/reason/model';
+import { libraryWeight } from '../../../../library/reason/odds';
 import type { BenchFault } from '../faults/benchFault';
 
 /** One vehicle that comes in, with what is wrong with it. */

@@ -56,6 +56,7 @@ const SPEAKS = Math.log(2);
 export function proofGrid(reasoning: Reasoning, newest: string | null): ProofGrid {
 	const { model } = reasoning;
 	const { type } = model;
+	const described = model.faults.filter((_, index) => !model.background.has(index));
 	const cell = (place: string, link: Link): Cell => cellOf(reasoning, place, link, newest);
 	const rows = type.wheels.map(({ position }) => ({
 		place: position,
@@ -63,11 +64,11 @@ export function proofGrid(reasoning: Reasoning, newest: string | null): ProofGri
 		cells: WHEEL_LINKS.map((link) => cell(position, link))
 	}));
 	const places = [
-		...new Set(model.faults.filter(({ fault }) => fault.at !== 'corner').map(({ place }) => place))
+		...new Set(described.filter(({ fault }) => fault.at !== 'corner').map(({ place }) => place))
 	];
 	const shared = places.map((place) => {
 		const links = LINKS.filter((link) =>
-			model.faults.some((one) => one.place === place && one.fault.link === link && one.fault.at !== 'corner')
+			described.some((one) => one.place === place && one.fault.link === link && one.fault.at !== 'corner')
 		);
 		return { place, words: placeWords(place, type), cells: links.map((link) => cell(place, link)) };
 	});
@@ -78,7 +79,7 @@ export function proofGrid(reasoning: Reasoning, newest: string | null): ProofGri
 export const faultsAt = (model: ReasonModel, place: string, link: string): number[] =>
 	[...model.faults.keys()].filter((index) => {
 		const one = model.faults[index];
-		return one?.place === place && one.fault.link === link;
+		return !model.background.has(index) && one?.place === place && one.fault.link === link;
 	});
 
 function cellOf(

@@ -1,7 +1,8 @@
 import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
-import { codeSigns } from '../../../../library/reason/codeSigns';
+import { codeForSigns } from '../../../../library/reason/codeMoment';
+import { codeSigns, type CodeForSigns } from '../../../../library/reason/codeSigns';
 import { roadOutcome, scopeOutcome } from '../../../../library/reason/liveSigns';
 import { isKnownSight, REPLACED_WORDS, replacedKey, searchKey } from '../../../../library/reason/ruledSigns';
 import { againKey, signKey, signs, splitKey, type Seen } from '../../../../library/reason/signs';
@@ -109,10 +110,10 @@ function scanSeen({ payload }: EntryOf<'network-scan'>, { type, book, ours }: Ar
 	const scanned = payload.modules.flatMap(({ address, answered, codes }) => {
 		const role = type.modules.find((module) => module.address === address)?.role;
 		if (!role) return [];
-		const dtcs = codes
+		const counting = codes
 			.filter(({ dtc, status }) => !ours.has(`${address}/${dtc}`) && counts(status, since))
-			.map(({ dtc }) => dtc);
-		return [{ role, answered, dtcs }];
+			.map(codeForSigns);
+		return [{ role, answered, codes: counting }];
 	});
 	const all = codeSigns(scanned, type, book);
 	const seen: Seen = {};
@@ -210,13 +211,24 @@ function seenIn(entry: Entry, { type, book, ours }: Around): Seen {
 function reportedSeen({ payload }: EntryOf<'codes-reported'>, { type, book }: Around): Seen {
 	const reader = wheelReaderOf(type)?.role;
 	if (!reader) return {};
-	const dtcs = payload.modules.flatMap(({ codes }) =>
-		codes.flatMap(({ code }) => (code.kind === 'dtc' ? [dtcHex(code.code, code.failureType ?? '00')] : []))
+	const told = payload.modules.flatMap(({ codes }) =>
+		codes.flatMap(({ code }): CodeForSigns[] =>
+			code.kind === 'dtc'
+				? [
+						{
+							dtc: dtcHex(code.code, code.failureType ?? '00'),
+							status: null,
+							setAtKmh: null,
+							setAtVolts: null
+						}
+					]
+				: []
+		)
 	);
-	const told = codeSigns([{ role: reader, answered: true, dtcs }], type, book);
+	const seen = codeSigns([{ role: reader, answered: true, codes: told }], type, book);
 	// Only what is named: a print-out need not be whole.
 	return Object.fromEntries(
-		Object.entries(told).filter(([key, outcome]) => key.startsWith('wheel-code@') && outcome !== 'none')
+		Object.entries(seen).filter(([key, outcome]) => key.startsWith('wheel-code@') && outcome !== 'none')
 	);
 }
 

@@ -2,9 +2,10 @@ import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { judgedAs } from '../../../../library/repairs';
-import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
+import { withNotDescribed, type PlacedRepair, type ReasonModel } from '../../../../library/reason/model';
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
+import { notDescribedShare } from '../../../../library/reason/notDescribed';
 import { signKey, splitKey } from '../../../../library/reason/signs';
 import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { believe, type Belief, type LeftBehind } from '../../core/path/believe';
@@ -57,7 +58,10 @@ export function reasonAbout(
 	ofType: ReasonModel,
 	{ book, codes, policy, minutes = () => null }: ReasonOptions
 ): Reasoning {
-	const model = afterWork(ofType, workDone(entries));
+	const model = withNotDescribed(
+		afterWork(ofType, workDone(entries)),
+		notDescribedShare(codes.map(({ group }) => group))
+	);
 	const { type } = model;
 	const observations = observationsOf(entries, type, book, codes);
 	const done = entries
@@ -108,9 +112,32 @@ export function reasonAbout(
 		candidates,
 		setAside,
 		paid,
-		decision: decide(model, situation, candidates, policy, paid),
+		decision: decide(model, situation, candidates, policy, paid, {
+			looked: lookedInto(model, observations, epoch)
+		}),
 		contradictions: contradictions(model, observations, belief)
 	};
+}
+
+/** What modules and people say of themselves: it accuses, and proves no part bad. */
+const ONLY_TOLD =
+	/^(wheel-code|wheel-now|wheel-set-at|own-code|own-now|own-set-volts|own-back|back|silent|down|hushed|accused|deaf|felt-|replaced:)/;
+
+/** Whether anything since the last repair but codes and what people tell bears on what a repair would cure. */
+function lookedInto(
+	model: ReasonModel,
+	observations: readonly Observation[],
+	epoch: number
+): (repair: number) => boolean {
+	const tables = observations.flatMap((one) =>
+		one.epoch === epoch && !ONLY_TOLD.test(one.sign) ? (model.sign(one.sign) ?? []) : []
+	);
+	return (repair) =>
+		[...model.faults.keys()].some(
+			(fault) =>
+				model.faults[fault]?.curedBy.includes(repair) &&
+				tables.some(({ acts }) => acts[model.rows.length + fault] === 1)
+		);
 }
 
 /** What others have done to the vehicle before it came. */

@@ -40,7 +40,10 @@ export function faultWords(model: ReasonModel, faults: readonly number[]): strin
 	return faults
 		.map((index) => {
 			const one = model.faults[index];
-			return one ? `${placeWords(one.place, model.type)}: ${one.fault.name}` : '';
+			if (!one) return '';
+			return one.place === 'vehicle' && model.background.has(index)
+				? one.fault.name
+				: `${placeWords(one.place, model.type)}: ${one.fault.name}`;
 		})
 		.join('; and ');
 }

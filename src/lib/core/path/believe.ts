@@ -158,13 +158,13 @@ function pairLogs(
 	for (let a = 0; a < faults.length; a++) {
 		const ofA = whole[a];
 		const priorA = faults[a]?.prior ?? 0;
-		if (!ofA || priorA === 0) continue;
+		if (!ofA || priorA === 0 || model.background?.has(a)) continue;
 		mark.fill(-1);
 		for (const [n, i] of ofA.at.entries()) mark[i] = n;
 		for (let b = a + 1; b < faults.length; b++) {
 			const ofB = whole[b];
 			const priorB = faults[b]?.prior ?? 0;
-			if (!ofB || priorB === 0) continue;
+			if (!ofB || priorB === 0 || model.background?.has(b)) continue;
 			let log = scale + Math.log(priorA * priorB) + ofA.sum + ofB.sum;
 			for (const [n, i] of ofB.at.entries()) {
 				const inA = mark[i] ?? -1;

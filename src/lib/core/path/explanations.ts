@@ -62,6 +62,7 @@ function kinds(
 ): Map<number, { fault: number; p: number }[]> {
 	const byMask = new Map<number, { fault: number; p: number }[]>();
 	for (const fault of model.faults.keys()) {
+		if (model.background?.has(fault)) continue;
 		let mask = 0;
 		for (const [i, { sign, outcome }] of bad.entries()) {
 			const table = model.sign(sign);

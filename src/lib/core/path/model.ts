@@ -7,6 +7,8 @@ export interface PathModel {
 	faults: readonly ModelFault[];
 	/** Rows of single hypotheses: which fault, and its share of the fault's prior. */
 	rows: readonly { fault: number; share: number }[];
+	/** Hypotheses that stand for whatever is not described, by index: each shows what others of its place show on the whole. */
+	background?: ReadonlySet<number>;
 	/** Prior of a vehicle with nothing wrong any more. */
 	nothing: number;
 	/** Prior of all pairs of faults together. */
@@ -54,10 +56,17 @@ export interface Observation {
 	epoch: number;
 }
 
-/** Index of an outcome; one that nobody has met counts as the last. */
+/** Last outcome of an open list. */
+export const SOMETHING_ELSE = 'something else';
+/** Of an open list: whatever else is met of a kind, `yaw-*` for `yaw-29`. */
+export const otherOf = (kind: string): string => `${kind}-*`;
+
+/** Index of an outcome; one that nobody has met counts as another of its kind, or where the kind is new as the last. */
 export function outcomeIndex({ outcomes }: SignTable, outcome: string): number {
 	const at = outcomes.indexOf(outcome);
-	return at < 0 ? outcomes.length - 1 : at;
+	if (at >= 0) return at;
+	const other = outcomes.indexOf(otherOf(outcome.slice(0, outcome.lastIndexOf('-'))));
+	return other < 0 ? outcomes.length - 1 : other;
 }
 
 /**

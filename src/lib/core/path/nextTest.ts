@@ -43,7 +43,7 @@ export interface Decision {
 	mendingMinutes: number;
 	/** The best test, or null: repair now. */
 	test: RankedTest | null;
-	why: 'confident' | 'not-worth-more' | 'nothing-tells-more' | 'test';
+	why: 'confident' | 'code-alone' | 'nothing-tells-more' | 'test';
 }
 
 /** More signs than this of one test are not weighed together. */
@@ -99,8 +99,9 @@ export class Looking {
 }
 
 /** Whether a sign shows anything else than a sound vehicle in any state. */
-function tells({ rows }: PathModel, { acts }: SignTable, { faults }: Situation): boolean {
-	for (const list of faults) for (const fault of list) if (acts[rows.length + fault]) return true;
+function tells({ rows, background }: PathModel, { acts }: SignTable, { faults }: Situation): boolean {
+	for (const list of faults)
+		for (const fault of list) if (!background?.has(fault) && acts[rows.length + fault]) return true;
 	return false;
 }
 
@@ -155,6 +156,8 @@ export interface DecideOptions {
 	ahead?: number;
 	/** How many are weighed in minutes of mending. */
 	ranked?: number;
+	/** Whether anything but codes speaks for a repair; a part is never ordered without. */
+	looked?: (repair: number) => boolean;
 }
 
 /**
@@ -174,7 +177,8 @@ export function decide(
 		looking = new Looking(model, situation),
 		mending = new Mending(model, situation.faults, policy),
 		ahead: lookAhead = LOOK_AHEAD,
-		ranked: mostRanked = MOST_RANKED
+		ranked: mostRanked = MOST_RANKED,
+		looked = () => true
 	}: DecideOptions = {}
 ): Decision {
 	const { weight } = situation;
@@ -222,8 +226,9 @@ export function decide(
 		}
 	);
 	ranked.sort((a, b) => b.rate - a.rate || b.bitsPerMinute - a.bitsPerMinute);
-	const decision = concluded(model, ranked, now, bitsNow, policy);
-	return decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
+	const decision = concluded(model, ranked, now, bitsNow, policy, looked);
+	const done = decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
+	return done.test ? done : nothingFromCodesAlone(model, done, mending, weight, looked);
 }
 
 /** Nobody begins with what hardly helps because it is cheap. */
@@ -241,6 +246,24 @@ function likeliestFirst(decision: Decision, mending: Mending, weight: Float64Arr
 	if (!first || first.cures >= CHEAP_TRY_FROM || best.repair === first.repair) return decision;
 	const { minutes, steps } = mending.cost(weight, best.repair);
 	return { ...decision, mending: steps, mendingMinutes: minutes };
+}
+
+/** A part that only codes speak for is not ordered, whatever the sum says: what is not described is looked into first. */
+function nothingFromCodesAlone(
+	model: PathModel,
+	decision: Decision,
+	mending: Mending,
+	weight: Float64Array,
+	looked: (repair: number) => boolean
+): Decision {
+	const [first] = decision.mending;
+	if (!first || !model.repairs[first.repair]?.part || looked(first.repair)) return decision;
+	const instead = mending.likeliestOf(weight, model.background ?? new Set())?.curedBy[0];
+	if (instead === undefined) return decision;
+	const { minutes, steps } = mending.cost(weight, instead);
+	// Where nobody thinks of it any more it is still the way to go on.
+	const before = steps[0]?.repair === instead ? [] : [{ repair: instead, cures: 0 }];
+	return { ...decision, mending: [...before, ...steps], mendingMinutes: minutes, why: 'code-alone' };
 }
 
 /** What tells most a minute, and what tells most whatever it takes: the decisive test may be a dear one. */
@@ -282,11 +305,14 @@ function concluded(
 	ranked: (RankedTest & { rate: number })[],
 	now: { minutes: number; steps: RepairStep[] },
 	bitsNow: number,
-	policy: Policy
+	policy: Policy,
+	looked: (repair: number) => boolean
 ): Decision {
 	const [repair] = now.steps;
 	const part = repair !== undefined && model.repairs[repair.repair]?.part === true;
-	const sure = repair === undefined || repair.cures >= (part ? policy.confidence : policy.tryConfidence);
+	const sure =
+		repair === undefined ||
+		(repair.cures >= (part ? policy.confidence : policy.tryConfidence) && (!part || looked(repair.repair)));
 	const worth = ranked.find(({ saves }) => saves > LEAST_SAVING_MIN) ?? null;
 	const base = { ranked, mending: now.steps, mendingMinutes: now.minutes };
 	if (sure && !worth) return { ...base, test: null, why: ranked[0] ? 'confident' : 'nothing-tells-more' };

@@ -46,7 +46,7 @@ export class Mending {
 	private readonly states: number[][] = [];
 
 	constructor(
-		model: PathModel,
+		private readonly model: PathModel,
 		private readonly faults: readonly (readonly number[])[],
 		private readonly policy: Policy
 	) {
@@ -147,6 +147,21 @@ export class Mending {
 		left[state] = curesA ? b : a;
 		addTo(gains, curesA ? ofB : ofA, p);
 		return 0;
+	}
+
+	/** Of some hypotheses the one that weighs most, alone; all the same where none of them is left. */
+	likeliestOf(weight: Float64Array, some: ReadonlySet<number>): PathModel['faults'][number] | undefined {
+		let best = -1;
+		let most = -1;
+		for (const index of some) if (best < 0) best = index;
+		for (const [state, list] of this.faults.entries()) {
+			const [only] = list;
+			if (list.length !== 1 || only === undefined || !some.has(only) || (weight[state] ?? 0) <= most)
+				continue;
+			best = only;
+			most = weight[state] ?? 0;
+		}
+		return this.model.faults[best];
 	}
 
 	private bestOf(gains: Float64Array, total: number): number {

@@ -1,6 +1,7 @@
 import { titleSource } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
-import { libraryWeight, reasonModel, type ReasonModel } from '../../../../library/reason/model';
+import { reasonModel, type ReasonModel } from '../../../../library/reason/model';
+import { libraryWeight } from '../../../../library/reason/odds';
 import { testsFor } from '../../../../library/reason/tests';
 import type { VehicleType } from '../../../../library';
 import { typeOf } from '../../case/codes';

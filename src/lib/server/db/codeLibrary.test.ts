@@ -18,6 +18,7 @@ const definition = (code: string, title: string, change: Partial<CodeDefinition>
 	failureType: null,
 	title,
 	group: 'wheel-speed',
+	component: null,
 	corner: null,
 	lamps: [],
 	driving: 'unaffected',

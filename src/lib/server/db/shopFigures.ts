@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { vehicleTypes } from '../../../../library';
+import { wheelCircuitOf } from '../../../../library/codePack';
 import { shippedBook, titleSource } from '../../../../library/codes';
 import { typeName } from './cases';
 import type { Database } from './open';
@@ -105,7 +106,7 @@ function hadWheelCode({ codes, typeId }: Signed): boolean {
 	const maker = vehicleTypes.get(typeId)?.maker ?? null;
 	return (codes ?? '')
 		.split(',')
-		.some((code) => titleSource(shippedBook, { code, failureType: '00', maker })?.corner);
+		.some((code) => wheelCircuitOf(titleSource(shippedBook, { code, failureType: '00', maker })));
 }
 
 const lineOf = ({ id, number, nickname }: CaseLine): CaseLine => ({ id, number, nickname });

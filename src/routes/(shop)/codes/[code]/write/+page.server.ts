@@ -51,7 +51,10 @@ export const actions = {
 		const { why, basedOn, failureType } = form.data;
 		const before = await newest(code, failureType);
 		const definition = CodeDefinition.safeParse(
-			toDefinition(code, form.data, before?.definition.sender ?? null)
+			toDefinition(code, form.data, {
+				sender: before?.definition.sender ?? null,
+				component: before?.definition.component ?? null
+			})
 		);
 		if (!definition.success)
 			return message(form, definition.error.issues[0]?.message ?? 'Something is not right.', { status: 400 });

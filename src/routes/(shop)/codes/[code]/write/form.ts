@@ -23,7 +23,12 @@ export const DefinitionForm = z.object({
 });
 export type DefinitionForm = z.infer<typeof DefinitionForm>;
 
-export const toDefinition = (code: string, form: DefinitionForm, sender: string | null): CodeDefinition => ({
+/** @param kept what the form does not ask for stays as the source has it */
+export const toDefinition = (
+	code: string,
+	form: DefinitionForm,
+	kept: Pick<CodeDefinition, 'sender' | 'component'>
+): CodeDefinition => ({
 	code,
 	failureType: form.failureType || null,
 	title: form.title,
@@ -38,7 +43,7 @@ export const toDefinition = (code: string, form: DefinitionForm, sender: string 
 		.map((line) => line.trim())
 		.filter((line) => line !== ''),
 	notes: form.notes.trim(),
-	sender
+	...kept
 });
 
 /** What the form starts from: the newest own words, else those of the most trusted source, else nothing. */
