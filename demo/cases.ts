@@ -1,5 +1,5 @@
 import type { Author } from '../src/lib/server/db/threads';
-import type { Story } from './story';
+import { complaintOf, type Story } from './story';
 
 type People = Record<'ana' | 'teo' | 'marit', Author>;
 /** Out of the yard, along the causeway and back to a stop: above about 45 km/h the loose ring swings away. */
@@ -111,6 +111,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			await story.printOut('print-out of the mainland garage', MAINLAND_PRINT_OUT, ana);
 			await story.priorWork(
 				'rear-left wheel speed sensor',
+				'wheel-sensor',
 				'three weeks ago',
 				'a garage on the mainland',
 				ana
@@ -187,8 +188,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				'complaint',
 				{
 					words: 'It loses power for a moment on the long straight',
-					symptoms: ['power is cut'],
-					conditions: ['above a speed']
+					...complaintOf(['power is cut'], ['above a speed'])
 				},
 				teo
 			);
@@ -263,7 +263,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			await story.listen(
 				'The red lamp on the drawbar comes on over the cobbles by the pier',
 				[],
-				['on rough road', 'when loaded'],
+				['on a rough road', 'when loaded'],
 				[{ lamp: 'brake', manner: 'steady', when: 'above a speed' }],
 				'195/60R12C',
 				teo
@@ -309,13 +309,19 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			await story.open('tomorrow morning', ana);
 			await story.listen(
 				'The stability lamp comes on in the bends by the slip',
-				['pull to one side'],
+				['pulls to one side'],
 				['when turning'],
 				[{ lamp: 'stability', manner: 'steady', when: 'when turning' }],
 				'185/60R15',
 				ana
 			);
-			await story.priorWork('track rod, right', 'last month', 'a garage on the mainland', ana);
+			await story.priorWork(
+				'track rod, right',
+				'steering-gear',
+				'last month',
+				'a garage on the mainland',
+				ana
+			);
 			await story.scan(ana);
 		}
 	},

@@ -1,3 +1,4 @@
+import { circumstances, symptoms } from '../library/vocabulary';
 import { ulid } from 'ulid';
 import { vehicleTypes, type Position, type VehicleType } from '../library';
 import { liveSignals } from '../library/liveSignals';
@@ -26,6 +27,16 @@ import { benchReading } from './benchReading';
 import { DirectLink } from './link';
 import type { DemoVehicle } from './shop';
 import { StoryThread } from './storyThread';
+
+/** What is felt and when: words of the vocabulary by their ids, others as they are typed. */
+export function complaintOf(felt: readonly string[], when: readonly string[]) {
+	const split = (words: readonly string[], list: ReadonlyMap<string, { id: string; words: string }>) => {
+		const found = words.map((word) => [...list.values()].find((one) => one.words === word)?.id ?? null);
+		return { ids: found.filter((id) => id !== null), own: words.filter((_, i) => found[i] === null) };
+	};
+	const [feels, shows] = [split(felt, symptoms), split(when, circumstances)];
+	return { felt: feels.ids, symptoms: feels.own, when: shows.ids, conditions: shows.own };
+}
 
 /**
  * Lives through one case as people would have: every scan and clear is done on a bench vehicle, with real bytes; only
@@ -95,13 +106,13 @@ export class Story extends StoryThread {
 
 	async listen(
 		words: string,
-		symptoms: string[],
-		conditions: string[],
+		felt: string[],
+		when: string[],
 		lamps: PayloadOf<'lamps-reported'>['lamps'],
 		tyre: string,
 		author: Author
 	): Promise<void> {
-		await this.add('complaint', { words, symptoms, conditions }, author);
+		await this.add('complaint', { words, ...complaintOf(felt, when) }, author);
 		const checked = checkVin(this.vehicle.vin);
 		if (!checked.ok) throw new Error(checked.error);
 		await this.add(
@@ -341,8 +352,8 @@ export class Story extends StoryThread {
 		);
 	}
 
-	priorWork(part: string, when: string, by: string, author: Author): Promise<void> {
-		return this.add('prior-work', { works: [{ part, when, by, grade: 'no-name' }] }, author);
+	priorWork(part: string, work: string, when: string, by: string, author: Author): Promise<void> {
+		return this.add('prior-work', { works: [{ part, work, when, by, grade: 'no-name' }] }, author);
 	}
 
 	async sign(author: Author): Promise<void> {

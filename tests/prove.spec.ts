@@ -206,7 +206,12 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 	const vehicle = await bay();
 	const { link, panel } = vehicle;
 	await openCase(page, 'comes and goes', link, panel);
-	await put(page, 'complaint', { words: 'Now and then, in rain', symptoms: [], conditions: ['in rain'] });
+	await put(page, 'complaint', {
+		words: 'Now and then, in rain',
+		symptoms: [],
+		conditions: [],
+		when: ['rain']
+	});
 	await put(page, 'vehicle-checked', { vin: VIN, checkDigitFits: true, odometerKm: 50_000 });
 	// Stored, though its test has passed since in this key cycle.
 	const monitor = vehicle.host.vehicle.module('brake')?.monitors.find(({ rule }) => rule.dtc === '404513');

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import leftBehindFile from './leftBehind.json' with { type: 'json' };
 import type { LeftBehind } from '../../src/lib/core/path/believe';
 import { repairs } from '../repairs';
+import { works } from '../vocabulary';
 import { withNotDescribed, type PlacedRepair, type ReasonModel } from './model';
 
 const file = z
@@ -12,8 +13,8 @@ const file = z
 		own: z.number().gt(0).lt(1),
 		works: z.array(
 			z.object({
-				/** What others call such work. */
-				words: z.string(),
+				/** Such work, by the vocabulary. */
+				works: z.array(z.string().refine((id) => works.has(id), 'no such work')).min(1),
 				/** Repairs of the library that are such work. */
 				repairs: z.array(z.string().refine((id) => repairs.has(id), 'no such repair')).default([]),
 				leaves: z.array(z.string()).min(1)
@@ -21,14 +22,13 @@ const file = z
 		)
 	})
 	.parse(leftBehindFile);
-const works = file.works.map(({ words, ...rest }) => ({ words: new RegExp(words, 'i'), ...rest }));
 
-/** Faults that work of these names leaves behind now and then, by the work that was named. */
+/** Faults that work of the vocabulary leaves behind now and then, by the work. */
 export function leftBehindBy(named: readonly string[]): Map<string, string> {
 	const found = new Map<string, string>();
 	for (const name of named)
-		for (const { words, leaves } of works)
-			if (words.test(name)) for (const fault of leaves) if (!found.has(fault)) found.set(fault, name);
+		for (const { works: which, leaves } of file.works)
+			if (which.includes(name)) for (const fault of leaves) if (!found.has(fault)) found.set(fault, name);
 	return found;
 }
 
@@ -56,7 +56,7 @@ export function leftBehindByOurs(
 	from: number
 ): Omit<LeftBehind, 'until'>[] {
 	const ids = new Set(
-		works.filter((work) => work.repairs.includes(repair.kind)).flatMap(({ leaves }) => leaves)
+		file.works.filter((work) => work.repairs.includes(repair.kind)).flatMap(({ leaves }) => leaves)
 	);
 	const possible = [...model.faults.keys()].filter((at) => ids.has(model.faults[at]?.fault.id ?? ''));
 	const here = new Set(possible.filter((at) => model.faults[at]?.place === repair.place));
@@ -69,5 +69,5 @@ export function leftBehindByOurs(
 
 /** What a repair of this kind leaves behind where it is done badly: ids of faults. */
 export const slipsOf = (repair: string): string[] => [
-	...new Set(works.filter((work) => work.repairs.includes(repair)).flatMap(({ leaves }) => leaves))
+	...new Set(file.works.filter((work) => work.repairs.includes(repair)).flatMap(({ leaves }) => leaves))
 ];

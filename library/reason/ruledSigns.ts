@@ -1,21 +1,11 @@
 import { LINKS, type Link } from '../links';
+import { works } from '../vocabulary';
 import { signKey, signs, splitKey, type SignKey } from './signs';
 
 /**
  * Signs whose chances follow from a rule about links and repairs and not from counting: where a search along the harness
  * ended, and parts that others have already replaced without success.
  */
-
-/** Repairs that prior work tells of, by the words for the part. */
-export const REPLACED_WORDS: readonly { repair: string; words: RegExp }[] = [
-	{ repair: 'renew-sensor', words: /sensor/i },
-	{ repair: 'renew-hub', words: /hub|bearing/i },
-	{ repair: 'renew-ring', words: /\bring\b|encoder/i },
-	{ repair: 'renew-lead', words: /lead|harness|cable|loom/i },
-	{ repair: 'renew-module', words: /module|control unit|hydraulic unit/i },
-	{ repair: 'fit-right-tyre', words: /tyre/i },
-	{ repair: 'charge-battery', words: /battery/i }
-];
 
 export const replacedKey = (repair: string): SignKey => signKey(`replaced:${repair}`, 'vehicle');
 export const searchKey = (position: string): SignKey => signKey('search', position);
@@ -30,7 +20,8 @@ export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
 export function isKnownSight(key: string, outcome: string): boolean {
 	const { sign: id } = splitKey(key);
 	if (id === 'search') return SEARCH_OUTCOMES.includes(outcome);
-	if (id.startsWith('replaced:')) return REPLACED_WORDS.some(({ repair }) => replacedKey(repair) === key);
+	if (id.startsWith('replaced:'))
+		return [...works.values()].some(({ repair }) => repair !== null && replacedKey(repair) === key);
 	const sign = signs.get(id);
 	return sign !== undefined && (sign.open || Object.hasOwn(sign.outcomes, outcome));
 }

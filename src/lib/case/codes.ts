@@ -98,9 +98,10 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 				? follows.find(({ text, moduleName }) => text === code.text && moduleName === code.moduleName)
 				: undefined;
 		const followsFrom = consequence?.because ?? null;
+		const origin = originOf(code, followsFrom);
 		const proof = proveCode(storyOf(entries, code, code.madeByUs ? { atScan } : null), {
-			origin: originOf(code, followsFrom),
-			exposure: comesOf(entries, code, found),
+			origin,
+			exposure: comesOf(entries, code, found, origin.kind === 'own'),
 			calibrationsDue,
 			seenLive: wasSeenLive(entries, code.corner)
 		});

@@ -1,4 +1,5 @@
 import type { Entry, EntryOf } from './entry';
+import { workOfRepair } from './complaint';
 import { latest, ofKind } from './thread';
 import { positionWords } from './words';
 
@@ -22,11 +23,12 @@ export function comebackStart(
 	if (!opened || !last) return null;
 	return {
 		opened: { ...opened, comebackOf: { caseId: last.caseId, number, lastHash: last.hash } },
-		works: ofKind(thread, 'repair').flatMap(({ payload: { title, position, parts }, observedAt }) => {
+		works: ofKind(thread, 'repair').flatMap(({ payload: { title, position, parts, does }, observedAt }) => {
+			const work = workOfRepair(does?.kind);
 			const where = position ? `, ${positionWords(position)}` : '';
 			const when = observedAt.slice(0, 10);
 			return [
-				{ part: `${title}${where}`, when, by, grade: 'unknown' as const },
+				{ part: `${title}${where}`, ...(work ? { work } : {}), when, by, grade: 'unknown' as const },
 				...parts.map(({ name, grade }) => ({ part: `${name}${where}`, when, by, grade }))
 			];
 		})

@@ -1,11 +1,12 @@
+import type { RoundResult } from './livePayloads';
 import { decodeStatus, tellsOfFault } from '../core/codes/status';
 import type { Exposure } from '../core/prove/exposure';
 import { drivenKm, showsWhenWords } from './drivenKm';
-import type { Entry, ScannedCode, ScannedModule } from './entry';
+import type { Entry, EntryOf, ScannedModule } from './entry';
 import type { FindingType } from '../core/live/findings';
-import { frozen, statusIn, type CodeId } from './proofStory';
+import { statusIn, type CodeId } from './proofStory';
 import type { RETURNS_FROM, ShowsWhen } from './provePayloads';
-import { latest, ofKind } from './thread';
+import { ofKind } from './thread';
 
 /** How often a fault that comes and goes came before, and where that is known from. */
 export interface Returns {
@@ -17,34 +18,48 @@ export interface Returns {
 /** A fault that comes and goes, as far as this case knows it. */
 export interface Comes extends Exposure {
 	/** Whose word `before` is; null where nobody has said. */
-	from: Returns['from'] | null;
+	from: EntryOf<'returns-told'>['payload']['from'] | null;
 	showsWhen: ShowsWhen | null;
 	/** When it shows, as it was told. */
 	conditions: string;
-	/** What the case itself holds on how often it came. */
+	/** What the case itself holds on how often it came: a drive or a key cycle counts once, however often it showed in it. */
 	known: Returns[];
 }
 
-const ODOMETER_ID = 'F4A6';
 const TARGET = 0.05;
 /** What live data show of a signal that comes and goes. */
 const PASSING: readonly FindingType[] = ['dropout', 'spike', 'erratic'];
+/** What they show of one that is wrong as long as it turns. */
+const LASTING: readonly FindingType[] = [
+	'stuck-zero',
+	'stuck-invalid',
+	'late-pickup',
+	'early-loss',
+	'ratio-offset'
+];
+const LASTING_IN_ROUND: readonly RoundResult[] = ['dead', 'weaker'];
 
 /**
- * Whether a fault comes and goes, and how often: told by a person, or read where it is stored though its test has passed
- * since in the same key cycle, and nothing else at its wheel fails at that moment. Null for one that is simply there.
+ * Whether a fault comes and goes, and how often: told by a person, or where its code was stored and did not fail when it was
+ * first read. That holds until it is shown otherwise: a later reading in which it fails, or live data in which its wheel is
+ * wrong all the time. Null for one that is simply there, and for one that has no fault of its own behind it.
  */
-export function comesOf(entries: readonly Entry[], code: CodeId, others: readonly CodeId[]): Comes | null {
+export function comesOf(
+	entries: readonly Entry[],
+	code: CodeId,
+	others: readonly CodeId[],
+	ofItsOwn = true
+): Comes | null {
 	const told = ofKind(entries, 'returns-told')
 		.filter(({ payload }) => payload.address === code.address && payload.dtc === code.dtc)
 		.at(-1)?.payload;
 	const clearedAt = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
+	const before = entries.slice(0, clearedAt < 0 ? entries.length : clearedAt);
 	const first = firstReading(entries, code);
-	if (!told && !(first && comesAndGoes(first.module, code, others))) return null;
-	const known = [
-		...countedReturns(entries, first?.code ?? null),
-		...ownReturns(entries.slice(0, Math.max(0, clearedAt)), code)
-	];
+	const fickle =
+		ofItsOwn && first !== null && wasQuiet(first.module, code, others) && !isShownHard(before, code);
+	if (!told && !fickle) return null;
+	const known = ownReturns(entries.slice(0, Math.max(0, clearedAt)), code);
 	const showsWhen = told?.showsWhen ?? null;
 	const [best] = known;
 	return {
@@ -72,11 +87,10 @@ function firstReading(entries: readonly Entry[], { address, dtc }: CodeId) {
 	return null;
 }
 
-function comesAndGoes(module: ScannedModule, code: CodeId, others: readonly CodeId[]): boolean {
+/** Stored, and neither it nor anything else at its wheel failed at that moment. */
+function wasQuiet(module: ScannedModule, code: CodeId, others: readonly CodeId[]): boolean {
 	const own = statusIn(module, code.dtc);
-	if (own === null) return false;
-	const { testFailed, confirmed, notTestedThisCycle, notTestedSinceClear } = decodeStatus(own);
-	if (testFailed || !confirmed || notTestedThisCycle || notTestedSinceClear) return false;
+	if (own === null || decodeStatus(own).testFailed) return false;
 	return !others.some((other) => {
 		if (code.corner === null || other.corner !== code.corner || other.dtc === code.dtc) return false;
 		const status = other.address === code.address ? statusIn(module, other.dtc) : null;
@@ -84,16 +98,24 @@ function comesAndGoes(module: ScannedModule, code: CodeId, others: readonly Code
 	});
 }
 
-/** Returns after the first, over the distance since then, by the module's own counter and its first snapshot. */
-function countedReturns(entries: readonly Entry[], code: ScannedCode | null): Returns[] {
-	const firstKm = frozen(code?.snapshots[0], ODOMETER_ID);
-	const nowKm = Math.max(
-		latest([...entries], 'vehicle-checked')?.payload.odometerKm ?? 0,
-		frozen(code?.snapshots.at(-1), ODOMETER_ID) ?? 0
-	);
-	const returns = (code?.occurrences ?? 0) - 1;
-	if (firstKm === null || returns < 1 || nowKm <= firstKm) return [];
-	return [{ from: 'the counter of the module', returns, km: nowKm - firstKm }];
+/** Seen to be there and not to come and go: it failed when it was read or heard again, or its wheel was wrong throughout. */
+function isShownHard(before: readonly Entry[], code: CodeId): boolean {
+	const channel = code.corner?.replace('-', '_');
+	return before.some((entry) => {
+		if (entry.kind === 'network-scan') {
+			const module = entry.payload.modules.find((one) => one.address === code.address && one.answered);
+			const status = module ? statusIn(module, code.dtc) : null;
+			return status !== null && decodeStatus(status).testFailed;
+		}
+		if (entry.kind === 'wheel-round')
+			return entry.payload.corners.some(
+				({ position, result }) => position === code.corner && LASTING_IN_ROUND.includes(result)
+			);
+		return (
+			entry.kind === 'live-recording' &&
+			entry.payload.findings.some((one) => one.channel === channel && LASTING.includes(one.type))
+		);
+	});
 }
 
 /**

@@ -42,10 +42,17 @@ export const VehicleChecked = z.object({
 	odometerKm: z.number().min(0).max(5_000_000)
 });
 
+/** Id in the library's vocabulary. */
+const Chosen = z.string().max(40);
+
 export const Complaint = z.object({
 	words: Words,
+	/** In words of one's own, beside what is chosen. */
 	symptoms: z.array(Words).max(20),
-	conditions: z.array(Words).max(20)
+	conditions: z.array(Words).max(20),
+	/** Chosen from the vocabulary, by id: what is felt, and when it shows. Only these are evidence. */
+	felt: z.array(Chosen).max(20).optional(),
+	when: z.array(Chosen).max(20).optional()
 });
 
 export const LampsReported = z.object({
@@ -61,7 +68,18 @@ export const LampsReported = z.object({
 });
 
 export const PriorWork = z.object({
-	works: z.array(z.object({ part: Words, when: Text, by: Text, grade: z.enum(GRADES) })).max(30)
+	works: z
+		.array(
+			z.object({
+				part: Words,
+				/** What it was, chosen from the vocabulary by its id. */
+				work: Chosen.optional(),
+				when: Text,
+				by: Text,
+				grade: z.enum(GRADES)
+			})
+		)
+		.max(30)
 });
 
 export const TyresFitted = z.object({

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { projectCase } from './project';
+import type { ScannedModule } from './entry';
 import { begun, COMES_AND_GOES, ProofThread } from './proof.fixture';
 import { BRAKE, CLUSTER, OPEN } from './threads.fixture';
 
@@ -50,21 +51,61 @@ describe('what a thread shows of a code', () => {
 		expect(thread.code.comes).toBeNull();
 	});
 
-	it('the module’s own counter says how often it came, where its snapshots tell the distance', () => {
-		const odometer = (km: number) => [
-			{ id: 'F4A6', raw: (km * 10).toString(16).padStart(8, '0').toUpperCase() }
-		];
+	it('the counter of the module, which counts each pass to fail, is no number of returns (point 16)', () => {
 		const thread = begun(COMES_AND_GOES);
 		const [, , scan] = thread.thread;
 		if (scan?.kind !== 'network-scan') throw new Error('no scan');
 		const code = scan.payload.modules.find(({ address }) => address === BRAKE)?.codes[0];
 		if (!code) throw new Error('no code');
-		code.occurrences = 5;
-		code.snapshots = [
-			{ record: 1, values: odometer(1000) },
-			{ record: 2, values: odometer(1180) }
-		];
-		expect(thread.code.comes?.before).toEqual({ returns: 4, km: expect.closeTo(180, 6) });
+		code.occurrences = 8;
+		expect(thread.code.comes).toMatchObject({ before: null, known: [] });
+	});
+
+	it('stored and not failing when first read, it comes and goes until it is shown to be there (point 16)', () => {
+		const NOT_RUN_YET = 0x6c;
+		for (const status of [COMES_AND_GOES, NOT_RUN_YET]) {
+			const quiet = begun(status).proving().driven(20);
+			quiet.scan([[BRAKE, OPEN, 0]]);
+			expect(quiet.code.verdict, `status ${status}`).toBe('not-far-enough');
+			expect(quiet.code.because).toMatch(/how often/);
+		}
+		const failsAgain = begun(NOT_RUN_YET);
+		failsAgain.scan([[BRAKE, OPEN, 0x2f]]);
+		failsAgain
+			.proving()
+			.driven(20)
+			.scan([[BRAKE, OPEN, 0]]);
+		expect(failsAgain.code.verdict).toBe('proven-clear');
+		const fails = begun(0x2f).proving().driven(20);
+		fails.scan([[BRAKE, OPEN, 0]]);
+		expect(fails.code.verdict).toBe('proven-clear');
+	});
+
+	it('a module that does not have a code any more has not tested it (point 17)', () => {
+		const proven = (change: (module: ScannedModule) => void) => {
+			const thread = begun(0x2f).proving().driven(20);
+			const scan = thread.scan([]);
+			if (scan.kind !== 'network-scan') throw new Error('no scan');
+			const module = scan.payload.modules.find(({ address }) => address === BRAKE);
+			if (!module) throw new Error('no module');
+			change(module);
+			return thread.code;
+		};
+		// It lists what fails, and this is not among it: tested good.
+		expect(proven((module) => (module.supported = [])).verdict).toBe('proven-clear');
+		// It lists all that it can set, and this is not among them.
+		const swapped = proven((module) => (module.supported = [{ dtc: '403513', status: 0 }]));
+		expect(swapped.verdict).toBe('test-not-run');
+		expect(swapped.because).toMatch(/does not have this code any more/);
+		const updated = begun(0x2f);
+		const [, , first] = updated.thread;
+		if (first?.kind !== 'network-scan') throw new Error('no scan');
+		for (const module of first.payload.modules) module.software = 'A1';
+		updated.proving().driven(20);
+		const after = updated.scan([]);
+		if (after.kind !== 'network-scan') throw new Error('no scan');
+		for (const module of after.payload.modules) Object.assign(module, { software: 'B7', supported: [] });
+		expect(updated.code.verdict).toBe('test-not-run');
 	});
 
 	it('the same recording saved as a drive from two tabs counts its kilometres once', () => {

@@ -50,7 +50,23 @@ export function liveOf(entry: Entry, corner: CodeId['corner']): { found: string 
 	return { found: seen.result === 'answers' || seen.result === 'turns-mate' ? null : seen.text };
 }
 
-function scanEvent(at: number, { payload }: EntryOf<'network-scan'>, { address, dtc }: CodeId): CodeEvent[] {
+/**
+ * Whether a module that does not list a code still has it: no, where it lists the codes that it can set and this one is not
+ * among them, or where its software is another than when the code was there. Null where nothing tells.
+ */
+function stillKnown(module: ScannedModule, software: string | null): boolean | null {
+	// Only the list of all that can be set has codes without a single bit.
+	if (module.supported.some(({ status }) => status === 0)) return false;
+	if (software !== null && module.software !== null && module.software !== software) return false;
+	return null;
+}
+
+function scanEvent(
+	at: number,
+	{ payload }: EntryOf<'network-scan'>,
+	{ address, dtc }: CodeId,
+	software: string | null
+): CodeEvent[] {
 	const module = payload.modules.find((m) => m.address === address && m.answered);
 	if (!module) return [];
 	const code = module.codes.find((c) => c.dtc === dtc);
@@ -59,6 +75,7 @@ function scanEvent(at: number, { payload }: EntryOf<'network-scan'>, { address, 
 			at,
 			kind: 'read',
 			status: statusIn(module, dtc),
+			stillKnown: statusIn(module, dtc) === null ? stillKnown(module, software) : true,
 			availabilityMask: module.availabilityMask,
 			snapshotKmh: code ? snapshotSpeedKmh(code) : null
 		}
@@ -82,14 +99,24 @@ function heardEvents(
 		}));
 }
 
-function eventsOf(at: number, entry: Entry, code: CodeId): CodeEvent[] {
+/** Software of a module when it first told of a code; null where it did not say. */
+function softwareThen(entries: readonly Entry[], { address, dtc }: CodeId): string | null {
+	for (const entry of entries) {
+		if (entry.kind !== 'network-scan') continue;
+		const module = entry.payload.modules.find((one) => one.address === address);
+		if (module?.codes.some((one) => one.dtc === dtc)) return module.software;
+	}
+	return null;
+}
+
+function eventsOf(at: number, entry: Entry, code: CodeId, software: string | null): CodeEvent[] {
 	const { address, dtc } = code;
 	const mine = (one: { address: string; dtc: string }) => one.address === address && one.dtc === dtc;
 	const live = liveOf(entry, code.corner);
 	const looked: CodeEvent[] = live ? [{ at, kind: 'live', found: live.found }] : [];
 	switch (entry.kind) {
 		case 'network-scan':
-			return scanEvent(at, entry, code);
+			return scanEvent(at, entry, code, software);
 		case 'repair':
 			return [{ at, kind: 'mended' }];
 		case 'calibration':
@@ -136,7 +163,8 @@ export function storyOf(
 	code: CodeId,
 	made: { atScan: number } | null
 ): CodeEvent[] {
-	const story = entries.flatMap((entry, at) => eventsOf(at, entry, code));
+	const software = softwareThen(entries, code);
+	const story = entries.flatMap((entry, at) => eventsOf(at, entry, code, software));
 	// What our own test set needs no repair: the test is over.
 	return made ? [...story, { at: made.atScan + 0.5, kind: 'mended' }] : story;
 }

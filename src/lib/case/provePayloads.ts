@@ -6,7 +6,9 @@ import { Text, Words } from './fields';
 const Address = z.string().regex(/^[0-9A-F]{4}$/);
 const Dtc = z.string().regex(/^[0-9A-F]{6}$/);
 
-export const RETURNS_FROM = ['the customer', 'the counter of the module', 'our own drives'] as const;
+/** A module's counter counts each pass to fail, eight of them in one bend: older entries went by it, new ones do not. */
+const NO_LONGER_ASKED = 'the counter of the module';
+export const RETURNS_FROM = ['the customer', 'our own drives'] as const;
 /** Residual chances that a shop asks for before an intermittent fault is called gone. */
 export const TARGETS = [0.1, 0.05, 0.01] as const;
 
@@ -34,7 +36,7 @@ export const ReturnsTold = z.object({
 	dtc: Dtc,
 	returns: z.number().int().min(1, 'It came once or more.').max(100_000),
 	overKm: z.number().positive('A distance is above 0.').max(1_000_000),
-	from: z.enum(RETURNS_FROM),
+	from: z.enum([...RETURNS_FROM, NO_LONGER_ASKED]),
 	/** When it shows: in rain, above a speed, in a turn. */
 	conditions: Text,
 	/** The same as far as it can be held against a drive: only kilometres driven so count. Absent where any count. */

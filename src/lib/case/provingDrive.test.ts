@@ -34,7 +34,8 @@ describe('the drive that proves a case', () => {
 		maker.add('complaint', {
 			words: 'The lamp comes on in the bends',
 			symptoms: [],
-			conditions: ['just before standstill']
+			conditions: [],
+			when: ['near-standstill', 'turning']
 		});
 		maker.add('vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 10 });
 		maker.scan([[BRAKE, OPEN, 0x2f]]);

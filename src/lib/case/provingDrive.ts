@@ -1,3 +1,4 @@
+import { facetsOf, type Facet } from '../../../library/vocabulary';
 import { liveSignals } from '../../../library/liveSignals';
 import { signalsOf, type Condition } from '../core/conditions/condition';
 import { isSettled } from '../core/prove/proof';
@@ -64,20 +65,20 @@ const held = (forS: number, ...of: Condition[]): Condition => ({
 });
 
 /** What customers say of when it shows, as something that can be driven. */
-const CIRCUMSTANCES: { words: RegExp; goals: [name: string, condition: Condition][] }[] = [
+const CIRCUMSTANCES: { shows: Facet; goals: [name: string, condition: Condition][] }[] = [
 	{
-		words: /turn|bend|corner|roundabout/i,
+		shows: 'turning',
 		goals: [
 			['in a bend to the left', held(5, compare('steering', 'above', 60), compare('vehicle', 'above', 8))],
 			['in a bend to the right', held(5, compare('steering', 'below', -60), compare('vehicle', 'above', 8))]
 		]
 	},
 	{
-		words: /above a speed|motorway|highway|fast/i,
+		shows: 'fast',
 		goals: [['at speed', held(30, compare('vehicle', 'above', 70))]]
 	},
 	{
-		words: /standstill|walking|crawl/i,
+		shows: 'slow',
 		goals: [['at a walking pace', held(8, compare('vehicle', 'above', 3), compare('vehicle', 'below', 12))]]
 	}
 ];
@@ -100,8 +101,8 @@ export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 		goals.set(words, goalOf(name, words, condition, readable, ofCodes));
 	}
 	const complaint = latest([...entries], 'complaint')?.payload;
-	const said = [complaint?.words ?? '', ...(complaint?.conditions ?? [])].join('; ');
-	const circumstances = CIRCUMSTANCES.filter(({ words }) => words.test(said)).flatMap(({ goals: own }) =>
+	const shows = facetsOf(complaint?.when ?? []);
+	const circumstances = CIRCUMSTANCES.filter((one) => shows.has(one.shows)).flatMap(({ goals: own }) =>
 		own.map(([name, condition]) =>
 			goalOf(name, `as the customer says: ${sayCondition(condition)}`, condition, readable)
 		)

@@ -1,4 +1,5 @@
 import { calibrations } from '../../../library/calibrations';
+import { circumstances, symptoms, works } from '../../../library/vocabulary';
 import { fittingSheets } from '../../../library/fittingSheets';
 import { vehicleTypes, type VehicleType } from '../../../library';
 import { inspections, measurements, substituteMethods } from '../../../library/measure';
@@ -20,6 +21,12 @@ type NamedIn = { [K in EntryKind]?: (payload: PayloadOf<K>) => readonly Named[] 
 /** What each kind of entry names of the library. */
 const NAMED: NamedIn = {
 	'case-opened': ({ typeId }) => [['vehicle type', typeId, vehicleTypes]],
+	complaint: ({ felt = [], when = [] }) => [
+		...felt.map((id) => ['symptom', id, symptoms] as const),
+		...when.map((id) => ['circumstance', id, circumstances] as const)
+	],
+	'prior-work': ({ works: done }) =>
+		done.flatMap(({ work }) => (work === undefined ? [] : [['work', work, works] as const])),
 	'meter-reading': ({ measurement }) => [['measurement', measurement, MEASUREMENTS]],
 	substitution: ({ method }) => [['method', method, METHODS]],
 	inspection: ({ inspection }) => [['inspection', inspection, INSPECTIONS]],

@@ -123,6 +123,13 @@ export class Monitor {
 		this.status.lampRequested = false;
 	}
 
+	/** By age: the code and what was kept of it go, but only a clear makes its test one that has not run since the clear. */
+	private forget(): void {
+		const { notTestedSinceClear } = this.status;
+		this.clear();
+		this.status.notTestedSinceClear = notTestedSinceClear;
+	}
+
 	clear(): void {
 		this.status = cleared();
 		this.counter = 0;
@@ -136,7 +143,7 @@ export class Monitor {
 		const { testFailedThisCycle, notTestedThisCycle, confirmed } = this.status;
 		if (!notTestedThisCycle && !testFailedThisCycle) {
 			this.status.pending = false;
-			if (confirmed && ++this.ageingCycles >= AGEING_CYCLES) this.clear();
+			if (confirmed && ++this.ageingCycles >= AGEING_CYCLES) this.forget();
 		}
 		this.counter = 0;
 		this.status.testFailedThisCycle = false;

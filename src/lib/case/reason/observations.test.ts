@@ -231,12 +231,44 @@ describe('what an entry says in signs', () => {
 
 	it('prior work that did not help, and what the customer felt', () => {
 		const maker = opened();
-		maker.add('complaint', { words: 'Pedal pulses near standstill', symptoms: [], conditions: [] });
-		maker.add('prior-work', { works: [{ part: 'Wheel speed sensor', when: '', by: '', grade: 'no-name' }] });
+		maker.add('complaint', { words: 'It shakes', symptoms: [], conditions: [], felt: ['pedal-pulses'] });
+		maker.add('prior-work', {
+			works: [{ part: 'Wheel speed sensor', work: 'wheel-sensor', when: '', by: '', grade: 'no-name' }]
+		});
 		expect(seen(maker, 'felt', 'replaced')).toEqual([
 			'felt-pulses@vehicle yes (0)',
 			'replaced:renew-sensor@vehicle did-not-help (0)'
 		]);
+	});
+
+	it('words alone are no evidence, whatever they sound like (point 12)', () => {
+		const maker = opened();
+		maker.add('complaint', {
+			words: 'After heavy rain the pedal pulses, it slides and loses power, the speedometer is dead',
+			symptoms: ['heavy load on the roof'],
+			conditions: ['in heavy rain']
+		});
+		const work = (part: string, id?: string) => ({
+			part,
+			...(id ? { work: id } : {}),
+			when: '',
+			by: '',
+			grade: 'unknown' as const
+		});
+		maker.add('prior-work', {
+			works: [
+				work('Wheel speed sensor, hub, ring and lead renewed'),
+				work('Yaw sensor renewed', 'yaw-sensor')
+			]
+		});
+		maker.add('repair', {
+			title: 'Yaw sensor renewed, wheel sensor cleaned',
+			position: 'rear-left',
+			parts: [{ name: 'sensor', number: '', grade: 'unknown' }],
+			temporary: false,
+			note: ''
+		});
+		expect(seen(maker, 'felt', 'replaced')).toEqual([]);
 	});
 
 	it('tyres: another size, a soft one and a bald one, each against the rest', () => {

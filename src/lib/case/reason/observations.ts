@@ -4,9 +4,10 @@ import { wheelReaderOf } from '../../../../library/measurePoints';
 import { codeForSigns } from '../../../../library/reason/codeMoment';
 import { codeSigns, type CodeForSigns } from '../../../../library/reason/codeSigns';
 import { roadOutcome, scopeOutcome } from '../../../../library/reason/liveSigns';
-import { isKnownSight, REPLACED_WORDS, replacedKey, searchKey } from '../../../../library/reason/ruledSigns';
+import { isKnownSight, replacedKey, searchKey } from '../../../../library/reason/ruledSigns';
 import { againKey, signKey, signs, splitKey, type Seen } from '../../../../library/reason/signs';
 import { isRepeated } from '../../../../library/reason/tests';
+import { symptoms, works } from '../../../../library/vocabulary';
 import { dtcHex } from '../../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import type { Observation } from '../../core/path/model';
@@ -140,35 +141,26 @@ function counts(status: number, since: Since): boolean {
 	return since.asItCame || since.cleared || decodeStatus(status).testFailed;
 }
 
-const FELT: readonly [sign: string, words: RegExp][] = [
-	['felt-pulses', /puls|shiver|judder/i],
-	['felt-power', /power (is )?cut|loses power|no power/i],
-	['felt-slide', /slid|locks/i],
-	['felt-dial', /speedometer/i],
-	['felt-heavy', /heavy/i]
-];
-
 function seenIn(entry: Entry, { type, book, ours }: Around): Seen {
 	switch (entry.kind) {
-		case 'complaint': {
-			const text = [entry.payload.words, ...entry.payload.symptoms].join(' ');
+		case 'complaint':
 			return Object.fromEntries(
-				FELT.filter(([, words]) => words.test(text)).map(([sign]) => [signKey(sign, 'vehicle'), 'yes'])
+				(entry.payload.felt ?? []).flatMap((id) => {
+					const sign = symptoms.get(id)?.sign;
+					return sign ? [[signKey(sign, 'vehicle'), 'yes']] : [];
+				})
 			);
-		}
 		case 'lamps-reported':
 			return entry.payload.lamps.some(({ lamp }) => lamp === 'dead speedometer')
 				? { [signKey('felt-dial', 'vehicle')]: 'yes' }
 				: {};
-		case 'prior-work': {
-			const text = entry.payload.works.map(({ part }) => part).join(', ');
+		case 'prior-work':
 			return Object.fromEntries(
-				REPLACED_WORDS.filter(({ words }) => words.test(text)).map(({ repair }) => [
-					replacedKey(repair),
-					'did-not-help'
-				])
+				entry.payload.works.flatMap(({ work }) => {
+					const repair = works.get(work ?? '')?.repair;
+					return repair ? [[replacedKey(repair), 'did-not-help']] : [];
+				})
 			);
-		}
 		case 'tyres-fitted':
 			return tyreSigns(entry.payload.tyres, type);
 		case 'codes-reported':

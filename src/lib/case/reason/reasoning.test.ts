@@ -98,19 +98,14 @@ describe('what follows from a thread', () => {
 		expect(minutes()).toEqual(['lifted', 'wheel:rear-left']);
 	});
 
-	it('takes a repair by its choice, or by the words for it', () => {
+	it('takes a repair by its choice, and never by its words', () => {
 		const base = { title: '', position: null, parts: [], temporary: false, note: '' };
 		const names = (payload: PayloadOf<'repair'>) =>
 			[...repairsDone(payload, model)].map((index) => model.repairs[index]?.id).sort();
 		expect(names({ ...base, title: 'x', does: { kind: 'renew-splice', place: 'S7' } })).toEqual([
 			'renew-splice@S7'
 		]);
-		expect(names({ ...base, title: 'Lead renewed', position: 'rear-left' })).toEqual([
-			'renew-lead@rear-left'
-		]);
-		expect(names({ ...base, title: 'New hub fitted', position: 'front-left' })).toEqual([
-			'renew-hub@front-left'
-		]);
+		expect(names({ ...base, title: 'Lead renewed', position: 'rear-left' })).toEqual([]);
 		expect(names({ ...base, title: 'Washed it' })).toEqual([]);
 	});
 
@@ -195,7 +190,7 @@ describe('what the station says beside the odds', () => {
 		};
 		const worked = openLead();
 		worked.add('prior-work', {
-			works: [{ part: 'wheel sensor rear left', when: '', by: 'another shop', grade: 'customer' }]
+			works: [{ part: 'rear left', work: 'wheel-sensor', when: '', by: 'another shop', grade: 'customer' }]
 		} as never);
 		expect(presentOf(worked, 'sensor-pin-pushed-back@rear-left')).toBeGreaterThan(
 			2 * presentOf(openLead(), 'sensor-pin-pushed-back@rear-left')

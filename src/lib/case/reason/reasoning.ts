@@ -2,7 +2,7 @@ import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { judgedAs } from '../../../../library/repairs';
-import { withNotDescribed, type PlacedRepair, type ReasonModel } from '../../../../library/reason/model';
+import { withNotDescribed, type ReasonModel } from '../../../../library/reason/model';
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
@@ -142,7 +142,7 @@ function lookedInto(
 
 /** What others have done to the vehicle before it came. */
 export const workDone = (entries: readonly Entry[]): string[] =>
-	ofKind(entries, 'prior-work').flatMap(({ payload }) => payload.works.map(({ part }) => part));
+	ofKind(entries, 'prior-work').flatMap(({ payload }) => payload.works.flatMap(({ work }) => work ?? []));
 
 /** One repair of the thread, as repairs of the library by index. */
 interface Done {
@@ -187,33 +187,15 @@ function mendedIn(entry: Entry, model: ReasonModel): ReadonlySet<number> {
 	);
 }
 
-const BY_WORDS: readonly [kind: string, words: RegExp][] = [
-	['renew-sensor', /sensor/i],
-	['renew-lead', /\blead\b|harness|wire/i],
-	['renew-hub', /\bhub\b|bearing/i],
-	['renew-ring', /\bring\b/i],
-	['clean-encoder', /clean/i],
-	['renew-splice', /splice/i],
-	['clean-ground', /ground/i],
-	['renew-fuse', /fuse/i],
-	['renew-module', /module/i],
-	['calibrate', /calibrat|steering angle/i],
-	['code-module', /\bcod(e|ed|ing)\b/i],
-	['fit-right-tyre', /tyre/i]
-];
-
-/** Repairs of the library that an entry tells of: the one that was chosen, or those that its words name at its place. */
-export function repairsDone(
-	{ does, title, position, parts }: EntryOf<'repair'>['payload'],
-	model: ReasonModel
-): Set<number> {
-	const text = [title, ...parts.map(({ name }) => name)].join(' ');
-	const named = does
-		? [judgedAs(does.kind)]
-		: BY_WORDS.filter(([, words]) => words.test(text)).map(([kind]) => kind);
-	const fits = ({ kind, place }: PlacedRepair) =>
-		named.includes(kind) && (does ? place === does.place : position === null || place === position);
-	return new Set([...model.repairs.keys()].filter((index) => fits(model.repairs[index] as PlacedRepair)));
+/** Repairs of the library that an entry tells of: what was chosen, at its place. Its words alone tell of none. */
+export function repairsDone({ does }: EntryOf<'repair'>['payload'], model: ReasonModel): Set<number> {
+	const kind = does && judgedAs(does.kind);
+	return new Set(
+		[...model.repairs.keys()].filter((index) => {
+			const one = model.repairs[index];
+			return one?.kind === kind && one?.place === does?.place;
+		})
+	);
 }
 
 /** What tests and repairs have laid open on this case: it is paid for. */

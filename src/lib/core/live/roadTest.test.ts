@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { planRoadTest, RoadProgress, type RoadReasons } from './roadTest';
+import { planRoadTest, RoadProgress, type RoadReasons, type Showing } from './roadTest';
 
 const FOUR = ['front_left', 'front_right', 'rear_left', 'rear_right'];
 const reasons = (change: Partial<RoadReasons> = {}): RoadReasons => ({
 	tests: [],
-	complaint: '',
+	shows: new Set<Showing>(),
 	wheels: FOUR,
 	...change
 });
@@ -28,10 +28,10 @@ function driven(progress: RoadProgress, legs: { forS: number; kmh: number; turn?
 describe('a road test', () => {
 	it('is planned from the codes’ tests and from what the customer says', () => {
 		expect(ids({})).toEqual(['starts', 'even', 'left', 'right']);
-		expect(ids({ complaint: 'Lamp on the motorway, and after rain' })).toEqual(
+		expect(ids({ shows: new Set<Showing>(['fast', 'wet']) })).toEqual(
 			expect.arrayContaining(['fast', 'wet'])
 		);
-		expect(ids({ complaint: 'pedal shivers near standstill on the ramp' })).not.toContain('fast');
+		expect(ids({ shows: new Set<Showing>(['slow', 'turning']) })).not.toContain('fast');
 		const test = planRoadTest(
 			reasons({
 				tests: [

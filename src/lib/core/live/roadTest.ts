@@ -17,12 +17,15 @@ export interface RoadLeg {
 	needTimes: number;
 }
 
+/** Something that a drive can meet. */
+export type Showing = 'slow' | 'fast' | 'turning' | 'wet' | 'rough';
+
 /** What the plan is made from. */
 export interface RoadReasons {
 	/** Test conditions of the codes at hand, with how they read. */
 	tests: { text: string; condition: Condition; words: string }[];
-	/** What the customer said, and when it happens. */
-	complaint: string;
+	/** When it shows, by what the customer says. */
+	shows: ReadonlySet<Showing>;
 	/** Wheels of the vehicle, as channels. */
 	wheels: readonly string[];
 }
@@ -57,17 +60,11 @@ const bend = (inner: string, outer: string): Condition => ({
 	]
 });
 
-const TURNING = /turn|bend|corner|steer|roundabout|ramp/i;
-const SLOW = /standstill|walking|slow|stop|halt|crawl|ramp|creep/i;
-const FAST = /motorway|fast|speed|highway|8\d km|9\d km|1\d\d km/i;
-const ROUGH = /rough|bump|pothole|cobble|gravel|shak/i;
-const WET = /rain|wet|wash|puddle|salt/i;
-
 /**
  * A road test from what there is to know: the tests of the codes must be able to run, what the customer describes must be
  * met, and every wheel must be seen starting, rolling evenly, turning both ways and stopping.
  */
-export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg[] {
+export function planRoadTest({ tests, shows, wheels }: RoadReasons): RoadLeg[] {
 	const leg = (
 		id: string,
 		says: string,
@@ -84,7 +81,7 @@ export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg
 		...need
 	});
 	const [left, right] = ['left', 'right'].map((side) => wheels.find((wheel) => wheel.endsWith(side)) ?? '');
-	const slow = SLOW.test(complaint);
+	const slow = shows.has('slow');
 	const plan: RoadLeg[] = [
 		leg(
 			'starts',
@@ -104,7 +101,7 @@ export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg
 		)
 	];
 	if (left && right) {
-		const turning = TURNING.test(complaint);
+		const turning = shows.has('turning');
 		const why = turning
 			? 'It shows when turning, by what the customer says.'
 			: 'Leads move when wheels are turned; inner and outer wheel must fit.';
@@ -114,7 +111,7 @@ export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg
 			leg('right', 'Bends to the right, slow and tight.', why, bend(right, left), { needS })
 		);
 	}
-	if (FAST.test(complaint))
+	if (shows.has('fast'))
 		plan.push(
 			leg(
 				'fast',
@@ -124,7 +121,7 @@ export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg
 				{ needS: 60 }
 			)
 		);
-	if (ROUGH.test(complaint))
+	if (shows.has('rough'))
 		plan.push(
 			leg(
 				'rough',
@@ -134,7 +131,7 @@ export function planRoadTest({ tests, complaint, wheels }: RoadReasons): RoadLeg
 				{ needS: 60 }
 			)
 		);
-	if (WET.test(complaint))
+	if (shows.has('wet'))
 		plan.push(
 			leg(
 				'wet',

@@ -11,12 +11,16 @@ const NOT_TESTED_BIT = 0x10;
 
 /**
  * Whether the module says its test has run since the clear: the code is listed without "not completed since last
- * clear", or not listed at all by a module that lists every code having that bit. Null where it cannot say.
+ * clear", or not listed at all by a module that lists every code having that bit. Null where it cannot say, as where it was
+ * swapped or updated and does not have this code any more.
  */
 function testHasRun(read: Read): boolean | null {
+	if (isGone(read)) return null;
 	if ((read.availabilityMask & NOT_TESTED_BIT) === 0) return null;
 	return read.status === null || !decodeStatus(read.status).notTestedSinceClear;
 }
+
+const isGone = (read: Read): boolean => read.status === null && read.stillKnown === false;
 
 const HARD: ProofContext = {
 	origin: { kind: 'own' },
@@ -191,7 +195,7 @@ class Proving {
 			this.show(
 				'test-ran',
 				'good',
-				`The module cannot say; a recorded drive met its conditions for ${metS.toFixed(0)} s.`,
+				`The module ${isGone(read) ? 'does not have this code any more' : 'cannot say'}; a recorded drive met its conditions for ${metS.toFixed(0)} s.`,
 				drive
 			);
 			return true;
@@ -199,9 +203,11 @@ class Proving {
 		const waits =
 			ran === false
 				? 'The module says: not completed since the clear. Drive it, then read again.'
-				: cycled && read
-					? 'This module cannot say whether its test has run: record a drive that meets its conditions.'
-					: 'Not known before it is read again.';
+				: cycled && read && isGone(read)
+					? 'This module does not have this code any more: it was replaced or updated, and that is no proof. Show its function by a recorded drive that meets its conditions.'
+					: cycled && read
+						? 'This module cannot say whether its test has run: record a drive that meets its conditions.'
+						: 'Not known before it is read again.';
 		this.show('test-ran', 'open', waits);
 		return false;
 	}

@@ -52,6 +52,8 @@ export type CodeEvent =
 			status: number | null;
 			/** Which bits the module can tell. */
 			availabilityMask: number;
+			/** Of a code that is not listed: whether the module still has it at all; null where it cannot be told. */
+			stillKnown?: boolean | null;
 			/** Vehicle speed in the latest snapshot, when there is one. */
 			snapshotKmh: number | null;
 	  }

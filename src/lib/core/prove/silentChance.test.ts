@@ -96,4 +96,22 @@ describe('against direct simulation', () => {
 		}
 		expect(Math.abs(passed / came - target)).toBeLessThan(4 * Math.sqrt((target * (1 - target)) / came));
 	});
+
+	it('a drive counts once: eight counts of one bend, taken for returns, would let most unmended faults pass', () => {
+		const random = randomFromText('clusters');
+		const [drives, D, perDrive, target] = [2, 20, 8, 0.05];
+		const passRate = (returns: number) => {
+			const needed = exposureNeeded(returns, D, target);
+			let [came, passed] = [0, 0];
+			for (let i = 0; i < 400_000; i++) {
+				const rate = 10 ** (-3.5 + 5 * random());
+				if (rate * D > 60 || poisson(rate * D, random) !== drives) continue;
+				came += 1;
+				if (poisson(rate * needed, random) === 0) passed += 1;
+			}
+			return passed / came;
+		};
+		expect(passRate(drives)).toBeCloseTo(target, 1.5);
+		expect(passRate(drives * perDrive)).toBeGreaterThan(0.5);
+	});
 });

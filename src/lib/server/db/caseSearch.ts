@@ -1,3 +1,4 @@
+import { complaintDetails } from '../../case/complaint';
 import { sql } from 'drizzle-orm';
 import type { Entry, EntryKind } from '../../case/entry';
 import { latest, ofKind, standing } from '../../case/thread';
@@ -28,7 +29,7 @@ export const SPOKEN_KINDS = [
 export function threadWords(entries: Entry[]): { complaint: string; mended: string; notes: string } {
 	const complaint = latest(entries, 'complaint')?.payload;
 	return {
-		complaint: [complaint?.words ?? '', ...(complaint?.symptoms ?? [])].join('\n'),
+		complaint: [complaint?.words ?? '', ...(complaint ? complaintDetails(complaint) : [])].join('\n'),
 		mended: ofKind(entries, 'repair')
 			.map(({ payload }) =>
 				[payload.title, ...payload.parts.map((part) => part.name), payload.note].join(', ')

@@ -17,7 +17,7 @@ export const load = async ({ params, depends }) => {
 	const positions = vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [];
 	const complaintForm = await entryFormFor(
 		ComplaintForm,
-		complaint?.payload ?? { words: '', symptoms: [], conditions: [] },
+		{ words: '', symptoms: [], conditions: [], felt: [], when: [], ...complaint?.payload },
 		complaint
 	);
 	const vehicleForm = await entryFormFor(
@@ -37,7 +37,11 @@ export const load = async ({ params, depends }) => {
 		},
 		lamps
 	);
-	const workForm = await entryFormFor(PriorWorkForm, work?.payload ?? { works: [] }, work);
+	const workForm = await entryFormFor(
+		PriorWorkForm,
+		{ works: (work?.payload.works ?? []).map((one) => ({ work: '', ...one })) },
+		work
+	);
 	const tyresForm = await entryFormFor(
 		TyresForm,
 		tyres?.payload ?? {
@@ -70,7 +74,7 @@ export const actions = {
 	complaint: entryAction(
 		ComplaintForm,
 		'complaint',
-		({ words, symptoms, conditions }) => ({ words, symptoms, conditions }),
+		({ words, symptoms, conditions, felt, when }) => ({ words, symptoms, conditions, felt, when }),
 		'Complaint saved.'
 	),
 	vehicle: entryAction(
@@ -97,6 +101,11 @@ export const actions = {
 		}),
 		'Lamps saved.'
 	),
-	work: entryAction(PriorWorkForm, 'prior-work', ({ works }) => ({ works }), 'Work by others saved.'),
+	work: entryAction(
+		PriorWorkForm,
+		'prior-work',
+		({ works }) => ({ works: works.map(({ work, ...rest }) => ({ ...rest, ...(work ? { work } : {}) })) }),
+		'Work by others saved.'
+	),
 	tyres: entryAction(TyresForm, 'tyres-fitted', ({ tyres }) => ({ tyres }), 'Tyres saved.')
 };

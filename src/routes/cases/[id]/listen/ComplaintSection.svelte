@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { SuperValidated } from 'sveltekit-superforms';
+	import { complaintDetails } from '$lib/case/complaint';
 	import type { PayloadOf } from '$lib/case/entry';
+	import { circumstances, symptoms } from '$library/vocabulary';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
@@ -24,31 +26,13 @@
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance } = made;
-	const SYMPTOMS = [
-		'pedal pulses at walking pace',
-		'pulls to one side',
-		'power is cut',
-		'noise',
-		'brakes grab',
-		'dead speedometer'
-	];
-	const CONDITIONS = [
-		'at key-on',
-		'above a speed',
-		'just before standstill',
-		'after some km',
-		'in rain',
-		'when turning',
-		'when cold',
-		'after the ferry ramp'
-	];
 </script>
 
 <Section id="complaint" title="Complaint" saved={saved !== null} {canWrite} bind:editing>
 	{#snippet summary()}
 		<p class="text-lg">“{saved?.words}”</p>
-		{#if saved && saved.symptoms.length + saved.conditions.length > 0}
-			<p class="mt-1 text-ink-2">{[...saved.symptoms, ...saved.conditions].join(' · ')}</p>
+		{#if saved && complaintDetails(saved).length > 0}
+			<p class="mt-1 text-ink-2">{complaintDetails(saved).join(' · ')}</p>
 		{/if}
 	{/snippet}
 	<form method="POST" action="?/complaint" use:enhance>
@@ -59,8 +43,20 @@
 				bind:value={$form.words}
 				placeholder="The lamp comes on when we leave the ferry"></textarea>
 		</Field>
-		<Choices label="What is felt" offered={SYMPTOMS} bind:chosen={$form.symptoms} />
-		<Choices label="When" offered={CONDITIONS} bind:chosen={$form.conditions} />
+		<Choices
+			label="What is felt"
+			list={symptoms}
+			typed={$form.words}
+			bind:chosen={$form.felt}
+			bind:own={$form.symptoms}
+		/>
+		<Choices
+			label="When"
+			list={circumstances}
+			typed={$form.words}
+			bind:chosen={$form.when}
+			bind:own={$form.conditions}
+		/>
 		<FormFoot {made} />
 	</form>
 </Section>

@@ -6,6 +6,7 @@
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import { circumstances } from '$library/vocabulary';
 	import type { LampsForm } from './forms';
 	import Section from './Section.svelte';
 
@@ -28,11 +29,7 @@
 		'stays on from key-on',
 		'never lights at key-on',
 		'comes on when moving',
-		'above a speed',
-		'just before standstill',
-		'after some km',
-		'in rain',
-		'when turning'
+		...[...circumstances.values()].map(({ words }) => words)
 	];
 </script>
 

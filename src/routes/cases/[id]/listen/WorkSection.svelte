@@ -5,6 +5,7 @@
 	import { GRADES, type PayloadOf } from '$lib/case/entry';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import { offeredFor, works } from '$library/vocabulary';
 	import type { PriorWorkForm } from './forms';
 	import Section from './Section.svelte';
 
@@ -22,6 +23,11 @@
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance } = made;
+	/** What the typed part sounds like, as long as nothing is chosen. */
+	const offered = (i: number) => {
+		const one = $form.works[i];
+		return one && !one.work ? offeredFor(works, one.part, []).slice(0, 2) : [];
+	};
 </script>
 
 <Section id="prior-work" title="Work already done by others" saved={saved !== null} {canWrite} bind:editing>
@@ -40,7 +46,7 @@
 	{/snippet}
 	<form method="POST" action="?/work" use:enhance>
 		{#each $form.works as _, i (i)}
-			<div class="hair grid gap-3 py-3 sm:grid-cols-[2fr_1fr_1fr_1fr_auto]">
+			<div class="hair grid gap-3 py-3 sm:grid-cols-[2fr_2fr_1fr_1fr_1fr_auto]">
 				<div>
 					<input
 						class="field"
@@ -53,11 +59,20 @@
 							>{$errors.works[i]?.part?.[0]}</span
 						>{/if}
 				</div>
+				<select class="field" aria-label="What part {i + 1} is" bind:value={$form.works[i]!.work}>
+					<option value="">what it is …</option>
+					{#each works.values() as { id, words } (id)}<option value={id}>{words}</option>{/each}
+				</select>
 				<input class="field" aria-label="When" placeholder="when" bind:value={$form.works[i]!.when} />
 				<input class="field" aria-label="By whom" placeholder="by whom" bind:value={$form.works[i]!.by} />
 				<select class="field" aria-label="Grade" bind:value={$form.works[i]!.grade}>
 					{#each GRADES as grade (grade)}<option value={grade}>{grade}</option>{/each}
 				</select>
+				{#each offered(i) as { id, words } (id)}
+					<button type="button" class="act-quiet order-last" onclick={() => ($form.works[i]!.work = id)}
+						>It is: {words}</button
+					>
+				{/each}
 				<button
 					type="button"
 					class="act-quiet"
@@ -68,7 +83,8 @@
 		<button
 			type="button"
 			class="act-quiet"
-			onclick={() => ($form.works = [...$form.works, { part: '', when: '', by: '', grade: 'unknown' }])}
+			onclick={() =>
+				($form.works = [...$form.works, { part: '', work: '', when: '', by: '', grade: 'unknown' }])}
 			>Add a part</button
 		>
 		<FormFoot {made} save={$form.works.length === 0 ? 'Save: none known' : 'Save'} />

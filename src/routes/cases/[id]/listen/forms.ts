@@ -1,13 +1,16 @@
 import { z } from 'zod';
 import { Complaint, GRADES, LAMPS, PriorWork, TyresFitted } from '$lib/case/entry';
 import { checkVin } from '$lib/core/vehicle/vin';
+import { circumstances, symptoms, works } from '$library/vocabulary';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
 /** The forms of Listen, each one entry. */
 export const ComplaintForm = entrySchema({
 	words: z.string().trim().min(1, 'In the customer’s own words: at least one.').max(2000),
 	symptoms: Complaint.shape.symptoms,
-	conditions: Complaint.shape.conditions
+	conditions: Complaint.shape.conditions,
+	felt: z.array(z.string().refine((id) => symptoms.has(id), 'That is not on the list.')).max(20),
+	when: z.array(z.string().refine((id) => circumstances.has(id), 'That is not on the list.')).max(20)
 });
 
 export const VehicleForm = entrySchema({
@@ -35,6 +38,7 @@ export const PriorWorkForm = entrySchema({
 	works: z.array(
 		PriorWork.shape.works.element.extend({
 			part: z.string().trim().min(1, 'Which part?').max(200),
+			work: z.string().refine((id) => id === '' || works.has(id), 'That is not on the list.'),
 			grade: z.enum(GRADES)
 		})
 	)

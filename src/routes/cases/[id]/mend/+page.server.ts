@@ -1,8 +1,11 @@
 import { isCalibrating } from '$lib/case/calibrations';
 import { ofKind } from '$lib/case/thread';
+import { placeWords } from '$lib/case/reason/words';
 import { upperFirst } from '$lib/case/words';
-import { repairs } from '$library/repairs';
-import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position } from '$library/index';
+import { makersAlone } from '$library/exposed';
+import { allPlaces } from '$library/faultPlaces';
+import { MAKERS_PROCEDURE, PLACES, repairs } from '$library/repairs';
+import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position, type VehicleType } from '$library/index';
 import { loadCase } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
@@ -38,6 +41,7 @@ export const load = async ({ params, depends, url }) => {
 					: ''
 			}
 		: chosen(url.searchParams.get('does'), url.searchParams.get('place'));
+	const type = vehicleTypes.get(row.vehicle.typeId) ?? null;
 	const [kind, place] = [url.searchParams.get('does'), url.searchParams.get('place')];
 	return {
 		cautions: cautions.words([
@@ -47,6 +51,7 @@ export const load = async ({ params, depends, url }) => {
 			'brakes-apart',
 			'restraint-near'
 		]),
+		kinds: type ? repairKinds(type) : [],
 		chosen: kind !== null && place !== null ? { kind, place, calibrates: isCalibrating(kind) } : null,
 		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [
 			...CAR_POSITIONS
@@ -69,6 +74,18 @@ export const load = async ({ params, depends, url }) => {
 		noteForm: await entryFormFor(NoteForm, { text: '' })
 	};
 };
+
+/** Every repair of the library with the places of this vehicle where it can be done. */
+function repairKinds(type: VehicleType) {
+	const all = PLACES.flatMap((at) => allPlaces(at, type).map((place) => ({ at, place })));
+	return [...repairs.values()].flatMap(({ id, name, at }) => {
+		const places = all
+			.filter((one) => at === 'any' || one.at === at)
+			.filter(({ place }) => (id === MAKERS_PROCEDURE) === (makersAlone(type, place) !== null))
+			.map(({ place }) => ({ id: place, words: placeWords(place, type) }));
+		return places.length > 0 ? [{ id, words: upperFirst(name), places }] : [];
+	});
+}
 
 const isPosition = (text: string): text is Position => (POSITIONS as readonly string[]).includes(text);
 

@@ -8,6 +8,7 @@
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 
+	import RepairChoice from './RepairChoice.svelte';
 	import MendNav from './MendNav.svelte';
 
 	let { data } = $props();
@@ -140,14 +141,12 @@
 					>
 				</p>
 			{/if}
-			{#if $form.does}
-				<p class="text-ink-2">
-					As chosen on Reason, so that it counts in what is believed.
-					<button type="button" class="act-quiet ml-2" onclick={() => ($form.does = '')}
-						>It was something else</button
-					>
-				</p>
-			{/if}
+			<RepairChoice
+				kinds={data.kinds}
+				typed={[$form.title, ...$form.parts.map(({ name }) => name)].join(' ')}
+				position={$form.position}
+				bind:does={$form.does}
+			/>
 			<Field label="Note" errors={$errors.note}
 				><textarea
 					class="field"

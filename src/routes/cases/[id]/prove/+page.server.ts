@@ -6,6 +6,8 @@ import { LAMPS } from '$lib/case/entry';
 import { lampStory } from '$lib/case/lampTold';
 import { openCalibrations } from '$lib/case/calibrations';
 import { untaught } from '$lib/case/project';
+import { whenItShows } from '$lib/case/complaint';
+import { facetsOf } from '$library/vocabulary';
 import { typeOf } from '$lib/case/codes';
 import { lowerFirst } from '$lib/case/words';
 import { proofHeadline } from '$lib/case/headline';
@@ -88,7 +90,8 @@ export const load = async ({ params, depends, locals }) => {
 		lastClear !== null &&
 		lastCompleteScan !== null &&
 		steps.every((done) => happenedAfter(entries, lastCompleteScan, done));
-	const said = latest(entries, 'complaint')?.payload.conditions ?? [];
+	const complaint = latest(entries, 'complaint')?.payload;
+	const shows = facetsOf(complaint?.when ?? []);
 	const cautions = await cautionsHere(typeOf(entries));
 	return {
 		cautions: cautions.words(['road', 'manoeuvres']),
@@ -129,11 +132,11 @@ export const load = async ({ params, depends, locals }) => {
 			returns: null,
 			overKm: null,
 			from: 'the customer',
-			conditions: said.join(', '),
+			conditions: complaint ? whenItShows(complaint).join(', ') : '',
 			fromKmh: null,
 			toKmh: null,
-			turning: said.some((words) => /turn|bend/i.test(words)),
-			road: said.some((words) => /rain|wet/i.test(words)) ? 'wet' : ''
+			turning: shows.has('turning'),
+			road: shows.has('wet') ? 'wet' : ''
 		}),
 		letGoForm: await entryFormFor(LetGoForm, { code: '', mark: 'exposure', reason: '', customer: '' }),
 		driveForm: await entryFormFor(DriveForm, {

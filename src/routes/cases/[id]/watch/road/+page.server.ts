@@ -4,6 +4,7 @@ import { latest } from '$lib/case/thread';
 import { planRoadTest } from '$lib/core/live/roadTest';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { loadCase } from '$lib/server/cases/access';
+import { circumstances, facetsOf } from '../../../../../../library/vocabulary';
 import { liveSignals } from '../../../../../../library/liveSignals';
 import { sayCondition, signals } from '../../../../../../library/signals';
 
@@ -23,12 +24,12 @@ export const load = async ({ params, depends }) => {
 			tests: codeConditions(view)
 				.filter(({ what }) => what === 'test')
 				.map(({ text, condition }) => ({ text, condition, words: sayCondition(condition) })),
-			complaint: [
-				complaint?.words ?? '',
-				...(complaint?.symptoms ?? []),
-				...(complaint?.conditions ?? []),
-				...lamps.map(({ when }) => when)
-			].join('; '),
+			shows: facetsOf([
+				...(complaint?.when ?? []),
+				...[...circumstances.values()]
+					.filter(({ words }) => lamps.some(({ when }) => when === words))
+					.map(({ id }) => id)
+			]),
 			wheels: (type?.wheels ?? []).map(({ position }) => position.replace('-', '_'))
 		})
 	};
