@@ -117,7 +117,7 @@ describe('a steering angle zero', () => {
 		const zeroed = await done('steering-zero');
 		expect(zeroed.state).toBe('done');
 		const now = zeroed.values.find(({ identifier }) => identifier === 'D110');
-		expect(Math.abs(Number(now?.before))).toBeGreaterThan(10);
+		expect(Math.abs(Number(now?.before))).toBeGreaterThan(9);
 		expect(Math.abs(Number(now?.after))).toBeLessThan(1);
 	});
 

@@ -68,7 +68,14 @@ const Calibration = z.object({
 	way: Way,
 	/** What must have come of it: a zero that was learned, or what it reads now. */
 	values: z.array(
-		z.object({ identifier: IdentifierId, low: z.number(), high: z.number(), of: z.enum(['zero', 'now']) })
+		z.object({
+			identifier: IdentifierId,
+			low: z.number(),
+			high: z.number(),
+			of: z.enum(['zero', 'now']),
+			/** What a value outside is: a finding to be put right, and nothing to be taught away. */
+			beyond: z.string().optional()
+		})
 	),
 	conditions: z.array(z.string()),
 	/** Those that come first where they are due too. */

@@ -106,6 +106,8 @@ export const PackHead = z.strictObject({
 	source: z.string().trim().min(1).max(200),
 	/** State of the source. */
 	date: z.iso.date('A date is written as 2026-11-25.'),
+	/** Whether the source states what sets its codes, or those conditions are typical ones and no standard's. */
+	conditions: z.enum(['stated', 'typical']).default('stated'),
 	/** Set where the definitions hold for vehicles of one maker only. */
 	maker: z.string().trim().min(1).max(60).nullable().default(null)
 });

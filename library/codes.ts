@@ -13,6 +13,8 @@ import networkTable from './codes/network-table.json' with { type: 'json' };
 /** What one source says about one code. */
 export interface SourcedDefinition extends CodeDefinition {
 	pack: Pick<PackHead, 'id' | 'name' | 'source' | 'date' | 'maker'> & {
+		/** Typical conditions are ours and stand under no standard's name. */
+		conditions?: PackHead['conditions'];
 		/** The shop's own words, written to correct the others. */
 		own?: boolean;
 	};
@@ -40,10 +42,10 @@ export const shippedPacks: readonly CodePack[] = [
 /** A book over packs, in the order given. */
 export function bookOf(packs: Iterable<CodePack>): CodeBook {
 	const byCode = new Map<CodeText, SourcedDefinition[]>();
-	for (const { id, name, source, date, maker, definitions } of packs) {
+	for (const { id, name, source, date, maker, conditions, definitions } of packs) {
 		for (const definition of definitions) {
 			const list = byCode.get(definition.code) ?? [];
-			list.push({ ...definition, pack: { id, name, source, date, maker } });
+			list.push({ ...definition, pack: { id, name, source, date, maker, conditions } });
 			byCode.set(definition.code, list);
 		}
 	}

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { conditionDepth, signalsOf } from '../src/lib/core/conditions/condition';
+import { codeSources } from '../src/lib/case/codeSources';
+import { conditionDepth, signalsOf, type Condition } from '../src/lib/core/conditions/condition';
+import { ConditionWatch } from '../src/lib/core/conditions/conditionWatch';
 import { bookOf, shippedBook, shippedPacks, sourcesFor, titleSource } from './codes';
 import { failureCategory, failureMode, failureType, isAssigned } from './failureTypes';
 import { vehicleTypes } from './index';
@@ -25,6 +27,58 @@ describe('the shipped code library', () => {
 				expect(conditionDepth(condition)).toBeLessThanOrEqual(6);
 			}
 		}
+	});
+
+	it('sets no code on a vehicle that is well, and sees both directions (point 11)', () => {
+		// Standing, driving straight, braking hard, turning either way: everything as it should be.
+		const well: Record<string, number>[] = [
+			{ vehicle: 0, brake_switch: 0, brake_pressure: 0, steering: 0, yaw: 0, lateral: 0 },
+			{ vehicle: 80, brake_switch: 0, brake_pressure: 0, steering: 0, yaw: 0, lateral: 0 },
+			{ vehicle: 80, brake_switch: 1, brake_pressure: 4000, steering: 0, yaw: 0, lateral: 0 },
+			{ vehicle: 30, brake_switch: 0, brake_pressure: 0, steering: 120, yaw: 14, lateral: 0.2 },
+			{ vehicle: 30, brake_switch: 0, brake_pressure: 0, steering: -120, yaw: -14, lateral: -0.2 }
+		];
+		const rest = {
+			supply: 13.8,
+			key_on: 1,
+			pump_running: 0,
+			pump_asked_for: 0,
+			speed_valid: 1,
+			message_age: 0.02
+		};
+		const sets = (definition: { setConditions: Condition | null }, values: Record<string, number>) => {
+			if (!definition.setConditions) return false;
+			const watch = new ConditionWatch(definition.setConditions);
+			const wheels = Object.fromEntries(
+				['front_left', 'front_right', 'rear_left', 'rear_right'].map((wheel) => [
+					wheel,
+					values['vehicle'] ?? 0
+				])
+			);
+			const now: Record<string, number> = { ...rest, ...wheels, ...values };
+			let met = false;
+			for (let s = 0; s <= 60; s++) met = watch.sample(s, (name) => now[name] ?? null) === 'met' || met;
+			return met;
+		};
+		for (const { definitions } of standard)
+			for (const d of definitions) for (const values of well) expect(sets(d, values), d.code).toBe(false);
+		const turned = standard
+			.flatMap(({ definitions }) => definitions)
+			.filter(({ group, setConditions }) => ['yaw', 'steering-angle'].includes(group) && setConditions);
+		expect(turned.length).toBeGreaterThan(2);
+		for (const d of turned)
+			for (const sign of [1, -1])
+				expect(
+					sets(d, { vehicle: 0, yaw: 8 * sign, lateral: 0.6 * sign, steering: 0 }) ||
+						sets(d, { vehicle: 40, yaw: 0, lateral: 0, steering: 200 * sign, brake_switch: 0 }),
+					`${d.code} ${sign}`
+				).toBe(true);
+	});
+
+	it('marks conditions that no standard gives as ours', () => {
+		for (const pack of standard) expect(pack.conditions, pack.id).toBe('typical');
+		const { sources } = codeSources(shippedBook, { code: 'C0110', failureType: null, maker: null });
+		expect(sources[0]?.setWhen).toMatch(/typical, not of a standard/);
 	});
 
 	it('has each maker’s words for vehicles of that maker only', () => {
@@ -109,7 +163,7 @@ describe('pack files', () => {
 		[
 			'the same code twice',
 			json((t) => t.replaceAll('"C0040"', '"C0035"')),
-			/C0035-13 is defined twice, first in line 10/
+			/C0035-13 is defined twice, first in line 11/
 		],
 		['empty', parsePackFile(' \n'), /empty/],
 		['binary', parsePackFile('PK\0\0'), /binary/]

@@ -130,6 +130,7 @@ async function benchLibrary(): Promise<void> {
 	await library.importPack(
 		{
 			format: 'jaldi-code-pack',
+			conditions: 'stated',
 			version: 1,
 			id: 'bench',
 			name: 'Bench',

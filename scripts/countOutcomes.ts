@@ -232,14 +232,12 @@ if (what === 'count') {
 	const binOf = (key: string) => key.split('|')[1] ?? '';
 	const before = tableNow();
 	// A bin that never showed anything to an owner is known from vehicles that are here for another reason.
-	const known = new Set([...before.bins, ...Object.keys(shown).map(binOf)]);
+	const ofKind = (key: string) => key.split('|').slice(0, 2).join('|');
+	const known = new Set([...Object.keys(before.rows), ...Object.keys(shown)].map(ofKind));
 	const anew = { ...shown };
-	for (const [key, row] of Object.entries(silent)) if (!known.has(binOf(key))) anew[key] = row;
+	for (const [key, row] of Object.entries(silent)) if (!known.has(ofKind(key))) anew[key] = row;
 	// Of a sign of a fault of which nothing was counted anew, what is known stays.
-	const told = (key: string) => {
-		const [sensor = '', fault = '', sign = ''] = key.split('|');
-		return `${sensor}|${fault.split('/').slice(0, 2).join('/')}|${sign}`;
-	};
+	const told = (key: string) => key.split('|').slice(0, 3).join('|');
 	const counted = new Set(Object.keys(anew).map(told));
 	const kept = Object.fromEntries(Object.entries(before.rows).filter(([key]) => !counted.has(told(key))));
 	const all = { ...kept, ...anew };

@@ -62,6 +62,8 @@ const WHEEL_KINDS: readonly [outcome: string, failureTypes: readonly string[]][]
 ];
 /** A module that misses so many is deaf itself. */
 const DEAF_FROM = 3;
+/** Lost communication with another module (SAE J2012-DA): U01xx and U02xx; U03xx is about software that does not fit, U04xx about data. */
+const LOST = /^U0[12]/;
 const REPEATS = new Set(['82', '83', '84']);
 
 /** The signs of a scan: what stands at each wheel and module, who is silent, whom the others miss. */
@@ -96,7 +98,7 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 			} else if (source?.sender) {
 				const about = accusers.get(source.sender) ?? { missing: new Set(), invalid: false, repeats: false };
 				if (REPEATS.has(suffix)) about.repeats = true;
-				else if (code.startsWith('U01')) about.missing.add(role);
+				else if (LOST.test(code)) about.missing.add(role);
 				else about.invalid = true;
 				if (about.missing.has(role)) {
 					const missed = missedBy.get(role) ?? new Set();

@@ -43,8 +43,10 @@ export interface ReasonModel extends PathModel {
 /** A shop's own minutes and price of a repair; null = the library's. */
 export type RepairCosts = (kind: string) => { minutes: number; price: number } | null;
 const BIN_SHARE: Record<OutcomeBin, number> = { slight: 0.4, plain: 0.45, 'now-and-then': 0.15 };
+/** Of what is not described, what sits where little is described. */
+const ANYWHERE = 0.2;
 /** How often what is not described shows nothing anywhere else. */
-const AT_ITS_PLACE_ALONE = 0.25;
+const AT_ITS_PLACE_ALONE = 0.12;
 /** Of what stays as it is. */
 const HARDLY_EVER = 0.01;
 
@@ -92,20 +94,26 @@ export function reasonModel(
 			(isOfAxle(fault) ? [place, mateOf(place as Position)] : [place]).map((at) => repairFor(repair, at))
 		)
 	}));
-	const unknownAt = NOT_DESCRIBED_AT.flatMap((at) => allPlaces(at, type).map((place) => ({ at, place })));
-	const modelFaults: PlacedFault[] = [...described];
-	for (const { at, place } of unknownAt) {
-		// Half by how much can go wrong there that is described, half anywhere.
-		const own = described.filter((one) => placeOfAll(one) === signKey(at, place));
-		const known = own.reduce((sum, one) => sum + one.prior, 0) / (1 - USUAL_NOT_DESCRIBED);
-		modelFaults.push({
+	// By how much can go wrong at a place that is described, and a little anywhere.
+	const unknownAt = NOT_DESCRIBED_AT.flatMap((at) => {
+		const places = allPlaces(at, type);
+		return places.map((place) => {
+			const own = described.filter((one) => placeOfAll(one) === signKey(at, place));
+			return { at, place, weight: own.reduce((sum, one) => sum + one.prior, 0) };
+		});
+	});
+	const anywhere = ANYWHERE / unknownAt.length;
+	const ofUnknown = unknownAt.reduce((sum, one) => sum + one.weight + anywhere, 0);
+	const modelFaults: PlacedFault[] = [
+		...described,
+		...unknownAt.map(({ at, place, weight: own }): PlacedFault => ({
 			id: signKey(NOT_DESCRIBED, place),
 			fault: notDescribedAt(at),
 			place,
-			prior: USUAL_NOT_DESCRIBED * (known / 2 + 1 / (2 * unknownAt.length)),
+			prior: (USUAL_NOT_DESCRIBED * (own + anywhere)) / ofUnknown,
 			curedBy: [repairFor(GENERAL_METHOD, place)]
-		});
-	}
+		}))
+	];
 	const background = new Set([...modelFaults.keys()].slice(described.length));
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {
 		const bins = binsOf(fault, place, type);

@@ -10,6 +10,10 @@ import { signKey, signs, splitKey, type SignKey } from './signs';
 export const replacedKey = (repair: string): SignKey => signKey(`replaced:${repair}`, 'vehicle');
 export const searchKey = (position: string): SignKey => signKey('search', position);
 
+/** What modules and people say of themselves: it accuses, and proves no part bad. */
+export const ONLY_TOLD =
+	/^(wheel-code|wheel-now|wheel-set-at|own-code|own-now|own-set-volts|own-back|back|silent|down|hushed|accused|deaf|felt-|replaced:)/;
+
 /** A part that was replaced is less likely at fault, and no more: it is not proven good. */
 export const AFTER_REPLACING = 0.35;
 /** A search along the wire that ended is rarely wrong. */

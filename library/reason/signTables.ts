@@ -7,7 +7,7 @@ import { libraryWeight } from './odds';
 import type { OutcomeBin } from './outcomes';
 import { NOT_DESCRIBED } from './notDescribed';
 import { faultClass, relationOf, type Relation } from './relations';
-import { AFTER_REPLACING, SEARCH_OUTCOMES, searchChance } from './ruledSigns';
+import { AFTER_REPLACING, ONLY_TOLD, SEARCH_OUTCOMES, searchChance } from './ruledSigns';
 import { outcomesOf, shownBy, soundChances } from './shownBy';
 import { signKey, signOf, splitKey } from './signs';
 
@@ -46,11 +46,17 @@ export function signTable(
 		chance.set(shown ?? sound, row * width);
 		acts[row] = Number(shown !== null);
 	}
-	asOnTheWhole(placedFaults, rows, width, chance, acts, { open: sign.open, place });
+	asOnTheWhole(placedFaults, rows, width, chance, acts, {
+		open: sign.open,
+		place,
+		tested: !ONLY_TOLD.test(key)
+	});
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
 }
 
+/** A test that is made for a described fault finds what is not described this much more rarely. */
+const AS_DESCRIBED = 0.25;
 /** How often a fault that nobody has described shows what no described one does. */
 const STRANGE = 0.3;
 
@@ -61,7 +67,7 @@ function asOnTheWhole(
 	width: number,
 	chance: Float64Array,
 	acts: Uint8Array,
-	{ open, place }: { open: boolean; place: string }
+	{ open, place, tested }: { open: boolean; place: string; tested: boolean }
 ): void {
 	const places = new Map<string, number>();
 	for (const { fault } of placedFaults) places.set(fault.id, (places.get(fault.id) ?? 0) + 1);
@@ -86,9 +92,11 @@ function asOnTheWhole(
 		const whole = sums.get(placeOfAll(one));
 		// What no described fault shows is its own.
 		const strange = open && one.place === place ? STRANGE : 0;
+		const like = tested ? AS_DESCRIBED : 1;
 		if (!whole?.acts && strange === 0) continue;
 		for (let o = 0; o < width; o++) {
-			const usual = whole ? (whole.mean[o] ?? 0) / whole.total : (chance[row * width + o] ?? 0);
+			const asSound = chance[row * width + o] ?? 0;
+			const usual = whole ? like * ((whole.mean[o] ?? 0) / whole.total) + (1 - like) * asSound : asSound;
 			chance[row * width + o] = (1 - strange) * usual + (o === width - 1 ? strange : 0);
 		}
 		acts[row] = 1;

@@ -32,9 +32,13 @@ export interface Disagreement {
 const where = ({ corner, group }: CodeDefinition): string =>
 	corner ? `${positionWords(corner)}, ${GROUPS[group]}` : GROUPS[group];
 
+/** Said after conditions that no standard and no maker gives. */
+const TYPICAL = ' (typical, not of a standard)';
+
 function viewSource(definition: SourcedDefinition): SourceView {
 	const { pack, title, failureType, setConditions, testConditions, causes, notes, lamps, driving } =
 		definition;
+	const ours = pack.conditions === 'typical' ? TYPICAL : '';
 	return {
 		packId: pack.id,
 		name: pack.name,
@@ -44,8 +48,8 @@ function viewSource(definition: SourcedDefinition): SourceView {
 		title,
 		failureType,
 		where: where(definition),
-		setWhen: setConditions && sayCondition(setConditions),
-		testRunsWhen: testConditions && sayCondition(testConditions),
+		setWhen: setConditions && `${sayCondition(setConditions)}${ours}`,
+		testRunsWhen: testConditions && `${sayCondition(testConditions)}${ours}`,
 		causes,
 		notes,
 		lamps,

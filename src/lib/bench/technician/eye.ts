@@ -1,3 +1,4 @@
+import { mateOf } from '../../../../library/positions';
 import { libraryFault } from '../faults/benchFault';
 import type { BenchVehicle } from '../vehicle';
 
@@ -48,8 +49,9 @@ const TOO_WIDE = 1.5;
 /** How well a dial gauge is read, and half of the swing from which a ring is called out of true. */
 const GAUGE_MM = 0.03;
 const OUT_FROM_MM = 0.15;
-const SOFT_FROM = 0.012;
-const OTHER_SIZE_FROM = 0.05;
+/** A size stands on the sidewall, whether it is far off or near. */
+const OF_AXLE = { 'tyres-odd-axle': 0.96 };
+const SIDEWALL = { ...OF_AXLE, 'tyre-other-size': 0.96, 'tyre-temporary-spare': 0.99 };
 const BALD_SHARE = 0.3;
 
 /** What a person sees who looks at a place of a vehicle. Eyes miss things and imagine some. */
@@ -83,10 +85,9 @@ export class Eye {
 	tyre(position: string): string {
 		const wheel = this.vehicle.world.wheels.find((one) => one.position === position);
 		if (!wheel) return 'right';
-		const off = Math.abs(wheel.circumferenceM / wheel.type.circumferenceM - 1);
 		if (wheel.gripShare < BALD_SHARE) return 'bald';
-		if (off > OTHER_SIZE_FROM) return 'other-size';
-		return off > SOFT_FROM ? 'soft' : 'right';
+		if (this.has(position, SIDEWALL) || this.has(mateOf(wheel.position), OF_AXLE)) return 'other-size';
+		return this.has(position, { 'tyre-soft': 0.97 }) ? 'soft' : 'right';
 	}
 
 	fuse(name: string): string {

@@ -1,5 +1,6 @@
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { splitKey, type Seen } from '../../../../library/reason/signs';
+import { lookedInto } from '../../../../library/reason/looked';
 import { canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
 import { decide } from '../../core/path/nextTest';
@@ -43,7 +44,9 @@ export const jaldi: Way = (bench) => {
 	const candidates = open.map((test) =>
 		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
 	);
-	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid);
+	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid, {
+		looked: lookedInto(bench.model, Object.keys(bench.seen))
+	});
 	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);
 	if (test) return { test };
 	const [step] = decision.mending;

@@ -6,6 +6,7 @@ import { withNotDescribed, type ReasonModel } from '../../../../library/reason/m
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
+import { lookedInto } from '../../../../library/reason/looked';
 import { signKey, splitKey } from '../../../../library/reason/signs';
 import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
 import { believe, type Belief, type LeftBehind } from '../../core/path/believe';
@@ -113,31 +114,13 @@ export function reasonAbout(
 		setAside,
 		paid,
 		decision: decide(model, situation, candidates, policy, paid, {
-			looked: lookedInto(model, observations, epoch)
+			looked: lookedInto(
+				model,
+				observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign)
+			)
 		}),
 		contradictions: contradictions(model, observations, belief)
 	};
-}
-
-/** What modules and people say of themselves: it accuses, and proves no part bad. */
-const ONLY_TOLD =
-	/^(wheel-code|wheel-now|wheel-set-at|own-code|own-now|own-set-volts|own-back|back|silent|down|hushed|accused|deaf|felt-|replaced:)/;
-
-/** Whether anything since the last repair but codes and what people tell bears on what a repair would cure. */
-function lookedInto(
-	model: ReasonModel,
-	observations: readonly Observation[],
-	epoch: number
-): (repair: number) => boolean {
-	const tables = observations.flatMap((one) =>
-		one.epoch === epoch && !ONLY_TOLD.test(one.sign) ? (model.sign(one.sign) ?? []) : []
-	);
-	return (repair) =>
-		[...model.faults.keys()].some(
-			(fault) =>
-				model.faults[fault]?.curedBy.includes(repair) &&
-				tables.some(({ acts }) => acts[model.rows.length + fault] === 1)
-		);
 }
 
 /** What others have done to the vehicle before it came. */

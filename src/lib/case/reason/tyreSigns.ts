@@ -4,8 +4,8 @@ import { rollingCircumferenceMm } from '../../core/tyres/rollingCircumference';
 import { parseTyreSize } from '../../core/tyres/tyreSize';
 import type { PayloadOf } from '../entry';
 
-/** A circumference further off than this is another size. */
-const OTHER_SIZE = 0.03;
+/** By their sidewalls: a circumference further off than this is another size. Two to eight in a hundred are the common case. */
+const OTHER_SIZE = 0.012;
 /** Softer than this share of the firmest on its axle is soft. */
 const SOFT = 0.75;
 const BALD_MM = 1.6;

@@ -35,6 +35,7 @@ const enum Type {
 	consecutive = 2,
 	flow = 3
 }
+const FLOW_WAIT = 1;
 const FLOW_OVERFLOW = 2;
 
 export class SegmentReader {
@@ -71,9 +72,11 @@ export class SegmentReader {
 		}
 	}
 
-	/** The receiver's flow control: "overflow" ends the message at once. */
+	/** The receiver's flow control: "wait" gives the sender more time, "overflow" ends the message at once. */
 	flowControl(data: Uint8Array, length: number, timeS: number): void {
 		if (length === 0 || (data[0] as number) >> 4 !== Type.flow) return;
+		// "Wait" begins the time for the next segment anew (N_Bs of ISO 15765-2).
+		if (this.buffer && ((data[0] as number) & 0x0f) === FLOW_WAIT) this.lastS = timeS;
 		if (this.buffer && ((data[0] as number) & 0x0f) === FLOW_OVERFLOW) {
 			this.abandon('overflow', timeS, 'the receiver had no room for the message');
 		}

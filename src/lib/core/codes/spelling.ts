@@ -1,6 +1,6 @@
 import { hex, hexByte, parseHexBytes, spacedHex, type TextError } from '../bytes';
 import { fail, ok, type Result } from '../result';
-import { codesInResponse, looksLikeCodeAnswer } from '../uds/codesInResponse';
+import { codesInResponse, isCodeList, looksLikeCodeAnswer } from '../uds/codesInResponse';
 import { parseCount } from '../uds/readCodes';
 import {
 	decodeDiagnosticMessage,
@@ -161,6 +161,9 @@ function answerIn(bytes: Uint8Array): Uint8Array | null {
 	return looksLikeCodeAnswer(inFrame) ? inFrame : null;
 }
 
+/** Two bytes that are as well the beginning of a written code. */
+const CUT_SHORT = /^[BC][0-3][0-9A-F]{2}$/;
+
 const STATUS_AFTER = /[/:]\s*(?:0X)?([0-9A-F]{2})$/;
 
 /** First byte of every answer about codes; no lamp byte, whose pairs of bits never say so. */
@@ -173,6 +176,18 @@ function readHex(text: string): Reading {
 		const before = parseHexBytes(text.slice(0, status.index));
 		if (before.ok && before.value.length === 3) return bytesOfCode(before.value, status[1] ?? null);
 	}
+	if (CUT_SHORT.test(text)) {
+		const meant = formatSpelling({
+			kind: 'dtc',
+			code: codeFromNumber(parseInt(text, 16)),
+			failureType: null,
+			status: null
+		});
+		return expected(
+			text.length,
+			`a whole code (${text}… is cut short), or 0x${text} if the bytes of ${meant} are meant`
+		);
+	}
 	const parsed = parseHexBytes(text);
 	if (!parsed.ok) {
 		const { at, expected: what } = parsed.error;
@@ -182,6 +197,13 @@ function readHex(text: string): Reading {
 		);
 	}
 	const bytes = parsed.value;
+	if (bytes.length === 2 && bytes[0] === CODE_ANSWER && isCodeList(bytes[1] ?? 0)) {
+		const meant = codeFromNumber(((bytes[0] ?? 0) << 8) | (bytes[1] ?? 0));
+		return expected(
+			text.length,
+			`the rest of the answer (59 ${hexByte(bytes[1] ?? 0)} is its head alone), or ${meant} if that code is meant`
+		);
+	}
 	const answer = answerIn(bytes);
 	if (answer) {
 		const told = codesInResponse(answer);

@@ -52,6 +52,7 @@ const LAYOUTS: Record<number, Layout> = {
 	0x02: byMask('codes by status'),
 	0x03: { what: 'list of snapshots', head: 2, each: 4, codeAt: 0, statusAt: null },
 	0x04: oneWithData('snapshot of a code'),
+	0x05: { what: 'stored data by record number', head: 3, each: 4, codeAt: 0, statusAt: 3, single: true },
 	0x06: oneWithData('extended data of a code'),
 	0x08: { what: 'codes by severity', head: 3, each: 6, codeAt: 2, statusAt: 5 },
 	0x09: { what: 'severity of a code', head: 3, each: 6, codeAt: 2, statusAt: 5 },
@@ -65,9 +66,30 @@ const LAYOUTS: Record<number, Layout> = {
 	0x13: byMask('codes of the emission system'),
 	0x14: { what: 'fault detection counters', head: 2, each: 4, codeAt: 0, statusAt: null },
 	0x15: byMask('codes with permanent status'),
-	0x17: { what: 'codes in a memory of the maker', head: 4, each: 4, codeAt: 0, statusAt: 3 },
-	0x42: { what: 'codes of the emission group', head: 5, each: 5, codeAt: 1, statusAt: 4 },
-	0x55: { what: 'permanent codes of the emission group', head: 4, each: 4, codeAt: 0, statusAt: 3 }
+	0x16: { what: 'extended data by record number', head: 3, each: 4, codeAt: 0, statusAt: 3, single: true },
+	0x17: { what: 'codes in a memory that is named', head: 4, each: 4, codeAt: 0, statusAt: 3 },
+	0x18: {
+		what: 'snapshot in a memory that is named',
+		head: 3,
+		each: 4,
+		codeAt: 0,
+		statusAt: 3,
+		single: true
+	},
+	0x19: {
+		what: 'extended data in a memory that is named',
+		head: 3,
+		each: 4,
+		codeAt: 0,
+		statusAt: 3,
+		single: true
+	},
+	/** Group, masks of status and severity, format. */
+	0x42: { what: 'codes of a functional group by severity', head: 6, each: 5, codeAt: 1, statusAt: 4 },
+	/** Group, mask of status, format. */
+	0x55: { what: 'permanent codes of a functional group', head: 5, each: 4, codeAt: 0, statusAt: 3 },
+	/** Group, mask of status, format, readiness group. */
+	0x56: { what: 'codes of a readiness group', head: 6, each: 4, codeAt: 0, statusAt: 3 }
 };
 
 const READ_CODES_ANSWER = 0x59;
@@ -79,6 +101,9 @@ const TWO_BYTE_SERVICES: Record<number, string> = {
 
 /** What short answers are filled up with. */
 const PADDING = [0x00, 0x55, 0xaa, 0xcc, 0xff];
+
+/** Whether a sub-function of "read code information" answers with codes. */
+export const isCodeList = (sub: number): boolean => sub in LAYOUTS;
 
 /** Whether these bytes look like an answer that lists codes, judged by the first byte and the shape. */
 export function looksLikeCodeAnswer(bytes: Uint8Array): boolean {

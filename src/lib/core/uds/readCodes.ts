@@ -1,4 +1,4 @@
-import { hex } from '../bytes';
+import { hex, hexByte } from '../bytes';
 import type { DtcHex } from '../codes/dtc';
 import { fail, ok, type Result } from '../result';
 
@@ -103,13 +103,28 @@ export interface ExtendedData {
 	ageingCycles: number | null;
 }
 
-/** Answer to 19 06 with one-byte records: 59 06 code(3) status, then number + byte for each. */
+/** Bytes of the records that are described; the message does not say how long a record is. */
+const RECORD_BYTES: Readonly<Record<number, number>> = {
+	[ExtendedRecord.occurrences]: 1,
+	[ExtendedRecord.ageing]: 1,
+	[ExtendedRecord.faultCounter]: 1
+};
+
+/**
+ * Answer to 19 06: 59 06 code(3) status, then number and data for each record. A record whose length nobody has described ends
+ * the parse with an error, since all that follows it is then unreadable.
+ */
 export function parseExtended(bytes: Uint8Array): Result<ExtendedData> {
-	if (bytes.length < 6 || (bytes.length - 6) % 2 !== 0) {
-		return fail(`expected 6 bytes and pairs after them, got ${bytes.length}`);
-	}
+	if (bytes.length < 6) return fail(`expected at least 6 bytes, got ${bytes.length}`);
 	const records = new Map<number, number>();
-	for (let at = 6; at < bytes.length; at += 2) records.set(bytes[at] ?? 0, bytes[at + 1] ?? 0);
+	for (let at = 6; at < bytes.length;) {
+		const record = bytes[at] ?? 0;
+		const length = RECORD_BYTES[record];
+		if (length === undefined) return fail(`record ${hexByte(record)} at byte ${at} is not described`);
+		if (at + 1 + length > bytes.length) return fail(`record ${hexByte(record)} at byte ${at} is cut`);
+		records.set(record, bytes[at + 1] ?? 0);
+		at += 1 + length;
+	}
 	return ok({
 		occurrences: records.get(ExtendedRecord.occurrences) ?? null,
 		ageingCycles: records.get(ExtendedRecord.ageing) ?? null

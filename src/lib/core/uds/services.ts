@@ -53,7 +53,7 @@ const READ_CODES_PARTS: Record<number, string> = {
 	0x02: 'codes by status',
 	0x03: 'list of snapshots',
 	0x04: 'snapshot of a code',
-	0x05: 'stored data of a record',
+	0x05: 'stored data by record number',
 	0x06: 'extended data of a code',
 	0x07: 'count by severity',
 	0x08: 'codes by severity',
@@ -66,9 +66,13 @@ const READ_CODES_PARTS: Record<number, string> = {
 	0x0f: 'codes in the mirror memory',
 	0x14: 'fault detection counters',
 	0x15: 'codes with permanent status',
-	0x17: 'codes in a memory of the maker',
-	0x42: 'codes of the emission group',
-	0x55: 'permanent codes of the emission group'
+	0x16: 'extended data by record number',
+	0x17: 'codes in a memory that is named',
+	0x18: 'snapshot in a memory that is named',
+	0x19: 'extended data in a memory that is named',
+	0x42: 'codes of a functional group by severity',
+	0x55: 'permanent codes of a functional group',
+	0x56: 'codes of a readiness group'
 };
 
 const SESSIONS: Record<number, string> = {

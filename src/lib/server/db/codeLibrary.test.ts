@@ -33,6 +33,7 @@ const pack = (id: string, ...definitions: CodeDefinition[]): CodePack => ({
 	format: 'jaldi-code-pack',
 	version: 1,
 	id,
+	conditions: 'stated',
 	name: `Pack ${id}`,
 	source: 'a file',
 	date: '2026-11-01',

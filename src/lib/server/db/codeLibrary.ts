@@ -99,10 +99,13 @@ export class CodeLibrary {
 			.orderBy(desc(codePack.origin), desc(codePack.addedAt));
 		const added = new Map<string, SourcedDefinition[]>();
 		for (const { code_definition: row, code_pack: pack } of rows) {
-			const { id, name, source, maker } = pack;
+			const { id, name, source, conditions, maker } = pack;
 			const date = pack.origin === 'shop' ? row.createdAt.slice(0, 10) : pack.date;
 			const list = added.get(row.code) ?? [];
-			list.push({ ...bodyOf(row), pack: { id, name, source, date, maker, own: id === SHOP_PACK_ID } });
+			list.push({
+				...bodyOf(row),
+				pack: { id, name, source, date, conditions, maker, own: id === SHOP_PACK_ID }
+			});
 			added.set(row.code, list);
 		}
 		return { definitions: (code) => [...(added.get(code) ?? []), ...shippedBook.definitions(code)] };
@@ -167,7 +170,7 @@ export class CodeLibrary {
 			.from(codeDefinition)
 			.where(and(eq(codeDefinition.packId, packId), eq(codeDefinition.current, true)))
 			.orderBy(asc(codeDefinition.id));
-		const { id, name, source, date, maker } = pack;
+		const { id, name, source, date, conditions, maker } = pack;
 		return {
 			format: 'jaldi-code-pack',
 			version: 1,
@@ -175,6 +178,7 @@ export class CodeLibrary {
 			name,
 			source,
 			date,
+			conditions,
 			maker,
 			definitions: rows.map(bodyOf)
 		};
@@ -266,12 +270,12 @@ export class CodeLibrary {
 		addedBy: string | null
 	): Promise<void> {
 		const addedAt = this.now().toISOString();
-		const { id, name, source, date, maker } = pack;
+		const { id, name, source, date, conditions, maker } = pack;
 		await this.db.transaction(async (tx) => {
 			await tx.delete(codePack).where(eq(codePack.id, id));
 			await tx
 				.insert(codePack)
-				.values({ id, name, source, date, maker, origin, contentHash, addedBy, addedAt });
+				.values({ id, name, source, date, conditions, maker, origin, contentHash, addedBy, addedAt });
 			const rows = pack.definitions.map((definition) => toRow(id, definition, addedAt));
 			for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
 				await tx.insert(codeDefinition).values(rows.slice(at, at + ROWS_AT_ONCE));

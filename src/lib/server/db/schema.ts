@@ -267,6 +267,10 @@ export const codePack = sqliteTable('code_pack', {
 	source: text('source').notNull(),
 	/** State of the source, YYYY-MM-DD. */
 	date: text('date').notNull(),
+	/** Whether what sets its codes is stated by the source, or typical and ours. */
+	conditions: text('conditions', { enum: ['stated', 'typical'] })
+		.notNull()
+		.default('stated'),
 	maker: text('maker'),
 	origin: text('origin', { enum: ['shipped', 'imported', 'shop'] }).notNull(),
 	/** Hash of a shipped pack's content: it is laid down anew when that changes. */

@@ -62,7 +62,12 @@ export async function calibrate(
 		const told = out
 			.map(({ name, after, unit }) => `${name} is ${after ?? 'not there'} ${unit}`.trim())
 			.join(', ');
-		return ok(tried('failed', `The module says it is done, but ${told}: outside its limits.`));
+		const beyond = out.flatMap(
+			({ identifier }) => placed.calibration.values.find((one) => one.identifier === identifier)?.beyond ?? []
+		);
+		return ok(
+			tried('failed', [`The module says it is done, but ${told}: outside its limits.`, ...beyond].join(' '))
+		);
 	} catch (error) {
 		if (!(error instanceof Trouble)) throw error;
 		return ok(

@@ -1,0 +1,1 @@
+ALTER TABLE `code_pack` ADD `conditions` text DEFAULT 'stated' NOT NULL;
