@@ -1,4 +1,5 @@
 import { shippedBook, type CodeBook } from '../../../library/codes';
+import { caseNumbering } from './caseNumbering';
 import { caseCodes } from './codes';
 import { isSettled, VERDICT_WORDS, type CodeProof, type Verdict } from '../core/prove/proof';
 import type { Entry } from './entry';
@@ -19,15 +20,18 @@ export interface CaseView extends CaseFacts {
 	verdict: string;
 }
 
-/** A thread (in any order) → what it says. @param book where the words for its codes come from */
-export function projectCase(thread: Entry[], book: CodeBook = shippedBook): CaseView {
+/** A thread (in any order) → what it says. @param ofAll where the words for its codes come from */
+export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): CaseView {
 	const entries = standing(thread);
+	const numbering = caseNumbering(entries, ofAll);
+	const { book } = numbering;
 	const codes = caseCodes(thread, book);
 	const scans = ofKind(entries, 'network-scan');
 	const base: CaseFacts = {
 		entries,
 		book,
 		codes,
+		numberingOpen: numbering.open,
 		lastScan: scans.at(-1) ?? null,
 		lastCompleteScan: scans.filter((scan) => scan.payload.outcome === 'complete').at(-1) ?? null,
 		lastClear: latest(entries, 'codes-cleared'),

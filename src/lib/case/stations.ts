@@ -35,6 +35,8 @@ export interface CaseFacts {
 	/** Where the words for its codes come from. */
 	book: CodeBook;
 	codes: CaseCode[];
+	/** Codes that mean one thing or another by a numbering that nothing tells yet. */
+	numberingOpen: string[];
 	lastScan: EntryOf<'network-scan'> | null;
 	lastCompleteScan: EntryOf<'network-scan'> | null;
 	lastClear: EntryOf<'codes-cleared'> | null;

@@ -3,6 +3,7 @@ import { reasonModel } from '../../../../library/reason/model';
 import { fail, ok, type Result } from '../../core/result';
 import type { Policy } from '../../core/path/repairCost';
 import { PROVE_FIRST } from '../../core/path/policy';
+import { caseNumbering } from '../caseNumbering';
 import { caseCodes, typeOf } from '../codes';
 import type { Entry } from '../entry';
 import { standing } from '../thread';
@@ -32,8 +33,14 @@ export function planOf(
 		return fail(
 			'no entry says which type of vehicle this is: expected a "case-opened" with a typeId of the library'
 		);
-	const codes = caseCodes(thread, book);
-	const reasoning = reasonAbout(entries, reasonModel(type), { book, codes, policy });
+	const numbering = caseNumbering(entries, book);
+	const codes = caseCodes(thread, numbering.book);
+	const reasoning = reasonAbout(entries, reasonModel(type), {
+		book: numbering.book,
+		numberingOpen: numbering.open,
+		codes,
+		policy
+	});
 	return ok({ hypotheses: hypothesesOf(reasoning), next: nextOf(reasoning), stop: stopOf(reasoning) });
 }
 
@@ -83,8 +90,10 @@ function stopOf({ decision, model, policy, belief }: Reasoning): Plan['stop'] {
 		repair: `${repair.name}, ${placeWords(repair.place, model.type)}`,
 		confidence: step.cures,
 		why:
-			decision.why === 'nothing-tells-more'
-				? `${percent} that it cures; no test at hand tells more.`
-				: `${percent} that it cures, and ${percentWords(policy.confidence)} are asked for a part: more testing costs more than it saves.`
+			decision.why === 'code-alone'
+				? 'Only codes speak so far: no part is ordered from a code alone.'
+				: decision.why === 'nothing-tells-more'
+					? `${percent} that it cures; no test at hand tells more.`
+					: `${percent} that it cures, and ${percentWords(policy.confidence)} are asked for a part: more testing costs more than it saves.`
 	};
 }

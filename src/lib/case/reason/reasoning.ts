@@ -1,6 +1,7 @@
 import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
+import { bookBy, NUMBERING_ODDS, NUMBERINGS, type Numbering } from '../../../../library/numbering';
 import { judgedAs } from '../../../../library/repairs';
 import { withNotDescribed, type ReasonModel } from '../../../../library/reason/model';
 import { isSilent } from '../../../../library/reason/codeSigns';
@@ -9,7 +10,7 @@ import { notDescribedShare } from '../../../../library/reason/notDescribed';
 import { lookedInto } from '../../../../library/reason/looked';
 import { signKey, splitKey } from '../../../../library/reason/signs';
 import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
-import { believe, type Belief, type LeftBehind } from '../../core/path/believe';
+import { believe, mixBeliefs, type Belief, type LeftBehind } from '../../core/path/believe';
 import { contradictions, type Contradiction } from '../../core/path/contradiction';
 import type { Observation } from '../../core/path/model';
 import { decide, type Decision } from '../../core/path/nextTest';
@@ -43,12 +44,16 @@ export interface Reasoning {
 	paid: ReadonlySet<string>;
 	decision: Decision;
 	contradictions: Contradiction[];
+	/** The numberings by which its codes can be read, the likelier first; empty where one is known. */
+	numbering: { numbering: Numbering; p: number }[];
 }
 
 export interface ReasonOptions {
 	book: CodeBook;
 	codes: readonly CaseCode[];
 	policy: Policy;
+	/** Codes that mean one thing or another by a numbering that nothing tells yet. */
+	numberingOpen?: readonly string[];
 	/** The shop's own minutes of a test of the library, where it has timed it. */
 	minutes?: ((kind: string) => number | null) | undefined;
 }
@@ -57,21 +62,40 @@ export interface ReasonOptions {
 export function reasonAbout(
 	entries: readonly Entry[],
 	ofType: ReasonModel,
-	{ book, codes, policy, minutes = () => null }: ReasonOptions
+	{ book, codes, policy, numberingOpen = [], minutes = () => null }: ReasonOptions
 ): Reasoning {
 	const model = withNotDescribed(
 		afterWork(ofType, workDone(entries)),
 		notDescribedShare(codes.map(({ group }) => group))
 	);
 	const { type } = model;
-	const observations = observationsOf(entries, type, book, codes);
+	const readings = (numberingOpen.length > 0 ? NUMBERINGS : [null]).map((numbering) => ({
+		numbering,
+		seen: observationsOf(entries, type, numbering ? bookBy(book, numbering) : book, codes)
+	}));
 	const done = entries
 		.filter(isMending)
 		.map((entry): Done => ({ id: entry.id, done: mendedIn(entry, model) }));
 	const curedFrom = curing(done, model);
 	const epoch = done.length;
 	const leftBehind = leftByOurRepairs(done, model);
-	const belief = believe(model, observations, curedFrom, epoch, leftBehind);
+	const read = readings
+		.map(({ numbering, seen }) => {
+			const one = believe(model, seen, curedFrom, epoch, leftBehind);
+			return {
+				numbering,
+				seen,
+				belief: one,
+				log: one.logEvidence + Math.log(numbering ? NUMBERING_ODDS[numbering] : 1)
+			};
+		})
+		.sort((a, b) => b.log - a.log);
+	const mostLog = read[0]?.log ?? 0;
+	const weighed = read.map((one) => ({ ...one, weight: Math.exp(one.log - mostLog) }));
+	const belief = mixBeliefs(weighed);
+	const allWeight = weighed.reduce((sum, { weight }) => sum + weight, 0);
+	// What is told of single readings goes by the likelier numbering; what is believed, by both.
+	const observations = weighed[0]?.seen ?? [];
 	const situation = situationOf(model, belief);
 	const setAside = ofKind(entries, 'test-step').filter(({ payload }) => payload.how !== 'done');
 	const aside = new Set(setAside.map(({ payload }) => `${payload.test}@${payload.place}`));
@@ -113,6 +137,9 @@ export function reasonAbout(
 		candidates,
 		setAside,
 		paid,
+		numbering: weighed.flatMap(({ numbering, weight }) =>
+			numbering ? [{ numbering, p: weight / allWeight }] : []
+		),
 		decision: decide(model, situation, candidates, policy, paid, {
 			looked: lookedInto(
 				model,

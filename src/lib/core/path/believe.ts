@@ -97,6 +97,36 @@ export function believe(
 	return normalised(model, known, logs, soundLog, isThere, last);
 }
 
+/** Several readings of the same case, each with its weight, as one belief: states that are the same add up. */
+export function mixBeliefs(parts: readonly { belief: Belief; weight: number }[]): Belief {
+	const [first] = parts;
+	if (!first) throw new RangeError('nothing to mix');
+	const total = parts.reduce((sum, { weight }) => sum + weight, 0);
+	const states = new Map<string, State>();
+	const present = new Float64Array(first.belief.present.length);
+	const madeByUs = new Float64Array(present.length);
+	let nothing = 0;
+	for (const { belief, weight } of parts) {
+		const share = weight / total;
+		for (const state of belief.states) {
+			const key = `${state.row}/${state.faults.join()}/${state.left.join()}`;
+			const known = states.get(key);
+			if (known) known.p += share * state.p;
+			else states.set(key, { ...state, p: share * state.p });
+		}
+		for (const [i, p] of belief.present.entries()) present[i] = (present[i] ?? 0) + share * p;
+		for (const [i, p] of belief.madeByUs.entries()) madeByUs[i] = (madeByUs[i] ?? 0) + share * p;
+		nothing += share * belief.nothing;
+	}
+	return {
+		...first.belief,
+		states: [...states.values()].sort((a, b) => b.p - a.p),
+		present,
+		madeByUs,
+		nothing
+	};
+}
+
 /** Nothing or one fault from the start, and with it what a repair of ours left behind. */
 function leftBehindLogs(
 	model: PathModel,

@@ -88,6 +88,7 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 	await inParts(signTables(model));
 	const reasoning = reasonings.get(key, () =>
 		reasonAbout(view.entries, model, {
+			numberingOpen: view.numberingOpen,
 			book: view.book,
 			codes: view.codes,
 			policy: policyAt(proving),

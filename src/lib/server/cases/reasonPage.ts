@@ -1,4 +1,5 @@
 import { cascadeOf } from '../../case/reason/cascade';
+import { percentWords } from '../../case/reason/percentWords';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
 import { explanationsShown } from '../../case/reason/explanationView';
 import { shownGrid } from '../../case/reason/gridView';
@@ -69,6 +70,7 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 			good: titleOf(good),
 			bad: titleOf(bad)
 		})),
+		numbering: numberingWords(reasoned),
 		policy: {
 			proving,
 			confidence: policy.confidence,
@@ -94,6 +96,19 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 				time: clock(observedAt)
 			}))
 			.reverse()
+	};
+}
+
+/** By which numbering codes are read, while nothing tells it: with the one fact that decides. */
+function numberingWords({ reasoning, view }: ReasonedCase): { words: string; code: string } | null {
+	const [likelier, other] = reasoning.numbering;
+	const [code] = view.numberingOpen;
+	if (!likelier || !other || code === undefined) return null;
+	const says = (numbering: typeof likelier) =>
+		`${numbering.numbering === 'circuit' ? 'the older numbering by circuit' : 'the newer table'} ${percentWords(numbering.p)}`;
+	return {
+		code,
+		words: `${view.numberingOpen.join(', ')} mean one thing or another: ${says(likelier)}, ${says(other)}. The list of codes that this module knows decides; where it gives none, the maker’s.`
 	};
 }
 

@@ -4,6 +4,7 @@
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import type { ShownCell } from '$lib/case/reason/gridView';
 	import type { ShownTest } from '$lib/case/reason/reasonView';
+	import { GENERAL_METHOD } from '$library/reason/notDescribed';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import CellDetail from './CellDetail.svelte';
@@ -80,6 +81,14 @@
 			</p>
 		{/if}
 	{/each}
+	{#if reason.numbering}
+		<p class="mt-3 border-l-4 border-ink pl-4" role="status">
+			{reason.numbering.words}
+			<a class="underline underline-offset-4" href="/codes/{reason.numbering.code}?case={data.case.id}"
+				>Say which is right</a
+			>
+		</p>
+	{/if}
 	{#if reason.explains}
 		<p class="mt-3">
 			<strong>{reason.explains.words}</strong>
@@ -163,12 +172,22 @@
 				{#if mayWrite}<button class="act mt-3" data-do onclick={() => start(test)}>Start this step</button
 					>{/if}
 			{:else if repair && reason.nothing < 0.5}
-				<p class="mt-2 text-xl font-bold">Repair: {repair.name}</p>
-				<p>
-					<span class="num">{percent(repair.cures)}</span> that it cures; {reason.why === 'nothing-tells-more'
-						? 'no test at hand tells more.'
-						: 'another test would cost more than it saves.'}
-				</p>
+				{#if repair.kind === GENERAL_METHOD}
+					<p class="mt-2 text-xl font-bold">Nothing described here fits: {repair.name}</p>
+					<p>
+						{reason.why === 'code-alone'
+							? 'Only codes speak so far, and no part is ordered from a code alone.'
+							: 'No test at hand tells more.'}
+					</p>
+				{:else}
+					<p class="mt-2 text-xl font-bold">Repair: {repair.name}</p>
+					<p>
+						<span class="num">{percent(repair.cures)}</span> that it cures; {reason.why ===
+						'nothing-tells-more'
+							? 'no test at hand tells more.'
+							: 'another test would cost more than it saves.'}
+					</p>
+				{/if}
 				{#if mayWrite}<a class="act mt-3" data-do href={hrefOf(repair)}>Take it to Mend</a>{/if}
 			{:else}
 				<p class="mt-2">Nothing that is suspected is left to test: prove it.</p>
