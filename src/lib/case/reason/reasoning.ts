@@ -141,9 +141,10 @@ export function reasonAbout(
 			numbering ? [{ numbering, p: weight / allWeight }] : []
 		),
 		decision: decide(model, situation, candidates, policy, paid, {
-			looked: lookedInto(
+			...lookedInto(
 				model,
-				observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign)
+				observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign),
+				candidates
 			)
 		}),
 		contradictions: contradictions(model, observations, belief)

@@ -158,6 +158,8 @@ export interface DecideOptions {
 	ranked?: number;
 	/** Whether anything but codes speaks for a repair; a part is never ordered without. */
 	looked?: (repair: number) => boolean;
+	/** Whether a test bears on a repair: one of these comes first where only codes speak for a part. */
+	bearsOn?: (test: string, repair: number) => boolean;
 }
 
 /**
@@ -178,19 +180,20 @@ export function decide(
 		mending = new Mending(model, situation.faults, policy),
 		ahead: lookAhead = LOOK_AHEAD,
 		ranked: mostRanked = MOST_RANKED,
-		looked = () => true
+		looked = () => true,
+		bearsOn = () => false
 	}: DecideOptions = {}
 ): Decision {
 	const { weight } = situation;
 	const now = mending.cost(weight);
 	const bitsNow = groupBits(situation, weight, sum(weight));
-	const first = candidates
-		.map((test) => {
-			const minutes = minutesOf(test, paid);
-			const list = branches(looking, situation, weight, test);
-			const bits = bitsNow - bitsAfter(situation, list, 1);
-			return { test, minutes, bits, list };
-		})
+	const all = candidates.map((test) => {
+		const minutes = minutesOf(test, paid);
+		const list = branches(looking, situation, weight, test);
+		const bits = bitsNow - bitsAfter(situation, list, 1);
+		return { test, minutes, bits, list };
+	});
+	const first = all
 		.filter(({ bits }) => bits > LEAST_BITS)
 		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 	const leading = new Set(first.slice(0, lookAhead).map(({ test }) => test.id));
@@ -228,7 +231,28 @@ export function decide(
 	ranked.sort((a, b) => b.rate - a.rate || b.bitsPerMinute - a.bitsPerMinute);
 	const decision = concluded(model, ranked, now, bitsNow, policy, looked);
 	const done = decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
-	return done.test ? done : nothingFromCodesAlone(model, done, mending, weight, looked);
+	const [part] = done.mending;
+	if (done.test || !part || !model.repairs[part.repair]?.part || looked(part.repair)) return done;
+	// Only codes speak for a part: the test that tells most of its place comes first, however little it tells.
+	const bearing = all
+		.filter(({ test }) => bearsOn(test.id, part.repair))
+		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || a.minutes - b.minutes)[0];
+	if (!bearing) return generalMethodFirst(model, done, mending, weight);
+	const { test, minutes, bits, list } = bearing;
+	const known = ranked.find((one) => one.test === test);
+	const outcomes = list
+		.map(({ seen, p, weight: w }) => ({ seen, p, bitsLeft: groupBits(situation, w, p) }))
+		.sort((a, b) => b.p - a.p);
+	const told = known ?? {
+		test,
+		minutes,
+		bits,
+		bitsPerMinute: bits / minutes,
+		saves: 0,
+		outcomes,
+		because: null
+	};
+	return { ...done, ranked: known ? ranked : [told, ...ranked], test: told, why: 'test' };
 }
 
 /** Nobody begins with what hardly helps because it is cheap. */
@@ -249,15 +273,12 @@ function likeliestFirst(decision: Decision, mending: Mending, weight: Float64Arr
 }
 
 /** A part that only codes speak for is not ordered, whatever the sum says: what is not described is looked into first. */
-function nothingFromCodesAlone(
+function generalMethodFirst(
 	model: PathModel,
 	decision: Decision,
 	mending: Mending,
-	weight: Float64Array,
-	looked: (repair: number) => boolean
+	weight: Float64Array
 ): Decision {
-	const [first] = decision.mending;
-	if (!first || !model.repairs[first.repair]?.part || looked(first.repair)) return decision;
 	const instead = mending.likeliestOf(weight, model.background ?? new Set())?.curedBy[0];
 	if (instead === undefined) return decision;
 	const { minutes, steps } = mending.cost(weight, instead);
