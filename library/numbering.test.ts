@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { ambiguousCodes, bookBy, numberingByCodes } from './numbering';
+import { vehicleTypes } from './index';
+import { ambiguousCodes, bookBy, numberingByCodes, numberingBySource } from './numbering';
 import { wheelCircuitOf } from './codePack';
 import { shippedBook, titleSource } from './codes';
 
@@ -28,9 +29,18 @@ describe('two numberings of one code (point 10)', () => {
 
 	it.each([
 		['a code of the newer table', ['C0034', 'C0045'], 'table'],
-		['four circuits, and none of the table', ['C0035', 'C0040', 'C0045', 'C0050', 'C0110'], 'circuit'],
+		['the four circuits, with rings of the table', ['C0035', 'C0040', 'C0045', 'C0050', 'C0036'], 'circuit'],
 		['nothing that tells', ['C0045', 'U0121'], null]
 	])('%s: %s', (_, codes, numbering) => {
 		expect(numberingByCodes(new Set(codes), true)).toBe(numbering);
+	});
+
+	it('a described vehicle keeps its maker’s: rear left stays rear left on every one of ours', () => {
+		for (const { maker, wheels } of vehicleTypes.values()) {
+			if (!wheels.some(({ position }) => position === 'rear-left')) continue;
+			const numbering = numberingBySource(shippedBook, maker) ?? 'circuit';
+			const source = titleSource(bookBy(shippedBook, numbering), { code: 'C0045', failureType: '13', maker });
+			expect(wheelCircuitOf(source), maker).toBe('rear-left');
+		}
 	});
 });

@@ -1,5 +1,5 @@
 import { wheelCircuitOf } from './codePack';
-import { shippedPacks, type CodeBook, type SourcedDefinition } from './codes';
+import { shippedPacks, type CodeBook } from './codes';
 import priorsFile from './reason/priors.json' with { type: 'json' };
 
 /**
@@ -24,22 +24,36 @@ const says = (one: { group: string; corner: string | null } | undefined) => `${o
 export const ambiguousCodes: ReadonlySet<string> = new Set(
 	[...circuit.keys()].filter((code) => table.has(code) && says(circuit.get(code)) !== says(table.get(code)))
 );
-const wheelCodes = (
-	of: ReadonlyMap<string, SourcedDefinition | (typeof shippedPacks)[number]['definitions'][number]>
-) => [...of].filter(([, definition]) => wheelCircuitOf(definition) !== null).map(([code]) => code);
-/** Codes of a wheel that only the newer table has: a module that knows one of them is numbered by it. */
-const TABLE_ONLY = wheelCodes(table).filter((code) => !circuit.has(code));
-/** The four circuits of the older numbering. */
-const CIRCUITS = wheelCodes(circuit);
+const circuitsOf = (of: typeof circuit) =>
+	[...of]
+		.filter(([, one]) => one.group === 'wheel-speed' && wheelCircuitOf(one) !== null)
+		.map(([code]) => code);
+/** The four circuits of the older numbering; rings have no number of their own in it, and borrow the table's. */
+const CIRCUITS = circuitsOf(circuit);
+/** Sensors and their feeds that only the newer table has: a module that knows one of them is numbered by it. */
+const TABLE_ONLY = circuitsOf(table).filter((code) => !circuit.has(code));
 
 /**
  * The numbering of a module by the codes that it knows (its answer to 19 0A, or the codes it told).
  *
- * @param whole the list is whole: then four circuits without one code of the table are the older numbering
+ * @param whole the list is whole: then the four circuits tell the older numbering
  */
 export function numberingByCodes(codes: ReadonlySet<string>, whole: boolean): Numbering | null {
-	if (TABLE_ONLY.some((code) => codes.has(code))) return 'table';
-	return whole && CIRCUITS.every((code) => codes.has(code)) ? 'circuit' : null;
+	if (whole && CIRCUITS.every((code) => codes.has(code))) return 'circuit';
+	return TABLE_ONLY.some((code) => codes.has(code)) ? 'table' : null;
+}
+
+/** The numbering that the maker's own source, or the shop's, goes by: the one that says the same of the wheels. */
+export function numberingBySource(book: CodeBook, maker: string | null): Numbering | null {
+	for (const code of ambiguousCodes)
+		for (const one of book.definitions(code)) {
+			const corner = wheelCircuitOf(one);
+			if (corner === null || !(one.pack.own || (one.pack.maker !== null && one.pack.maker === maker)))
+				continue;
+			if (wheelCircuitOf(circuit.get(code)) === corner) return 'circuit';
+			if (wheelCircuitOf(table.get(code)) === corner) return 'table';
+		}
+	return null;
 }
 
 /** The numbering that a source belongs to; null for any other source. */

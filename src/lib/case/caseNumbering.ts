@@ -3,6 +3,7 @@ import {
 	bookBy,
 	isSettledBySource,
 	numberingByCodes,
+	numberingBySource,
 	numberingOfSource,
 	type Numbering
 } from '../../../library/numbering';
@@ -20,8 +21,8 @@ export interface CaseNumbering {
 }
 
 /**
- * What tells the numbering of a vehicle: a person who judged a source by what was measured, then the codes that its modules
- * know. Where neither does, codes that its maker or the shop does not describe stay open.
+ * What tells the numbering of a vehicle: a person who judged a source by what was measured, then its maker's own source, then
+ * the codes that its modules know. Where neither does, codes that its maker or the shop does not describe stay open.
  *
  * @param entries standing entries in order
  */
@@ -39,9 +40,9 @@ export function caseNumbering(entries: readonly Entry[], book: CodeBook): CaseNu
 			for (const { dtc } of codes) told.add(codeText(dtc));
 		}
 	}
-	const known = judged ?? numbering;
-	if (known) return { book: bookBy(book, known), open: [] };
 	const maker = makerOf([...entries]);
+	const known = judged ?? numberingBySource(book, maker) ?? numbering;
+	if (known) return { book: bookBy(book, known), open: [] };
 	const open = [...told].filter((code) => ambiguousCodes.has(code) && !isSettledBySource(book, code, maker));
 	return { book, open };
 }
