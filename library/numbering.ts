@@ -60,15 +60,20 @@ export function numberingBySource(book: CodeBook, maker: string | null): Numberi
 export const numberingOfSource = (packId: string): Numbering | null =>
 	NUMBERINGS.find((one) => PACK[one] === packId) ?? null;
 
-/** A book by one numbering: what the other says of the codes that both have is not followed. */
+const byNumbering = new WeakMap<CodeBook, Partial<Record<Numbering, CodeBook>>>();
+
+/** A book by one numbering: what the other says of the codes that both have is not followed. The same book each time. */
 export function bookBy(book: CodeBook, numbering: Numbering): CodeBook {
+	const made = byNumbering.get(book) ?? {};
+	byNumbering.set(book, made);
 	const other = NUMBERINGS.find((one) => one !== numbering) ?? numbering;
-	return {
+	made[numbering] ??= {
 		definitions: (code) => {
 			const all = book.definitions(code);
 			return ambiguousCodes.has(code) ? all.filter(({ pack }) => pack.id !== PACK[other]) : all;
 		}
 	};
+	return made[numbering];
 }
 
 /** Whether a vehicle's maker, or the shop itself, says what a code is: then no numbering has to be asked for. */

@@ -31,9 +31,6 @@ const vocabulary = z
 		)
 	})
 	.parse(file);
-export type Symptom = (typeof vocabulary)['symptoms'][number];
-export type Circumstance = (typeof vocabulary)['circumstances'][number];
-export type Work = (typeof vocabulary)['works'][number];
 
 const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
 	new Map(list.map((one) => [one.id, one]));

@@ -154,12 +154,12 @@ describe('routines', () => {
 
 	it('a steering angle that was never reset is right after the routine, and its code can be cleared', () => {
 		const vehicle = vehicleOf(MINIBUS, benchFault('steering-angle-off-centre', 'steering-angle', 0));
-		expect(valueOf(vehicle, 'steering-angle', 'D110')).toBeCloseTo(22, 1);
+		expect(valueOf(vehicle, 'steering-angle', 'D110')).toBeCloseTo(9.5, 1);
 		ask(vehicle, STEERING, '10 03');
 		ask(vehicle, STEERING, '31 01 02 01');
 		vehicle.advance(2);
 		expect(valueOf(vehicle, 'steering-angle', 'D110')).toBeCloseTo(0, 1);
-		expect(valueOf(vehicle, 'steering-angle', 'D160')).toBeCloseTo(22, 1);
+		expect(valueOf(vehicle, 'steering-angle', 'D160')).toBeCloseTo(9.5, 1);
 	});
 
 	it('are refused without their preconditions', () => {
