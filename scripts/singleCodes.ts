@@ -3,11 +3,10 @@ import { shippedBook } from '../library/codes';
 import { vehicleTypes } from '../library/index';
 import { reasonModel } from '../library/reason/model';
 import { caseCodes } from '../src/lib/case/codes';
-import type { NetworkScan } from '../src/lib/case/entry';
 import { hypothesesOf, testWords } from '../src/lib/case/reason/plan';
 import { reasonAbout } from '../src/lib/case/reason/reasoning';
 import { standing } from '../src/lib/case/thread';
-import { ThreadMaker } from '../src/lib/case/threads.fixture';
+import { oneCodeRead } from '../src/lib/case/oneCode.fixture';
 import { PROVE_FIRST } from '../src/lib/core/path/policy';
 import { codeWithSuffix } from '../src/lib/core/codes/dtc';
 
@@ -34,30 +33,7 @@ if (!type) throw new Error('the library has no ambulance');
 const percent = (p: number) => `${Math.round(p * 100)} %`;
 console.log('| code | when read | likeliest | next | a part advised |\n| --- | --- | --- | --- | --- |');
 for (const [role, dtc, status] of CASES) {
-	const maker = new ThreadMaker();
-	maker.add('case-opened', { vehicleId: 'v', typeId: type.id, name: type.model, plate: 'TP 1' });
-	const scan: NetworkScan = {
-		outcome: 'complete',
-		stoppedBecause: null,
-		vin: null,
-		keyCycles: null,
-		modulesExpected: type.modules.length,
-		modules: type.modules.map((module) => ({
-			address: module.address,
-			name: module.name,
-			answered: true,
-			trouble: null,
-			software: null,
-			availabilityMask: 0xff,
-			codes:
-				module.role === role
-					? [{ dtc, status, snapshots: [], occurrences: null, ageingCycles: null, troubles: [] }]
-					: [],
-			supported: [],
-			exchanges: []
-		}))
-	};
-	maker.add('network-scan', scan);
+	const maker = oneCodeRead(type, role, dtc, status);
 	const codes = caseCodes(maker.thread, shippedBook);
 	const reasoning = reasonAbout(standing(maker.thread), reasonModel(type), {
 		book: shippedBook,

@@ -1,4 +1,5 @@
 import { codeText, failureTypeByte } from '../../src/lib/core/codes/dtc';
+import { accusationIn } from '../accusations';
 import { wheelCircuitOf } from '../codePack';
 import { titleSource, type CodeBook } from '../codes';
 import type { VehicleType } from '../vehicles';
@@ -62,8 +63,6 @@ const WHEEL_KINDS: readonly [outcome: string, failureTypes: readonly string[]][]
 ];
 /** A module that misses so many is deaf itself. */
 const DEAF_FROM = 3;
-/** Lost communication with another module (SAE J2012-DA): U01xx and U02xx; U03xx is about software that does not fit, U04xx about data. */
-const LOST = /^U0[12]/;
 const REPEATS = new Set(['82', '83', '84']);
 
 /** The signs of a scan: what stands at each wheel and module, who is silent, whom the others miss. */
@@ -89,22 +88,24 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 			const [code, suffix] = [codeText(dtc), failureTypeByte(dtc)];
 			const source = titleSource(book, { code, failureType: suffix, maker: type.maker });
 			const corner = wheelCircuitOf(source);
+			const accused = accusationIn(code, source);
 			if (source && corner) {
 				wheelCodes.set(corner, [...(wheelCodes.get(corner) ?? []), one]);
 				const kinds = wheel.get(corner) ?? new Set();
 				const ring = source.group === 'tone-ring';
 				kinds.add(ring ? 'ring' : (WHEEL_KINDS.find(([, types]) => types.includes(suffix))?.[0] ?? 'other'));
 				wheel.set(corner, kinds);
-			} else if (source?.sender) {
-				const about = accusers.get(source.sender) ?? { missing: new Set(), invalid: false, repeats: false };
+			} else if (accused) {
+				const { sender, says } = accused;
+				const about = accusers.get(sender) ?? { missing: new Set(), invalid: false, repeats: false };
 				if (REPEATS.has(suffix)) about.repeats = true;
-				else if (LOST.test(code)) about.missing.add(role);
+				else if (says === 'missing') about.missing.add(role);
 				else about.invalid = true;
 				if (about.missing.has(role)) {
 					const missed = missedBy.get(role) ?? new Set();
-					missedBy.set(role, missed.add(source.sender));
+					missedBy.set(role, missed.add(sender));
 				}
-				accusers.set(source.sender, about);
+				accusers.set(sender, about);
 			} else {
 				own.push(`${source?.component ?? source?.group ?? 'unknown'}-${suffix}`);
 				ownCodes.push(one);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { dtcHex } from '../../src/lib/core/codes/dtc';
+import { accusationIn } from '../accusations';
 import { bookOf, shippedBook, shippedPacks } from '../codes';
 import { faults } from '../faults';
 import { allPlaces, placesFor } from '../faultPlaces';
@@ -175,6 +176,25 @@ describe('signs of a scan', () => {
 		);
 		expect(deaf['deaf@brake']).toBe('yes');
 		expect(deaf['accused@steering-angle']).toBe('none');
+	});
+
+	it('U02xx is silence of another as U01xx is, U03xx is software and accuses nobody (point 14)', () => {
+		const seen = (dtc: string) =>
+			codeSigns(
+				[
+					{ role: 'cluster', answered: true, codes: bare(dtc) },
+					{ role: 'brake', answered: true, codes: [] },
+					{ role: 'steering-angle', answered: true, codes: [] }
+				],
+				minibus,
+				shippedBook
+			);
+		expect(seen('C12687')['accused@steering-angle']).toBe('missing-one');
+		expect(accusationIn('U0212', { sender: 'column' })).toEqual({ sender: 'column', says: 'missing' });
+		expect(accusationIn('U0415', { sender: 'brake' })).toEqual({ sender: 'brake', says: 'invalid' });
+		const software = seen('C31504');
+		expect(software['accused@brake']).toBe('none');
+		expect(software['own-code@cluster']).toBe('configuration-04');
 	});
 
 	it('a whole silent segment is one thing seen; single silences stay single', () => {

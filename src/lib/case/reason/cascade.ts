@@ -1,3 +1,4 @@
+import { accusationIn } from '../../../../library/accusations';
 import { titleSource, type CodeBook } from '../../../../library/codes';
 import type { VehicleType } from '../../../../library';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
@@ -39,8 +40,8 @@ export function cascadeOf(
 	);
 	const senderOf = ({ dtc }: Coded) => {
 		const asked = { code: codeText(dtc), failureType: failureTypeByte(dtc), maker: type.maker };
-		const role = titleSource(book, asked)?.sender;
-		return type.modules.find((module) => module.role === role) ?? null;
+		const accused = accusationIn(asked.code, titleSource(book, asked));
+		return type.modules.find((module) => module.role === accused?.sender) ?? null;
 	};
 	const own = codes.filter((code) => senderOf(code) === null);
 	const causes: Coded[] = [];

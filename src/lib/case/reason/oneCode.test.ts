@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { vehicleTypes, type VehicleType } from '../../../../library';
+import { vehicleTypes } from '../../../../library';
 import { bookOf, shippedBook, shippedPacks } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
 import { NOT_DESCRIBED } from '../../../../library/reason/notDescribed';
@@ -8,7 +8,8 @@ import { PROVE_FIRST } from '../../core/path/policy';
 import { caseNumbering } from '../caseNumbering';
 import { caseCodes } from '../codes';
 import { standing } from '../thread';
-import { ThreadMaker } from '../threads.fixture';
+import { oneCodeRead } from '../oneCode.fixture';
+import type { ThreadMaker } from '../threads.fixture';
 import { reasonAbout, type Reasoning } from './reasoning';
 
 const AMBULANCE = vehicleTypes.get('norvane-heath');
@@ -17,38 +18,7 @@ const model = reasonModel(AMBULANCE);
 const FAILS = 0x2f;
 const STORED = 0x2c;
 
-/** One code in one module of a vehicle, all else answering and quiet. */
-function scanned(
-	role: string,
-	dtc: string,
-	status: number,
-	type: VehicleType = AMBULANCE as VehicleType
-): ThreadMaker {
-	const maker = new ThreadMaker();
-	maker.add('case-opened', { vehicleId: 'v', typeId: type.id, name: type.model, plate: 'TP 1' });
-	maker.add('network-scan', {
-		outcome: 'complete',
-		stoppedBecause: null,
-		vin: null,
-		keyCycles: null,
-		modulesExpected: type.modules.length,
-		modules: type.modules.map((module) => ({
-			address: module.address,
-			name: module.name,
-			answered: true,
-			trouble: null,
-			software: null,
-			availabilityMask: 0xff,
-			codes:
-				module.role === role
-					? [{ dtc, status, snapshots: [], occurrences: null, ageingCycles: null, troubles: [] }]
-					: [],
-			supported: [],
-			exchanges: []
-		}))
-	});
-	return maker;
-}
+const scanned = (role: string, dtc: string, status: number) => oneCodeRead(AMBULANCE, role, dtc, status);
 
 const about = ({ thread }: ThreadMaker, book = shippedBook): Reasoning => {
 	const numbering = caseNumbering(standing(thread), book);
