@@ -1,3 +1,4 @@
+import { accusationIn } from '../../../library/accusations';
 import type { VehicleType } from '../../../library';
 import { sourcesFor, type CodeBook } from '../../../library/codes';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
@@ -103,11 +104,12 @@ function accusations(scan: NetworkScan, type: VehicleType, book: CodeBook): Accu
 	return scan.modules.flatMap((by) =>
 		by.codes.flatMap(({ dtc, status }): Accusation[] => {
 			const code = codeText(dtc);
-			const says = code.startsWith('U01') ? 'missing' : code.startsWith('U04') ? 'invalid' : null;
-			if (says === null) return [];
 			const asked = { code, failureType: failureTypeByte(dtc), maker: type.maker };
-			const role = sourcesFor(book, asked).find((source) => source.sender !== null)?.sender;
-			const address = type.modules.find((module) => module.role === role)?.address;
+			const source = sourcesFor(book, asked).find((one) => one.sender !== null) ?? null;
+			const told = accusationIn(code, source);
+			if (!told) return [];
+			const { says } = told;
+			const address = type.modules.find((module) => module.role === told.sender)?.address;
 			const sender = scan.modules.find((module) => module.address === address && module.answered);
 			return sender
 				? [{ by, sender, says, text: codeWithSuffix(dtc), now: decodeStatus(status).testFailed }]

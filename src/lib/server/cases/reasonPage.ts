@@ -57,6 +57,11 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 		possible: model.faults.length,
 		reader: wheelReaderOf(model.type)?.name ?? '',
 		nothing: reasoning.belief.nothing,
+		/** What of it is nothing that the library describes, at whatever place. */
+		notDescribed: [...model.background].reduce(
+			(sum, index) => sum + (reasoning.belief.present[index] ?? 0),
+			0
+		),
 		grid: shownGrid(reasoning, entries),
 		test: first ?? null,
 		others: tests.filter((one) => one !== first).slice(0, MOST_OTHERS),

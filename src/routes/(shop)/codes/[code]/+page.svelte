@@ -121,7 +121,9 @@
 	</section>
 </div>
 
-{#if data.cautions}<Caution>{data.cautions}</Caution>{/if}
+{#if data.cautions}<Caution
+		>{data.cautions} The maker’s procedure and local law come first; safety-critical work is for qualified people.</Caution
+	>{/if}
 
 {#if decoded.kind === 'dtc'}
 	<Sources

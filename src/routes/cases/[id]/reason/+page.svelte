@@ -138,6 +138,11 @@
 					</li>
 				{/each}
 			</ul>
+			{#if reason.notDescribed > 0}
+				<p class="text-ink-2">
+					Something that is not described here: <span class="num">{percent(reason.notDescribed)}</span> in all.
+				</p>
+			{/if}
 			{#each reason.record as one, nth (nth)}
 				<p class="text-ink-2">
 					<span class="num">{one.count}</span> of <span class="num">{one.of}</span> here: {one.words}.
@@ -169,6 +174,7 @@
 						</li>
 					{/each}
 				</ul>
+				{#if test.cautions}<Caution>{test.cautions}</Caution>{/if}
 				{#if mayWrite}<button class="act mt-3" data-do onclick={() => start(test)}>Start this step</button
 					>{/if}
 			{:else if repair && reason.nothing < 0.5}
@@ -249,8 +255,7 @@
 		onsaved={() => void invalidate('jaldi:case')}
 	/>
 	<Caution>
-		{reason.test?.cautions ?? ''} What is likely is no proof. The maker’s procedure and local law come first. A
-		person decides and signs.
+		What is likely is no proof. The maker’s procedure and local law come first. A person decides and signs.
 	</Caution>
 {/if}
 <Replay

@@ -7,7 +7,11 @@
 		test,
 		mayWrite,
 		onstart
-	}: { test: ShownTest; mayWrite: boolean; onstart: (test: ShownTest) => void } = $props();
+	}: {
+		test: ShownTest & { cautions: string };
+		mayWrite: boolean;
+		onstart: (test: ShownTest) => void;
+	} = $props();
 </script>
 
 <li class="hair py-1">
@@ -25,6 +29,7 @@
 					<li><span class="num">{percent(outcome.p)}</span> {outcome.words} → {outcome.means}</li>
 				{/each}
 			</ul>
+			{#if test.cautions}<p class="mt-2 border-l-4 border-ink pl-3 text-ink">{test.cautions}</p>{/if}
 			{#if mayWrite}<button class="act-quiet mt-2" onclick={() => onstart(test)}>Start this one</button>{/if}
 		</div>
 	</details>

@@ -20,8 +20,8 @@
 <section class="pt-5">
 	<h1 class="text-2xl font-bold">{headline}</h1>
 	<p class="mt-1 text-ink-2">
-		Ticked off while it is done, not afterwards. The maker’s procedure and torques come first: these are usual
-		values.
+		Ticked off while it is done, not afterwards. The maker’s procedure and torques are what counts: the values
+		here are examples.
 	</p>
 	<MendNav caseId={data.case.id} here="/fit" />
 	<div class="mt-4 grid gap-4 sm:grid-cols-2">

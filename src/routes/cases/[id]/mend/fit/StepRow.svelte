@@ -63,7 +63,7 @@
 		</ol>
 	{:else}
 		<label class="flex flex-wrap items-center gap-x-4 gap-y-1">
-			<span class="min-w-0 flex-1"
+			<span class="min-w-0 basis-full sm:flex-1 sm:basis-0"
 				>{one.words}{one.optional ? ', if it can be' : ''}
 				<span class="block text-ink-2"
 					>{#if one.do === 'torque'}for example {one.torque}{one.singleUse

@@ -5,6 +5,7 @@ import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { loadCase } from '$lib/server/cases/access';
 import { casePage } from '$lib/server/cases/page';
 import { services } from '$lib/server/running';
+import { exposedByVehicle } from '../../../../../../library/exposed';
 import { liveSignals } from '../../../../../../library/liveSignals';
 
 export const load = async ({ params, depends, locals }) => {
@@ -17,10 +18,12 @@ export const load = async ({ params, depends, locals }) => {
 		null;
 	const { number } = casePage(loaded);
 	const cautions = await cautionsHere(type);
+	// This page has no frame of the case around it that says what the vehicle is.
+	const vehicle = type ? exposedByVehicle(type) : [];
 	return {
 		cautions: {
-			hand: cautions.words(['wheel-turns', 'hands-near-wheel']),
-			gear: cautions.words(['wheels-driven'])
+			hand: cautions.words([...vehicle, 'wheel-turns', 'hands-near-wheel']),
+			gear: cautions.words([...vehicle, 'wheels-driven'])
 		},
 		colours: 'bay' as const,
 		caseId: row.id,

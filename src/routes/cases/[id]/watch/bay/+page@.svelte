@@ -232,7 +232,7 @@
 					The driven wheels off the ground. Run in the lowest gear at walking pace, evenly, for ten seconds.
 				</p>
 			{/if}
-			{#if mode}<Caution>{data.cautions[mode]}</Caution>{/if}
+			{#if mode}<div class="text-xl"><Caution>{data.cautions[mode]}</Caution></div>{/if}
 			<Act class="act mt-8 min-h-24 px-14 text-2xl" whyNot={work.whyNot} onclick={start}>
 				Start <span class="key border-current">space</span>
 			</Act>
