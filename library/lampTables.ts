@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import tablesFile from './blink/lampTables.json' with { type: 'json' };
 import { Position } from './positions';
+import { Exposes } from './safety';
 
 /** What the flashes of a lamp mean on vehicles that tell their codes so. */
 
@@ -32,6 +33,8 @@ const base = {
 	name: z.string(),
 	/** Types of vehicle that it belongs to; empty = chosen by hand. */
 	types: z.array(z.string()),
+	/** What its procedures expose. */
+	exposes: Exposes,
 	/** What has to be known about it. */
 	how: z.string(),
 	/** How the lamp is brought to tell, to forget, and to check the sensors. */

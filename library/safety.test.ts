@@ -4,6 +4,7 @@ import { exposedByCalibration, exposedByTest, exposedByVehicle, makersAlone } fr
 import { allPlaces } from './faultPlaces';
 import { fittingSheets } from './fittingSheets';
 import { vehicleTypes } from './index';
+import { lampTables } from './lampTables';
 import { inspections, measurements, substituteMethods } from './measure';
 import { testsFor } from './reason/tests';
 import { reasonModel } from './reason/model';
@@ -73,6 +74,7 @@ describe('cautions come from what a step exposes (point 7)', () => {
 			...inspections.map(({ id, exposes }) => [id, exposes] as const),
 			...substituteMethods.map(({ id, exposes }) => [id, exposes] as const),
 			...[...fittingSheets.values()].map(({ id, exposes }) => [id, exposes] as const),
+			...[...lampTables.values()].map(({ id, exposes }) => [id, exposes] as const),
 			...types.flatMap((type) =>
 				[...calibrations.values()].flatMap((one) =>
 					placesOf(one, type).map(

@@ -69,6 +69,13 @@ describe('work and the calibrations that it calls for, in order', () => {
 			['clamp-run@park-brake']
 		],
 		[
+			'rear caliper',
+			{ title: 'Caliper rear left renewed' },
+			['pump-bleed@brake', 'pressure-zero@brake', 'clamp-run@park-brake']
+		],
+		['rear discs', { title: 'Rear discs and pads renewed' }, ['clamp-run@park-brake']],
+		['front pads', { title: 'Front pads renewed' }, []],
+		[
 			'track rod',
 			{ title: 'Track rod left renewed' },
 			['alignment@steering-angle', 'steering-zero@steering-angle']

@@ -107,3 +107,22 @@ describe('what the answers of a whole network say', () => {
 		expect(findings(scanned(allBut()))).toEqual([]);
 	});
 });
+
+describe('a module that is left to its maker', () => {
+	it('nobody is sent to it, whatever is silent with it or says so', () => {
+		const alone = 'restraint';
+		const said = [
+			networkFindings(scanned(roles.filter((role) => role !== alone)), type, shippedBook),
+			networkFindings(scanned(roles.filter((role) => ![alone, 'yaw'].includes(role))), type, shippedBook),
+			networkFindings(scanned(roles, [['cluster', 'C15187', 0x2f]]), type, shippedBook),
+			networkFindings(scanned(roles, [[alone, 'C12687', 0x2f]]), type, shippedBook)
+		].flat();
+		for (const { title, todo } of said) {
+			if (/restraint/i.test(title)) {
+				expect(todo, title).toMatch(/maker’s procedure/);
+				expect(todo, title).not.toMatch(/branch|supply/i);
+			} else expect(todo, title).not.toMatch(/restraint|F18/i);
+		}
+		expect(said.filter(({ title }) => /left to its maker/.test(title)).length).toBe(3);
+	});
+});

@@ -1,6 +1,8 @@
 import { accusationIn } from '../../../library/accusations';
 import type { VehicleType } from '../../../library';
 import { sourcesFor, type CodeBook } from '../../../library/codes';
+import { makersAlone } from '../../../library/exposed';
+import { cautionWords } from '../../../library/safety';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
 import { decodeStatus } from '../core/codes/status';
 import { sharedFeeds, type SharedFeed } from '../core/network/sharedFeeds';
@@ -33,18 +35,44 @@ export function networkFindings(
 ): NetworkFinding[] {
 	if (!type) return [];
 	const accused = accusations(scan, type, book);
-	return [...silences(scan, type), ...contradictions(accused), ...consequences(accused)];
+	const left = (module: Module) => isLeftToMaker(module, type);
+	return [
+		...silences(scan, type),
+		...leftToMaker(scan, type),
+		...contradictions(accused.filter(({ by, sender }) => !left(by) && !left(sender))),
+		...consequences(accused.filter(({ sender }) => !left(sender)))
+	];
 }
 
+const isLeftToMaker = ({ address }: Module, type: VehicleType): boolean => {
+	const role = type.modules.find((module) => module.address === address)?.role;
+	return role !== undefined && makersAlone(type, role) !== null;
+};
+
+/** Modules whose maker alone says how they are worked on, where they are silent or fail: nobody is sent to them. */
+const leftToMaker = (scan: NetworkScan, type: VehicleType): NetworkFinding[] =>
+	scan.modules
+		.filter((module) => isLeftToMaker(module, type) && (!module.answered || module.codes.length > 0))
+		.map((module) => ({
+			title: module.answered
+				? `${module.name} tells of a fault: it is left to its maker’s procedure`
+				: `${module.name} is silent: it is left to its maker’s procedure`,
+			todo: cautionWords(['maker-only']),
+			text: 'What it shares with others (a ground point, a splice, the bus) is looked at where they are.'
+		}));
+
+/** Of a module that is left to its maker nothing is said here but what it shares with others. */
 function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
-	const silent = scan.modules.filter((module) => !module.answered);
+	const silent = scan.modules.filter((module) => !module.answered && !isLeftToMaker(module, type));
 	if (silent.length === 0) return [];
 	const shared = sharedFeeds(
-		scan.modules.map(({ address, name, answered }) => ({
-			name: lowerFirst(name),
-			answered,
-			hangsOn: type.modules.find((module) => module.address === address)?.hangsOn ?? []
-		}))
+		scan.modules
+			.filter((module) => !isLeftToMaker(module, type) || module.answered)
+			.map(({ address, name, answered }) => ({
+				name: lowerFirst(name),
+				answered,
+				hangsOn: type.modules.find((module) => module.address === address)?.hangsOn ?? []
+			}))
 	);
 	const own = shared.filter((s) => s.answering.length === 0);
 	const works = shared.filter((s) => s.answering.length > 0);

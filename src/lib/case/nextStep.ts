@@ -218,7 +218,7 @@ function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep |
 		'mend',
 		`Find out why the ${names} ${silent.length === 1 ? 'is' : 'are'} silent`,
 		silent.length === 1
-			? 'Look at its power, its ground and its branch of the bus.'
+			? 'Look at its power, its ground and its branch of the bus; at a restraint module its maker’s procedure alone.'
 			: 'Look at what they share: fuse, ground, splice, bus.',
 		'repair'
 	);

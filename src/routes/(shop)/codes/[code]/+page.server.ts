@@ -13,8 +13,14 @@ import { numbersOf } from '$lib/server/codes/answer';
 import { services } from '$lib/server/running';
 import { shippedPacks, titleSource } from '$library/codes';
 import { failureCategory, heavyParameters } from '$library/failureTypes';
+import { makersAlone } from '$library/exposed';
+import { vehicleTypes } from '$library/index';
 import { PATHS } from '$library/paths';
 import { exposedByGroup } from '$library/safety';
+
+/** Whether the maker alone says how a module of this role is worked on, on any vehicle that is described. */
+const isLeftToMaker = (role: string): boolean =>
+	[...vehicleTypes.values()].some((type) => makersAlone(type, role) !== null);
 
 /** Driving is only on the base brakes, or not at all. */
 const BASE_BRAKES: readonly string[] = ['base-brakes-only', 'do-not-drive'];
@@ -73,6 +79,7 @@ export const load = async (event) => {
 		cautions: group
 			? cautions.words([
 					...exposedByGroup(group),
+					...(main?.sender && isLeftToMaker(main.sender) ? ['maker-only'] : []),
 					...(main?.lamps.includes('restraint') ? ['restraint-near'] : []),
 					...(BASE_BRAKES.includes(main?.driving ?? 'unaffected') ? ['base-brakes'] : [])
 				])

@@ -1,17 +1,20 @@
+import { typeOf } from '$lib/case/codes';
 import { LAMPS } from '$lib/case/entry';
 import { latest } from '$lib/case/thread';
 import { lampTableOf, lampTables } from '$library/lampTables';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { loadCase } from '$lib/server/cases/access';
 
 export const load = async ({ params, depends }) => {
 	depends('jaldi:case');
 	const { row, view } = await loadCase(params.id);
 	const reported = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
+	const cautions = await cautionsHere(typeOf(view.entries));
 	return {
 		lamps: [...LAMPS],
 		/** The lamp that this is most likely about. */
 		likely: reported[0]?.lamp ?? 'anti-lock',
-		tables: [...lampTables.values()],
+		tables: [...lampTables.values()].map((table) => ({ ...table, cautions: cautions.words(table.exposes) })),
 		own: lampTableOf(row.vehicle.typeId)?.id ?? null
 	};
 };

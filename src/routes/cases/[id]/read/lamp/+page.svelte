@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Caution from '$lib/ui/Caution.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
@@ -200,6 +201,7 @@
 		<p class="text-ink-2 sm:col-span-2">{table.how}</p>
 		{#key table.id}
 			<div class="sm:col-span-2">
+				{#if table.cautions}<Caution>{table.cautions}</Caution>{/if}
 				{#each PROCEDURES as { id, name } (id)}
 					{@const steps = table[id]}
 					{#if steps}
