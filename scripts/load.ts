@@ -1,6 +1,7 @@
 // npm run load [-- SECONDS [PEOPLE [EVERY_S]]]: people at work in a shop of its own; ends with 1 where a bar is missed.
 import { setTimeout as rest } from 'node:timers/promises';
 import { ulid } from 'ulid';
+import { POSITIONS } from '../library/positions';
 import { openCases, ownShop, signIn } from './ownShop';
 
 const [seconds = 60, people = 50, everyS = 2] = process.argv.slice(2).map(Number);
@@ -28,24 +29,61 @@ async function timed(what: keyof typeof took, path: string, init: RequestInit): 
 
 const STATIONS = ['listen', 'read', 'watch', 'measure', 'reason', 'mend', 'prove', 'hand-over'];
 
+/** What somebody writes down: a note, and every third time something that bears on what is wrong. */
+const written = (act: number, at: number, wheel: string | undefined) =>
+	act % 3 === 0 && wheel ? looked(wheel, act % 2 === 0) : note(`act ${act} of person ${at}`);
+
+const note = (text: string) => ({ kind: 'note', payload: { text } });
+const looked = (position: string, good: boolean) => ({
+	kind: 'inspection',
+	payload: {
+		inspection: 'seating',
+		name: 'How the sensor sits',
+		position,
+		result: good ? 'good' : 'unsure',
+		found: [],
+		gapMm: null,
+		note: '',
+		photos: [],
+		proves: [],
+		implicates: [],
+		says: 'looked at'
+	}
+});
+
+const append = (cookie: string, caseId: string, entry: object): [string, RequestInit] => [
+	`/cases/${caseId}/entries`,
+	{
+		method: 'POST',
+		headers: { cookie, origin, 'content-type': 'application/json' },
+		body: JSON.stringify({ id: ulid(), version: 1, observedAt: new Date().toISOString(), ...entry })
+	}
+];
+
+/** A wheel of the case's vehicle that can be looked at: the first that the server takes. */
+async function wheelOf(cookie: string, caseId: string): Promise<string | undefined> {
+	for (const position of POSITIONS) {
+		const [path, init] = append(cookie, caseId, looked(position, true));
+		if ((await fetch(origin + path, init)).ok) return position;
+	}
+	return undefined;
+}
+
 /** One person: writes something down every other time, and looks at pages between. */
-async function person(cookie: string, caseId: string, at: number, untilMs: number): Promise<void> {
+async function person(
+	cookie: string,
+	{ id, wheel }: { id: string; wheel: string | undefined },
+	at: number,
+	untilMs: number
+): Promise<void> {
 	await rest((at / people) * everyS * 1000);
 	for (let act = 0; performance.now() < untilMs; act++) {
 		const nextMs = performance.now() + everyS * 1000;
 		if (act % 2 === 0) {
-			const body = JSON.stringify({
-				id: ulid(),
-				kind: 'note',
-				version: 1,
-				observedAt: new Date().toISOString(),
-				payload: { text: `act ${act} of person ${at}` }
-			});
-			const headers = { cookie, origin, 'content-type': 'application/json' };
-			await timed('append', `/cases/${caseId}/entries`, { method: 'POST', headers, body });
+			await timed('append', ...append(cookie, id, written(act / 2, at, wheel)));
 		} else if (act % 10 === 9) await timed('floor', '/__data.json', { headers: { cookie } });
 		else
-			await timed('case page', `/cases/${caseId}/${STATIONS[(act + at) % STATIONS.length]}/__data.json`, {
+			await timed('case page', `/cases/${id}/${STATIONS[(act + at) % STATIONS.length]}/__data.json`, {
 				headers: { cookie }
 			});
 		await rest(Math.max(0, nextMs - performance.now()));
@@ -64,15 +102,17 @@ const quantile = (values: number[], q: number) =>
 	[...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(q * values.length))] ?? NaN;
 
 const cookies = [await signIn(origin, 'ana'), await signIn(origin, 'teo')];
-const cases = await openCases(origin, cookies[0] ?? '');
+const cases: { id: string; wheel: string | undefined }[] = [];
 // The first looks fill what a server in use has at hand.
-for (const id of cases)
+for (const id of await openCases(origin, cookies[0] ?? '')) {
+	cases.push({ id, wheel: await wheelOf(cookies[0] ?? '', id) });
 	await fetch(`${origin}/cases/${id}/reason/__data.json`, { headers: { cookie: cookies[0] ?? '' } });
+}
 const untilMs = performance.now() + seconds * 1000;
 await Promise.all([
 	pulse(untilMs),
 	...Array.from({ length: people }, (_, i) =>
-		person(cookies[i % 2] ?? '', cases[i % cases.length] ?? '', i, untilMs)
+		person(cookies[i % 2] ?? '', cases[i % cases.length] ?? { id: '', wheel: undefined }, i, untilMs)
 	)
 ]);
 stop();

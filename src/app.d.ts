@@ -1,3 +1,4 @@
+import type { LoadedCase } from '$lib/server/cases/access';
 import type { Member } from '$lib/server/accounts/members';
 
 declare global {
@@ -7,6 +8,8 @@ declare global {
 			requestId: string;
 			/** Of whoever is signed in; null where nobody is. */
 			sessionId: string | null;
+			/** The case that this request shows: read once, whatever parts of the page ask for it. */
+			openCase?: Promise<LoadedCase>;
 		}
 		interface Error {
 			message: string;

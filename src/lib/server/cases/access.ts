@@ -68,3 +68,12 @@ export async function loadCase(id: string): Promise<LoadedCase> {
 	if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value ?? '');
 	return { row, ...loaded };
 }
+
+/** The case that a page shows, read once a request. Actions read it themselves: what they change is shown after them. */
+export const caseHere = ({
+	params,
+	locals
+}: {
+	params: { id: string };
+	locals: App.Locals;
+}): Promise<LoadedCase> => (locals.openCase ??= loadCase(params.id));

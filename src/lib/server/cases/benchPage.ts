@@ -2,7 +2,7 @@ import { mateOf } from '../../../../library/positions';
 import { typeOf } from '../../case/codes';
 import { familyAt } from '../../case/measured';
 import { positionWords } from '../../case/words';
-import { loadCase } from './access';
+import { caseHere } from './access';
 import { cautionsHere } from './cautionsHere';
 import { cornersOf } from './corners';
 
@@ -10,14 +10,16 @@ import { cornersOf } from './corners';
 export async function benchPage({
 	params,
 	url,
-	depends
+	depends,
+	locals
 }: {
 	params: { id: string };
 	url: URL;
 	depends: (name: `${string}:${string}`) => void;
+	locals: App.Locals;
 }) {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const type = typeOf(view.entries);
 	const corners = cornersOf(view, url.searchParams.get('at'));
 	const { at } = corners;

@@ -1,5 +1,7 @@
 import { minutesToGoInParts, type MinutesToGo } from '../../core/path/minutesToGo';
 import { randomFromText } from '../../core/path/randomFromText';
+import { restsOn } from '../../case/reason/bearing';
+import type { Reasoning } from '../../case/reason/reasoning';
 import type { NextStep } from '../../case/nextStep';
 import type { Outlook } from '../jobs/outlooks';
 import { inParts } from '../inParts';
@@ -11,11 +13,18 @@ const RUNS = 30;
 /** Of what is only left to prove and to sign: drive, read, sign. */
 const PROVING_MIN = 25;
 
-/** The same thread gives the same minutes. Whoever waits for a page or a vehicle's answer comes first. */
+/** What was worked out, as long as its reasoning is at hand. */
+const known = new WeakMap<Reasoning, MinutesToGo>();
+
+/** The same reasoning gives the same minutes. Whoever waits for a page or a vehicle's answer comes first. */
 async function toGoOf({ reasoning, entries }: ReasonedCase): Promise<MinutesToGo> {
+	const before = known.get(reasoning);
+	if (before) return before;
 	const { model, situation, candidates, policy, paid } = reasoning;
-	const random = randomFromText(entries.at(-1)?.hash ?? '');
-	return inParts(minutesToGoInParts(model, situation, candidates, policy, paid, random, RUNS));
+	const random = randomFromText(restsOn(entries));
+	const made = await inParts(minutesToGoInParts(model, situation, candidates, policy, paid, random, RUNS));
+	known.set(reasoning, made);
+	return made;
 }
 
 /** Minutes still to go of a case; null where nothing can be said yet. */

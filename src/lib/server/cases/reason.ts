@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { titleSource } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
 import { reasonModel, type ReasonModel } from '../../../../library/reason/model';
@@ -6,6 +7,7 @@ import { testsFor } from '../../../../library/reason/tests';
 import type { VehicleType } from '../../../../library';
 import { typeOf } from '../../case/codes';
 import { projectCase } from '../../case/project';
+import { restsOn } from '../../case/reason/bearing';
 import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
 import { policyAt } from '../../core/path/policy';
 import { learnedWeights } from '../../core/path/trackRecord';
@@ -75,10 +77,9 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 			(repair) => book.repairs[repair] ?? null
 		);
 	});
-	const head = loaded.thread.at(past.length - 1)?.hash ?? '';
 	const key = [
 		loaded.row.id,
-		head,
+		createHash('sha256').update(restsOn(view.entries)).digest('hex'),
 		stamp,
 		proving,
 		book.version,

@@ -76,13 +76,21 @@ const JOINED = {
 export class Cases {
 	private readonly behind = new Set<string>();
 	private following: Promise<void> | null = null;
+	private readonly byId;
 
 	constructor(
 		private readonly db: Database,
 		private readonly threads: Threads,
 		private readonly codes = new CodeLibrary(db),
 		private readonly words = new CaseSearch(db)
-	) {}
+	) {
+		this.byId = db
+			.select(JOINED)
+			.from(caseRecord)
+			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
+			.where(and(eq(caseRecord.id, sql.placeholder('id')), eq(caseRecord.comingIn, false)))
+			.prepare();
+	}
 
 	async vehicles(): Promise<Vehicle[]> {
 		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
@@ -123,11 +131,7 @@ export class Cases {
 	}
 
 	async find(id: string): Promise<CaseRow | null> {
-		const [row] = await this.db
-			.select(JOINED)
-			.from(caseRecord)
-			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(and(eq(caseRecord.id, id), eq(caseRecord.comingIn, false)));
+		const [row] = await this.byId.all({ id });
 		if (!row) return null;
 		const kept = row.case_record.summary as CaseSummary | null;
 		return this.toRow(row, kept ?? summarise(await this.threads.read(id)));

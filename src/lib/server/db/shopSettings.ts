@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { shopFunctions } from '../../../../library/calibrations';
 import { exposures } from '../../../../library/safety';
@@ -37,10 +37,18 @@ type Settings = { [N in keyof typeof SETTINGS]: z.output<(typeof SETTINGS)[N]> }
 type Name = keyof Settings;
 
 export class ShopSettings {
-	constructor(private readonly db: Database) {}
+	private readonly named;
+
+	constructor(private readonly db: Database) {
+		this.named = db
+			.select()
+			.from(shopSetting)
+			.where(eq(shopSetting.name, sql.placeholder('name')))
+			.prepare();
+	}
 
 	async read<N extends Name>(name: N): Promise<Settings[N]> {
-		const [row] = await this.db.select().from(shopSetting).where(eq(shopSetting.name, name));
+		const [row] = await this.named.all({ name });
 		return SETTINGS[name].parse(row?.value) as Settings[N];
 	}
 

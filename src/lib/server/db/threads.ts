@@ -37,10 +37,19 @@ export class Threads {
 	private readonly listeners = new Map<string, Set<(seq: number) => void>>();
 	private readonly cache = new ThreadCache();
 
+	private readonly grownSince;
+
 	constructor(
 		private readonly db: Database,
 		private readonly now: () => Date = () => new Date()
-	) {}
+	) {
+		this.grownSince = db
+			.select()
+			.from(entry)
+			.where(and(eq(entry.caseId, sql.placeholder('caseId')), gt(entry.seq, sql.placeholder('after'))))
+			.orderBy(asc(entry.seq))
+			.prepare();
+	}
 
 	async read(caseId: string, afterSeq = 0): Promise<Entry[]> {
 		return (await this.kept(caseId)).entries.slice(afterSeq);
@@ -171,11 +180,7 @@ export class Threads {
 	private async kept(caseId: string): Promise<KeptThread> {
 		const known = this.cache.get(caseId);
 		const after = known?.entries.length ?? 0;
-		const rows = await this.db
-			.select()
-			.from(entry)
-			.where(and(eq(entry.caseId, caseId), gt(entry.seq, after)))
-			.orderBy(asc(entry.seq));
+		const rows = await this.grownSince.all({ caseId, after });
 		if (known && rows.length === 0) return known;
 		const raw = rows.map(rawOf);
 		const last = known?.entries.at(-1);

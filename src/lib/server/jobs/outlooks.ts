@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../db/open';
 import { caseOutlook } from '../db/schema';
@@ -22,15 +22,22 @@ export class Outlooks {
 	private readonly unmeasured = new Set<string>();
 	private readonly listeners = new Map<string, Set<(seq: number) => void>>();
 	private running = false;
+	private readonly ofCase;
 
 	constructor(
 		private readonly db: Database,
 		private readonly log: Logger,
 		private readonly thinking: Pick<HeavyWork, 'ask'>
-	) {}
+	) {
+		this.ofCase = db
+			.select()
+			.from(caseOutlook)
+			.where(eq(caseOutlook.caseId, sql.placeholder('caseId')))
+			.prepare();
+	}
 
 	async read(caseId: string): Promise<Outlook | null> {
-		const [row] = await this.db.select().from(caseOutlook).where(eq(caseOutlook.caseId, caseId));
+		const [row] = await this.ofCase.all({ caseId });
 		return row ?? null;
 	}
 

@@ -1,6 +1,6 @@
 import { typeOf } from '$lib/case/codes';
 import type { JobStatus } from '$lib/case/jobStatus';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
 import { casePage } from '$lib/server/cases/page';
@@ -14,7 +14,7 @@ const elsewhereOf = (job: JobStatus | null, caseId: string): JobStatus | null =>
 
 export const load = async ({ params, depends, locals }) => {
 	depends(`jaldi:case`);
-	const loaded = await loadCase(params.id);
+	const loaded = await caseHere({ params, locals });
 	const type = typeOf(loaded.view.entries);
 	const cautions = await cautionsHere(type);
 	return {

@@ -1,14 +1,14 @@
 import { LAMPS } from '$lib/case/entry';
 import { latest } from '$lib/case/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import { vehicleTypes } from '$library/index';
 import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const complaint = latest(view.entries, 'complaint');
 	const vehicle = latest(view.entries, 'vehicle-checked');
 	const lamps = latest(view.entries, 'lamps-reported');

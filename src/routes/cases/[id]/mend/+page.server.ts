@@ -6,7 +6,7 @@ import { makersAlone } from '$library/exposed';
 import { allPlaces } from '$library/faultPlaces';
 import { MAKERS_PROCEDURE, PLACES, repairs } from '$library/repairs';
 import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position, type VehicleType } from '$library/index';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
@@ -26,9 +26,9 @@ function chosen(kind: string | null, place: string | null): typeof EMPTY {
 	};
 }
 
-export const load = async ({ params, depends, url }) => {
+export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const cautions = await cautionsHere(vehicleTypes.get(row.vehicle.typeId) ?? null);
 	const done = ofKind(view.entries, 'repair');
 	const correcting = done.find((repair) => repair.id === url.searchParams.get('correct')) ?? null;

@@ -17,7 +17,7 @@ import { happenedAfter, latest } from '$lib/case/thread';
 import type { Verdict } from '$lib/core/prove/proof';
 import { maySign } from '$lib/server/accounts/members';
 import { services } from '$lib/server/running';
-import { loadCase, memberHere } from '$lib/server/cases/access';
+import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
@@ -72,7 +72,7 @@ function lampOf(entries: readonly Entry[]) {
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await loadCase(params.id);
+	const { view } = await caseHere({ params, locals });
 	const { entries, lastClear, lastCompleteScan } = view;
 	const since = (kind: 'key-cycled' | 'lamp-check' | 'proving-drive') => {
 		const entry = latest(entries, kind);

@@ -9,7 +9,7 @@ import { fail } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
-import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, caseHere, writerHere } from '$lib/server/cases/access';
 import { LinkAddress } from '$lib/server/cases/linkAddress';
 import { services } from '$lib/server/running';
 import { clock } from '$lib/server/cases/clock';
@@ -44,9 +44,9 @@ function reportedGroups({ entries, book }: CaseView) {
 		}));
 }
 
-export const load = async ({ params, depends, url }) => {
+export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const madeByUs = new Set(
 		view.codes.flatMap(({ madeByUs, address, dtc }) => (madeByUs ? [`${address}/${dtc}`] : []))
 	);

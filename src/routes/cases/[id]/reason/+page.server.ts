@@ -1,13 +1,13 @@
 import { error, fail } from '@sveltejs/kit';
 import { describeEntry } from '$lib/case/describe';
 import { maySign } from '$lib/server/accounts/members';
-import { loadCase, memberHere } from '$lib/server/cases/access';
+import { caseHere, memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { services } from '$lib/server/running';
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
-	const { thread } = await loadCase(params.id);
+	const { thread } = await caseHere({ params, locals });
 	const asked = Number(url.searchParams.get('upto') ?? NaN);
 	const upTo = Number.isInteger(asked) && asked >= 1 && asked < thread.length ? asked : null;
 	const moments = thread.map((entry) => ({

@@ -1,7 +1,7 @@
 import { typeOf } from '$lib/case/codes';
 import { ofKind } from '$lib/case/thread';
 import { watchDefaults } from '$lib/case/watchDefaults';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { USUAL_VEHICLE } from '$lib/core/live/analyse';
@@ -9,9 +9,9 @@ import { liveVehicleOf } from '$lib/server/jobs/recorder';
 import { liveSignals } from '../../../../../library/liveSignals';
 import { signals } from '../../../../../library/signals';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const type = typeOf(view.entries);
 	const why = watchDefaults(view);
 	return {

@@ -6,7 +6,7 @@ import { caseCalibrations, type CaseCalibration } from '$lib/case/calibrations';
 import { typeOf } from '$lib/case/codes';
 import { lowerFirst, upperFirst } from '$lib/case/words';
 import { maySign } from '$lib/server/accounts/members';
-import { loadCase, memberHere } from '$lib/server/cases/access';
+import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { cautionsHere, type CautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { services } from '$lib/server/running';
@@ -54,7 +54,7 @@ function shown(
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const all = caseCalibrations(view.entries);
 	const type = typeOf(view.entries);
 	const cautions = await cautionsHere(type);

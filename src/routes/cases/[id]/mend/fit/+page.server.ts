@@ -5,13 +5,13 @@ import { torqueWords } from '$lib/core/calibrate/torque';
 import { fittingLacks, lastFittings } from '$lib/case/fittings';
 import { latest } from '$lib/case/thread';
 import { positionWords } from '$lib/case/words';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 
-export const load = async ({ params, depends, url }) => {
+export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const type = vehicleTypes.get(row.vehicle.typeId) ?? null;
 	const planned = latest(view.entries, 'repair-planned')?.payload ?? null;
 	const done = latest(view.entries, 'repair')?.payload.does ?? null;

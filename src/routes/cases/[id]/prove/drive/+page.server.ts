@@ -4,7 +4,7 @@ import { provingDrivePlan } from '$lib/case/provingDrive';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import type { Verdict } from '$lib/core/prove/proof';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { liveSignals } from '$library/liveSignals';
 import { signals } from '$library/signals';
 
@@ -13,9 +13,9 @@ const BACK: readonly Verdict[] = ['back-at-key-on', 'back-while-driving'];
 
 const keysOf = (codes: readonly CaseCode[]) => codes.map(({ address, dtc }) => `${address}/${dtc}`);
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const type = typeOf(view.entries);
 	return {
 		cautions: (await cautionsHere(type)).words(['road', 'manoeuvres']),

@@ -3,11 +3,11 @@ import { LAMPS } from '$lib/case/entry';
 import { latest } from '$lib/case/thread';
 import { lampTableOf, lampTables } from '$library/lampTables';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const reported = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
 	const cautions = await cautionsHere(typeOf(view.entries));
 	return {

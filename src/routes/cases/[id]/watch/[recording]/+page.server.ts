@@ -2,13 +2,13 @@ import { error } from '@sveltejs/kit';
 import { typeOf } from '$lib/case/codes';
 import { codeConditions } from '$lib/case/watchDefaults';
 import { ofKind } from '$lib/case/thread';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { sayCondition, signals } from '../../../../../../library/signals';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await loadCase(params.id);
+	const { view } = await caseHere({ params, locals });
 	const recordings = ofKind(view.entries, 'live-recording');
 	const here = recordings.find(({ id }) => id === params.recording);
 	if (!here) error(404, 'There is no such recording on this case.');

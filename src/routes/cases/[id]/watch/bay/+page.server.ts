@@ -2,7 +2,7 @@ import { typeOf } from '$lib/case/codes';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import { mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { casePage } from '$lib/server/cases/page';
 import { services } from '$lib/server/running';
 import { exposedByVehicle } from '../../../../../../library/exposed';
@@ -10,7 +10,7 @@ import { liveSignals } from '../../../../../../library/liveSignals';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const loaded = await loadCase(params.id);
+	const loaded = await caseHere({ params, locals });
 	const { row, view } = loaded;
 	const type = typeOf(view.entries);
 	const mateOf = (axle: number, side: string) =>

@@ -3,14 +3,14 @@ import { codeConditions, watchDefaults } from '$lib/case/watchDefaults';
 import { latest } from '$lib/case/thread';
 import { planRoadTest } from '$lib/core/live/roadTest';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { circumstances, facetsOf } from '../../../../../../library/vocabulary';
 import { liveSignals } from '../../../../../../library/liveSignals';
 import { sayCondition, signals } from '../../../../../../library/signals';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await loadCase(params.id);
+	const { row, view } = await caseHere({ params, locals });
 	const type = typeOf(view.entries);
 	const complaint = latest(view.entries, 'complaint')?.payload;
 	const lamps = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];

@@ -3,7 +3,7 @@ import { codeConditions } from '$lib/case/watchDefaults';
 import { latest } from '$lib/case/thread';
 import { thresholdOf } from '$lib/core/tyres/codeThreshold';
 import type { FittedTyre } from '$lib/core/tyres/tyreReport';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { CAR_POSITIONS } from '../../../../../../library/positions';
 
 const carWheels = CAR_POSITIONS.map((position) => ({
@@ -12,9 +12,9 @@ const carWheels = CAR_POSITIONS.map((position) => ({
 	side: position.endsWith('left') ? ('left' as const) : ('right' as const)
 }));
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await loadCase(params.id);
+	const { view } = await caseHere({ params, locals });
 	const type = typeOf(view.entries);
 	const told = latest(view.entries, 'tyres-fitted')?.payload.tyres ?? [];
 	const wheels = type?.wheels ?? carWheels;

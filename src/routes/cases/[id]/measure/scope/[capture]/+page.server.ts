@@ -1,13 +1,13 @@
 import { error } from '@sveltejs/kit';
 import { typeOf } from '$lib/case/codes';
 import { ofKind } from '$lib/case/thread';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { services } from '$lib/server/running';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await loadCase(params.id);
+	const { view } = await caseHere({ params, locals });
 	const captures = ofKind(view.entries, 'scope-capture');
 	const at = captures.findIndex(({ id }) => id === params.capture);
 	const here = captures[at];

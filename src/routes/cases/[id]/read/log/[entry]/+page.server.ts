@@ -1,13 +1,13 @@
 import { error } from '@sveltejs/kit';
 import { explainLogExchange } from '$lib/case/logExchange';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 
 const PAGE = 40;
 
-export const load = async ({ params, url, depends }) => {
+export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
-	const { thread } = await loadCase(params.id);
+	const { thread } = await caseHere({ params, locals });
 	const entry = thread.find((e) => e.id === params.entry);
 	if (entry?.kind !== 'frame-log') error(404, 'There is no such log on this case.');
 	const { fileName, frames, durationS, exchanges, exchangeCount, problems, badLines, kept } = entry.payload;

@@ -1,11 +1,11 @@
 import { error } from '@sveltejs/kit';
 import { explainScanExchange } from '$lib/case/logExchange';
-import { loadCase } from '$lib/server/cases/access';
+import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 
-export const load = async ({ params, depends }) => {
+export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { thread } = await loadCase(params.id);
+	const { thread } = await caseHere({ params, locals });
 	const entry = thread.find((e) => e.id === params.entry);
 	const module =
 		entry?.kind === 'network-scan'

@@ -1,0 +1,1 @@
+import { describe, expect, it } from 'vitest';
