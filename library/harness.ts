@@ -1,5 +1,8 @@
 import { z } from 'zod';
 
+export const BUS_KINDS = ['high-speed', 'fault-tolerant'] as const;
+export type BusKind = (typeof BUS_KINDS)[number];
+
 /**
  * The wiring of a vehicle as its diagrams show it. A conductor runs through points: a fuse `F14`, a ground point `G1`, a
  * splice `S7` (of a pair `S7.1`, `S7.2`), a cavity of a plug `X20.4`, a pin of a device `brake.16` or `rear-left.1`.
@@ -25,7 +28,14 @@ export const Harness = z.object({
 			pins: z.number().int().positive()
 		})
 	),
-	segments: z.array(z.object({ name: z.string(), where: z.string() })),
+	segments: z.array(
+		z.object({
+			name: z.string(),
+			where: z.string(),
+			/** How its lines rest and end: ISO 11898-2, or ISO 11898-3 with its termination spread over the modules. */
+			kind: z.enum(BUS_KINDS).default('high-speed')
+		})
+	),
 	terminators: z.array(z.object({ segment: z.string(), at: z.array(z.string()) })),
 	conductors: z.array(
 		z

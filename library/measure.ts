@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { BUS_KINDS } from './harness';
 import { LINKS } from './links';
 import identificationFile from './measure/identification.json' with { type: 'json' };
 import inspectionsFile from './measure/inspections.json' with { type: 'json' };
@@ -57,6 +58,8 @@ const Measurement = z.object({
 	id: z.string().regex(/^[a-z][a-z-]*$/),
 	name: z.string(),
 	about: z.enum(['corner', 'module', 'bus']),
+	/** The kind of bus that its limits are of. */
+	bus: z.enum(BUS_KINDS).optional(),
 	families: z.array(Family).min(1),
 	unsuited: z.array(Unsuited).default([]),
 	mode: z.enum(['volts-dc', 'volts-ac', 'ohms']),

@@ -1,13 +1,25 @@
-import type { PointRole } from './measure';
+import type { BusKind } from './harness';
+import type { Measurement, PointRole } from './measure';
 import type { Position } from './positions';
 import type { SensorKind } from './sensorKinds';
 import type { ModuleType, VehicleType } from './vehicles';
 
-/** Whether a vehicle has the points between which something is measured: one older than any bus has no bus. */
+/** How the bus of a module rests and ends; null where it has none: older than any bus, or on a segment that is not described. */
+export function busKindAt(
+	{ tells, modules, harness }: VehicleType,
+	role: string | undefined
+): BusKind | null {
+	if (tells !== 'link') return null;
+	const own = modules.find((module) => module.role === role)?.segment;
+	return harness.segments.find(({ name }) => name === own)?.kind ?? null;
+}
+
+/** Whether something can be measured at a module: what is of a bus only at one with a bus of that kind. */
 export const hasPointsFor = (
-	{ tells }: VehicleType,
-	{ red, black }: { red: string; black: string }
-): boolean => tells === 'link' || ![red, black].some((point) => point.startsWith('bus'));
+	type: VehicleType,
+	{ bus }: Pick<Measurement, 'bus'>,
+	role: string | undefined = wheelReaderOf(type)?.role
+): boolean => bus === undefined || busKindAt(type, role) === bus;
 
 /** The module that reads the wheel speeds; null where the description names none. */
 export const wheelReaderOf = (type: VehicleType): ModuleType | null =>

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { allPlaces } from '../faultPlaces';
 import { touchesMakersAlone } from '../exposed';
 import { inspections, measurements, type Measurement } from '../measure';
-import { SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../measurePoints';
+import { hasPointsFor, SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../measurePoints';
 import type { Position } from '../positions';
 import { PLACES } from '../repairs';
 import { Exposes } from '../safety';
@@ -116,15 +116,14 @@ export interface PlacedTest {
 	signs: SignKey[];
 }
 
+/** What is measured in a test; null where it is none with a meter. */
+const measurementOf = ({ id }: TestKind): Measurement | null =>
+	measurements.find((one) => id === `meter:${one.id}`) ?? null;
+
 /** Families that a measurement or inspection is for. */
 function suits(kind: TestKind, type: VehicleType): boolean {
 	if (type.tells === 'lamp' && (kind.link || kind.answers !== undefined)) return false;
-	const [, id] = kind.id.split(':');
-	const one = kind.id.startsWith('meter:')
-		? measurements.find((measurement) => measurement.id === id)
-		: kind.id.startsWith('look:')
-			? inspections.find((inspection) => inspection.id === id)
-			: null;
+	const one = measurementOf(kind) ?? inspections.find(({ id }) => kind.id === `look:${id}`);
 	return !one || one.families.includes(type.sensor);
 }
 
@@ -176,10 +175,12 @@ export function otherEndOf(type: VehicleType, role: string): string | undefined 
 export function testsFor(type: VehicleType): PlacedTest[] {
 	return [...testKinds.values()].flatMap((kind) => {
 		if (!suits(kind, type)) return [];
+		const measured = measurementOf(kind);
 		const places = allPlaces(kind.about, type).filter(
 			(place) =>
 				(!kind.roles || kind.roles.includes(place)) &&
-				(!kind.access.includes('middle') || middlePlugsOf(type, place).length > 0)
+				(!kind.access.includes('middle') || middlePlugsOf(type, place).length > 0) &&
+				hasPointsFor(type, measured ?? {}, place)
 		);
 		return places
 			.map((place) => placedTest(kind, type, place))

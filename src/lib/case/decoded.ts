@@ -68,7 +68,7 @@ export function decodeCode(
 			return {
 				input,
 				kind: 'j1939',
-				code: formatSpelling({ ...code, occurrences: null }),
+				code: formatSpelling({ ...code, occurrences: null, conversion: 0 }),
 				failureTypeByte: null,
 				failureType: kind.text,
 				failureClass: kind.class,

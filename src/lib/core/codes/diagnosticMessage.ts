@@ -33,6 +33,16 @@ export interface DiagnosticMessage {
 
 export const MAX_SPN = 0x7ffff;
 export const MAX_FMI = 31;
+/**
+ * What a parameter number read in the newest order of bits would be in the two older orders that also set the conversion bit
+ * (SAE J1939-73 names them versions 1 and 2): the high byte first and the three lowest bits apart, with the first two bytes
+ * as they came or exchanged. Which one a sender uses its maker tells.
+ */
+export function olderNumbers(spn: number): [number, number] {
+	const [first, second, three] = [spn & 0xff, (spn >> 8) & 0xff, spn >> 16];
+	return [(first << 11) | (second << 3) | three, (second << 11) | (first << 3) | three];
+}
+
 const NOT_COUNTED = 127;
 const LAMP_BYTES = 2;
 const CODE_BYTES = 4;

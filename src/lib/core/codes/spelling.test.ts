@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { formatBytes, formatSpelling, parseSpelling, type AnyCode } from './spelling';
-import { decodeDiagnosticMessage, encodeDiagnosticMessage } from './diagnosticMessage';
+import { decodeDiagnosticMessage, encodeDiagnosticMessage, olderNumbers } from './diagnosticMessage';
 
 const codesOf = (text: string): AnyCode[] => {
 	const spelled = parseSpelling(text);
@@ -121,13 +121,38 @@ describe('both directions', () => {
 		}
 	});
 
+	const code = fc.record({
+		spn: fc.integer({ min: 1, max: 0x7fffe }),
+		fmi: fc.integer({ min: 0, max: 31 }),
+		occurrences: fc.option(fc.integer({ min: 0, max: 126 })),
+		conversion: fc.constantFrom(0 as const, 1 as const)
+	});
+
+	it('a heavy vehicle’s code is spelled with its conversion bit', () => {
+		fc.assert(
+			fc.property(code, (heavy) => {
+				expect(codesOf(formatSpelling({ kind: 'j1939', ...heavy }))).toEqual([{ kind: 'j1939', ...heavy }]);
+			})
+		);
+		expect(codesOf('DM1 04 FF 15 03 05 83')).toMatchObject([
+			{ spn: 789, fmi: 5, occurrences: 3, conversion: 1 }
+		]);
+	});
+
+	it('what its number would be in the older orders of bits has the same bytes', () => {
+		// 0x15 0x03 and 000: the first byte above, then the second; and exchanged.
+		expect(olderNumbers(789)).toEqual([(0x15 << 11) | (0x03 << 3), (0x03 << 11) | (0x15 << 3)]);
+		fc.assert(
+			fc.property(fc.integer({ min: 0, max: 0x7ffff }), (spn) => {
+				const [high, exchanged] = olderNumbers(spn);
+				expect(high & 7).toBe(spn >> 16);
+				expect([high >> 11, (high >> 3) & 0xff]).toEqual([spn & 0xff, (spn >> 8) & 0xff]);
+				expect([exchanged >> 11, (exchanged >> 3) & 0xff]).toEqual([(spn >> 8) & 0xff, spn & 0xff]);
+			})
+		);
+	});
+
 	it('a heavy vehicle’s message is written as it was read', () => {
-		const code = fc.record({
-			spn: fc.integer({ min: 1, max: 0x7fffe }),
-			fmi: fc.integer({ min: 0, max: 31 }),
-			occurrences: fc.option(fc.integer({ min: 0, max: 126 })),
-			conversion: fc.constantFrom(0 as const, 1 as const)
-		});
 		fc.assert(
 			fc.property(
 				fc.array(code, { maxLength: 20 }),

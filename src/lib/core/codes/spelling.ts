@@ -69,11 +69,11 @@ function readWritten(text: string): Reading | null {
 }
 
 const NAMED_HEAVY =
-	/^SPN\s*[:=#]?\s*(\d+)\s*[,;/]?\s*FMI\s*[:=#]?\s*(\d+)(?:\s*[,;/]?\s*OC\s*[:=#]?\s*(\d+))?$/;
+	/^SPN\s*[:=#]?\s*(\d+)\s*[,;/]?\s*FMI\s*[:=#]?\s*(\d+)(?:\s*[,;/]?\s*OC\s*[:=#]?\s*(\d+))?(?:\s*[,;/]?\s*CM\s*[:=#]?\s*([01]))?$/;
 const SHORT_HEAVY = /^(\d+)\s*\/\s*(\d{1,2})(?:\s*\/\s*(\d+))?$/;
 const CODE_WITH_STATUS = /^[0-9A-F]{6}[/:][0-9A-F]{2}$/;
 
-/** `SPN 789 FMI 5`, `789/5`, both with an occurrence count after. Six digits and two are a code and its status. */
+/** `SPN 789 FMI 5`, `789/5`, both with an occurrence count after; `CM 1` after that tells of the conversion bit. Six digits and two are a code and its status. */
 function readHeavy(text: string): Reading | null {
 	if (/^SPN/.test(text) && !NAMED_HEAVY.test(text)) {
 		return expected(
@@ -84,7 +84,7 @@ function readHeavy(text: string): Reading | null {
 	if (CODE_WITH_STATUS.test(text)) return null;
 	const match = NAMED_HEAVY.exec(text) ?? SHORT_HEAVY.exec(text);
 	if (!match) return null;
-	const [, spn = '', fmi = '', occurrences] = match;
+	const [, spn = '', fmi = '', occurrences, conversion] = match;
 	if (Number(spn) > MAX_SPN) return expected(text.indexOf(spn), `a parameter number up to ${MAX_SPN}`);
 	if (Number(fmi) > MAX_FMI) return expected(text.lastIndexOf(fmi), `a failure mode identifier 0–${MAX_FMI}`);
 	if (occurrences !== undefined && Number(occurrences) > 126) {
@@ -95,7 +95,7 @@ function readHeavy(text: string): Reading | null {
 		spn: Number(spn),
 		fmi: Number(fmi),
 		occurrences: occurrences === undefined ? null : Number(occurrences),
-		conversion: 0
+		conversion: conversion === '1' ? 1 : 0
 	});
 }
 
@@ -268,7 +268,11 @@ export function formatSpelling(code: AnyCode): string {
 			return code.code + suffix + (code.status === null ? '' : `/${hexByte(code.status)}`);
 		}
 		case 'j1939':
-			return `SPN ${code.spn} FMI ${code.fmi}` + (code.occurrences === null ? '' : ` OC ${code.occurrences}`);
+			return [
+				`SPN ${code.spn} FMI ${code.fmi}`,
+				...(code.occurrences === null ? [] : [`OC ${code.occurrences}`]),
+				...(code.conversion === 0 ? [] : ['CM 1'])
+			].join(' ');
 		case 'lamp':
 			return `lamp ${code.groups.join('-')}`;
 	}

@@ -9,6 +9,7 @@ import { decodeStatus, STATUS_BITS, STATUS_WORDS } from '$lib/core/codes/status'
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { mayEditCodes, mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
+import { olderNumbers } from '$lib/core/codes/diagnosticMessage';
 import { numbersOf } from '$lib/server/codes/answer';
 import { services } from '$lib/server/running';
 import { shippedPacks, titleSource } from '$library/codes';
@@ -74,6 +75,8 @@ export const load = async (event) => {
 	return {
 		answer: answerCode(code, book, maker),
 		decoded: decodeCode(code, params.code, book, maker),
+		/** Other numbers that the parameter may have where the message sets its conversion bit. */
+		olderNumbers: code.kind === 'j1939' && code.conversion === 1 ? olderNumbers(code.spn) : null,
 		category: code.kind === 'dtc' && code.failureType ? failureCategory(code.failureType) : null,
 		path: group && PATHS[group],
 		cautions: group

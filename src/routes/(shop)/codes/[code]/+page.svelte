@@ -94,6 +94,14 @@
 
 <div class="mt-6 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
 	<div>
+		{#if data.olderNumbers}
+			<p class="mb-4 border-l-4 border-ink pl-3 text-lg">
+				<strong>Conversion bit 1.</strong> The sender may write parameter numbers in an older order of bits:
+				SPN <span class="num">{decoded.spn}</span> as it stands, or
+				<span class="num">{data.olderNumbers[0]}</span>, or <span class="num">{data.olderNumbers[1]}</span>.
+				The maker’s list tells which.
+			</p>
+		{/if}
 		{#if answer.failureType}
 			<section aria-labelledby="suffix">
 				<h2 id="suffix" class="text-lg font-bold">
