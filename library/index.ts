@@ -31,6 +31,7 @@ const Identifier = z.discriminatedUnion('as', [
 		...identifierBase,
 		as: z.enum(['number', 'signed']),
 		scale: z.number(),
+		offset: z.number().optional(),
 		unit: z.string(),
 		decimals: z.number().int(),
 		/** The raw value that stands for "not available". */

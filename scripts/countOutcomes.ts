@@ -7,6 +7,7 @@ import { allPlaces, placesFor } from '../library/faultPlaces';
 import { wheelReaderOf } from '../library/measurePoints';
 import { OUTCOME_BINS, rowKey, type OutcomeBin } from '../library/reason/outcomeRows';
 import { faultClass, relationOf } from '../library/reason/relations';
+import { isRuled } from '../library/reason/ruledSigns';
 import { signOf, signs, splitKey } from '../library/reason/signs';
 import { testsFor, type PlacedTest } from '../library/reason/tests';
 import { uniform } from '../src/lib/bench/vehicle';
@@ -123,7 +124,7 @@ function countOne(
 	const note = (seen: Record<string, string>) => {
 		for (const [key, outcome] of Object.entries(seen)) {
 			const { sign, place } = splitKey(key);
-			if (!ONLY_SIGNS.test(sign)) continue;
+			if (!ONLY_SIGNS.test(sign) || isRuled(sign)) continue;
 			const kind = signOf(sign).about;
 			if (!fault) add(counts, rowKey({ sensor: type.sensor, fault: null, sign }), outcome);
 			else {

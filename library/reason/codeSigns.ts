@@ -3,6 +3,7 @@ import { accusationIn } from '../accusations';
 import { wheelCircuitOf } from '../codePack';
 import { titleSource, type CodeBook } from '../codes';
 import type { VehicleType } from '../vehicles';
+import { airOf } from './ruledSigns';
 import { signKey, type Seen, type SignKey } from './signs';
 
 /** What a reading of all modules brought, as far as it is judged. */
@@ -20,9 +21,13 @@ export interface CodeForSigns {
 	dtc: string;
 	/** Status byte (ISO 14229-1, annex D.2) of a reading with the key on and the vehicle standing; null = not told. */
 	status: number | null;
+	/** Whether a whole cycle has gone by in which its test passed, since it last failed. */
+	passedSince: boolean;
 	/** Of the first snapshot; null = not kept. */
 	setAtKmh: number | null;
 	setAtVolts: number | null;
+	/** Outside temperature. */
+	setAtC: number | null;
 }
 
 /** Slower than this a vehicle stands, by what its modules say. */
@@ -34,12 +39,17 @@ const LOW_VOLTS = 10.5;
 const TEST_FAILED = 0x01;
 const NOT_RUN_THIS_CYCLE = 0x40;
 
-/** What the status bytes say of the present: one code that fails now is a fault that is there now. */
+/** What status and counters say of the present: one code that fails now is a fault that is there now. */
 function nowOf(codes: readonly CodeForSigns[]): string | null {
-	const known = codes.flatMap(({ status }) => (status === null ? [] : [status]));
+	const known = codes.flatMap(({ status, passedSince }) =>
+		status === null ? [] : [{ status, passedSince }]
+	);
 	if (known.length === 0) return null;
-	if (known.some((status) => (status & TEST_FAILED) !== 0)) return 'failing';
-	return known.every((status) => (status & NOT_RUN_THIS_CYCLE) !== 0) ? 'not-run' : 'passes';
+	if (known.some(({ status }) => (status & TEST_FAILED) !== 0)) return 'failing';
+	// Not tested since the key was turned, it is as it was left: failed, or passed.
+	return known.every(({ status, passedSince }) => (status & NOT_RUN_THIS_CYCLE) !== 0 && !passedSince)
+		? 'not-run'
+		: 'passes';
 }
 
 /** At what speed the first of them was set. */
@@ -143,6 +153,8 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 		const own = wheelCodes.get(position) ?? [];
 		note(seen, signKey('wheel-now', position), nowOf(own));
 		note(seen, signKey('wheel-set-at', position), setAtOf(own));
+		const air = own.flatMap(({ setAtC }) => (setAtC === null ? [] : [setAtC]));
+		if (air[0] !== undefined) seen[signKey('wheel-set-air', position)] = airOf(air[0]);
 	}
 	return seen;
 }

@@ -118,7 +118,14 @@ describe('relations', () => {
 });
 
 const bare = (...dtcs: string[]): CodeForSigns[] =>
-	dtcs.map((dtc) => ({ dtc, status: null, setAtKmh: null, setAtVolts: null }));
+	dtcs.map((dtc) => ({
+		dtc,
+		status: null,
+		passedSince: false,
+		setAtKmh: null,
+		setAtVolts: null,
+		setAtC: null
+	}));
 
 describe('signs of a scan', () => {
 	it('a code of a valve of a corner says nothing of the circuit of its wheel: the group decides (point 8)', () => {
@@ -141,12 +148,22 @@ describe('signs of a scan', () => {
 	});
 
 	it('the status tells what fails now, the snapshot where it was set (point 13)', () => {
-		const at = (status: number, kmh: number | null) =>
+		const at = (status: number, setAtKmh: number | null, setAtC = 12, passedSince = false) =>
 			codeSigns(
-				[{ role: 'brake', answered: true, codes: [{ dtc: '404513', status, setAtKmh: kmh, setAtVolts: 9 }] }],
+				[
+					{
+						role: 'brake',
+						answered: true,
+						codes: [{ dtc: '404513', status, passedSince, setAtKmh, setAtVolts: 9, setAtC }]
+					}
+				],
 				minibus,
 				shippedBook
 			);
+		expect(at(0x6c, 7, 31, true)).toMatchObject({
+			'wheel-now@rear-left': 'passes',
+			'wheel-set-air@rear-left': 'warm'
+		});
 		expect(at(0x2f, 0)).toMatchObject({
 			'wheel-now@rear-left': 'failing',
 			'wheel-set-at@rear-left': 'standing'

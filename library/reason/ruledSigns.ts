@@ -10,9 +10,13 @@ import { signKey, signs, splitKey, type SignKey } from './signs';
 export const replacedKey = (repair: string): SignKey => signKey(`replaced:${repair}`, 'vehicle');
 export const searchKey = (position: string): SignKey => signKey('search', position);
 
+/** Whether the chances of a sign go by a rule. */
+export const isRuled = (sign: string): boolean =>
+	sign === 'search' || sign === 'wheel-set-air' || sign.startsWith('replaced:');
+
 /** What modules and people say of themselves: it accuses, and proves no part bad. */
 export const ONLY_TOLD =
-	/^(wheel-code|wheel-now|wheel-set-at|own-code|own-now|own-set-volts|own-back|back|silent|down|hushed|accused|deaf|felt-|replaced:)/;
+	/^(wheel-code|wheel-now|wheel-set-at|wheel-set-air|own-code|own-now|own-set-volts|own-back|back|silent|down|hushed|accused|deaf|felt-|replaced:)/;
 
 /** A part that was replaced is less likely at fault, and no more: it is not proven good. */
 export const AFTER_REPLACING = 0.35;
@@ -36,3 +40,16 @@ export function searchChance(outcome: string, link: Link | null): number {
 	const right = found.includes(link) ? link : 'none';
 	return outcome === right ? SEARCH_RIGHT : (1 - SEARCH_RIGHT) / (SEARCH_OUTCOMES.length - 1);
 }
+
+/** How cold it was outside when a wheel's code was set, by the moment that its module kept. */
+export const AIR = ['cold', 'mild', 'warm'] as const;
+export type Air = (typeof AIR)[number];
+const COLD_BELOW_C = 5;
+const WARM_FROM_C = 25;
+export const airOf = (celsius: number): Air =>
+	celsius < COLD_BELOW_C ? 'cold' : celsius < WARM_FROM_C ? 'mild' : 'warm';
+/** What the weather is, whatever is wrong; and when what opens with warmth shows, the hub warmer than the air. */
+const WEATHER: Record<Air, number> = { cold: 0.25, mild: 0.5, warm: 0.25 };
+const OPENS_WARM: Record<Air, number> = { cold: 0.08, mild: 0.42, warm: 0.5 };
+
+export const airChance = (air: Air, opensWarm: boolean): number => (opensWarm ? OPENS_WARM : WEATHER)[air];

@@ -7,7 +7,15 @@ import { libraryWeight } from './odds';
 import type { OutcomeBin } from './outcomes';
 import { NOT_DESCRIBED } from './notDescribed';
 import { faultClass, relationOf, type Relation } from './relations';
-import { AFTER_REPLACING, ONLY_TOLD, SEARCH_OUTCOMES, searchChance } from './ruledSigns';
+import {
+	AFTER_REPLACING,
+	AIR,
+	airChance,
+	ONLY_TOLD,
+	SEARCH_OUTCOMES,
+	searchChance,
+	type Air
+} from './ruledSigns';
 import { outcomesOf, shownBy, soundChances } from './shownBy';
 import { signKey, signOf, splitKey } from './signs';
 
@@ -23,7 +31,8 @@ export function signTable(
 		const once = signTable(signKey(id, place), type, placedFaults, rows);
 		return once && againTable(once, key, placedFaults, rows);
 	}
-	if (id === 'search' || id.startsWith('replaced:')) return ruledTable(key, placedFaults, rows);
+	const rule = ruleOf(id, place);
+	if (rule) return ruledTable(key, rule, placedFaults, rows);
 	const sign = signOf(id);
 	if (!allPlaces(sign.about, type).includes(place)) return null;
 	const outcomes = outcomesOf(sign, type.sensor);
@@ -137,23 +146,46 @@ function againTable(
 const isFickle = (fault: Fault | undefined, bin: OutcomeBin): boolean =>
 	bin === 'now-and-then' || fault?.when?.shaking !== undefined || fault?.when?.everyKm !== undefined;
 
-/** Of a sign that goes by a rule: the same in every bin. */
-function ruledTable(key: string, placedFaults: readonly PlacedFault[], rows: ReasonModel['rows']): SignTable {
-	const { sign: id, place } = splitKey(key);
+/** What a sign shows by a rule about the fault: the same in every bin; null = nothing is wrong. */
+interface Rule {
+	outcomes: string[];
+	chance: (one: PlacedFault | null, outcome: string) => number;
+}
+
+function ruleOf(id: string, place: string): Rule | null {
+	const here = (one: PlacedFault | null) =>
+		one !== null && one.fault.at === 'corner' && one.place === place ? one.fault : null;
+	if (id === 'search')
+		return {
+			outcomes: [...SEARCH_OUTCOMES],
+			chance: (one, outcome) => searchChance(outcome, here(one)?.link ?? null)
+		};
+	if (id === 'wheel-set-air')
+		return {
+			outcomes: [...AIR],
+			chance: (one, outcome) => airChance(outcome as Air, here(one)?.when?.aboveC !== undefined)
+		};
+	if (!id.startsWith('replaced:')) return null;
 	const [, repair = ''] = id.split(':');
-	const outcomes = id === 'search' ? [...SEARCH_OUTCOMES] : ['helped', 'did-not-help'];
-	const ofFault = (one: PlacedFault | null, outcome: string): number => {
-		if (id === 'search')
-			return searchChance(
-				outcome,
-				one && one.fault.at === 'corner' && one.place === place ? one.fault.link : null
-			);
-		// The wrong part fitted by others is itself a fault, and not one that they cured.
-		const tried = one !== null && one.fault.curedBy.includes(repair) && !one.fault.madeByUs;
-		const stays = tried ? 0.5 * AFTER_REPLACING : 0.5;
-		return outcome === 'did-not-help' ? stays : 1 - stays;
+	return {
+		outcomes: ['helped', 'did-not-help'],
+		chance: (one, outcome) => {
+			// The wrong part fitted by others is itself a fault, and not one that they cured.
+			const tried = one !== null && one.fault.curedBy.includes(repair) && !one.fault.madeByUs;
+			const stays = tried ? 0.5 * AFTER_REPLACING : 0.5;
+			return outcome === 'did-not-help' ? stays : 1 - stays;
+		}
 	};
-	const of = (one: PlacedFault | null) => outcomes.map((outcome) => ofFault(one, outcome));
+}
+
+/** Of a sign that goes by a rule. */
+function ruledTable(
+	key: string,
+	{ outcomes, chance }: Rule,
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows']
+): SignTable {
+	const of = (one: PlacedFault | null) => outcomes.map((outcome) => chance(one, outcome));
 	const sound = Float64Array.from(of(null));
 	const all = [...rows.map(({ fault }) => placedFaults[fault] ?? null), ...placedFaults];
 	return {

@@ -43,7 +43,7 @@ export class BrakeControl extends WheelModule {
 	constructor(type: ModuleType, vehicle: VehicleType, wheels: readonly Wheel[]) {
 		super(type, vehicle, wheels, 'BC-2.114', LAMPS);
 		this.sources = new SourceJudge(vehicle, this.readers, () => this);
-		this.snapshotIds.push('D110', 'D111', 'D114');
+		this.snapshotIds.push('D110', 'D111', 'D114', 'F446');
 		this.watch(...this.actuatorWatches(), ...this.sources.watches(LAMPS));
 		this.outputs.set('D1E0', 0);
 		const stands = (world: World) => (world.motion.speedMps > STANDS_MPS ? CONDITIONS_NOT_RIGHT : null);

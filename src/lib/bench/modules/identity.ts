@@ -30,6 +30,8 @@ export function commonValue(id: string, module: Module, world: World, software: 
 			return rawValue(id, software);
 		case 'F442':
 			return rawValue(id, Math.max(0, module.volts(world)));
+		case 'F446':
+			return rawValue(id, world.motion.around.outsideC);
 		case 'F4A6':
 			return rawValue(id, world.motion.odometerM / 1000);
 		case 'F40D': {

@@ -30,17 +30,20 @@ export class Tester {
 
 	/** The same with their status and what the module keeps of the moment they were set. */
 	codesInFull(role: string): CodeForSigns[] {
-		return this.list(role).map(({ dtc, status }) => {
+		return this.list(role).map(({ dtc, status, mask }) => {
 			const answer = this.ask(role, `1904${dtc}FF`);
 			const parsed = answer && parseSnapshots(answer, (id) => identifiers.get(id)?.bytes ?? null);
-			return codeForSigns({ dtc, status, snapshots: parsed?.ok ? parsed.value : [] });
+			const snapshots = parsed?.ok ? parsed.value : [];
+			return codeForSigns({ dtc, status, ageingCycles: null, snapshots }, mask);
 		});
 	}
 
-	private list(role: string): { dtc: string; status: number }[] {
+	private list(role: string): { dtc: string; status: number; mask: number }[] {
 		const list = this.ask(role, '1902FF');
 		const parsed = list && parseCodeList(list);
-		return parsed?.ok ? parsed.value.codes.filter(({ status }) => tellsOfFault(status)) : [];
+		if (!parsed?.ok) return [];
+		const { codes, availabilityMask: mask } = parsed.value;
+		return codes.filter(({ status }) => tellsOfFault(status)).map((one) => ({ ...one, mask }));
 	}
 
 	/** Codes that fail at this moment. */

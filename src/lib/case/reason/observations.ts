@@ -108,12 +108,12 @@ const isDrive = ({ payload }: EntryOf<'live-recording'>) =>
 	payload.durationS >= LEAST_DRIVE_S && !payload.notes.some(({ text }) => text.includes('on stands'));
 
 function scanSeen({ payload }: EntryOf<'network-scan'>, { type, book, ours }: Around, since: Since): Seen {
-	const scanned = payload.modules.flatMap(({ address, answered, codes }) => {
+	const scanned = payload.modules.flatMap(({ address, answered, availabilityMask, codes }) => {
 		const role = type.modules.find((module) => module.address === address)?.role;
 		if (!role) return [];
 		const counting = codes
 			.filter(({ dtc, status }) => !ours.has(`${address}/${dtc}`) && counts(status, since))
-			.map(codeForSigns);
+			.map((code) => codeForSigns(code, availabilityMask));
 		return [{ role, answered, codes: counting }];
 	});
 	const all = codeSigns(scanned, type, book);
@@ -210,8 +210,10 @@ function reportedSeen({ payload }: EntryOf<'codes-reported'>, { type, book }: Ar
 						{
 							dtc: dtcHex(code.code, code.failureType ?? '00'),
 							status: null,
+							passedSince: false,
 							setAtKmh: null,
-							setAtVolts: null
+							setAtVolts: null,
+							setAtC: null
 						}
 					]
 				: []

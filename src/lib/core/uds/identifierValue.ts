@@ -5,6 +5,8 @@ export type ValueRule =
 			as: 'number' | 'signed';
 			bytes: number;
 			scale: number;
+			/** Added after the scale. */
+			offset?: number;
 			unit: string;
 			decimals: number;
 			invalid?: string;
@@ -28,7 +30,7 @@ export function decodeIdentifier(rule: ValueRule, raw: string): DecodedValue {
 	const unsigned = bytes.reduce((sum, byte) => sum * 256 + byte, 0);
 	const range = 2 ** (8 * rule.bytes);
 	const counts = rule.as === 'signed' && unsigned >= range / 2 ? unsigned - range : unsigned;
-	const value = counts * rule.scale;
+	const value = counts * rule.scale + (rule.offset ?? 0);
 	return {
 		kind: 'number',
 		value,
@@ -49,7 +51,7 @@ export function encodeIdentifier(rule: ValueRule, value: number | string | null)
 	const range = 2 ** (8 * rule.bytes);
 	const [low, high] =
 		rule.as === 'signed' ? [-range / 2, range / 2 - 1] : [0, range - (rule.invalid ? 2 : 1)];
-	const counts = Math.min(high, Math.max(low, Math.round(Number(value) / rule.scale)));
+	const counts = Math.min(high, Math.max(low, Math.round((Number(value) - (rule.offset ?? 0)) / rule.scale)));
 	return toHex(counts < 0 ? counts + range : counts, rule.bytes);
 }
 
