@@ -1,5 +1,6 @@
 import { LINKS, type Link } from '../../../../library/links';
 import type { ReasonModel } from '../../../../library/reason/model';
+import { ONLY_TOLD } from '../../../../library/reason/ruledSigns';
 import { splitKey } from '../../../../library/reason/signs';
 import { outcomeIndex } from '../../core/path/model';
 import type { Reasoning } from './reasoning';
@@ -46,9 +47,7 @@ const BAD = 0.9;
 const GOOD = 0.02;
 const SUSPECT = 0.04;
 /** That no code stands is no proof that a link is good: only that nothing has been noticed. */
-const NO_PROOF = /^(wheel-code|own-code|own-back|accused|deaf|felt-|replaced:)/;
-/** What a reading of all modules says accuses; it takes a test at the place to prove that something is bad. */
-const ONLY_ACCUSES = /^(wheel-code|own-code|own-back|back|silent|accused|deaf|felt-|replaced:)/;
+const NO_PROOF = /^(wheel-code|wheel-now|wheel-set-|own-|accused|deaf|felt-|replaced:)/;
 /** An observation speaks of a link when it halves or doubles the odds of its likeliest fault. */
 const SPEAKS = Math.log(2);
 
@@ -108,7 +107,7 @@ function cellOf(
 	const tested =
 		spoken.some(({ i, log }) => log < 0 && !NO_PROOF.test(observations[i]?.sign ?? '')) ||
 		faults.some((fault) => Number.isFinite(curedFrom(fault)));
-	const confirmed = spoken.some(({ i, log }) => log > 0 && !ONLY_ACCUSES.test(observations[i]?.sign ?? ''));
+	const confirmed = spoken.some(({ i, log }) => log > 0 && !ONLY_TOLD.test(observations[i]?.sign ?? ''));
 	const state: CellState =
 		p >= BAD && confirmed
 			? 'proven-bad'

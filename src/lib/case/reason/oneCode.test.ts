@@ -10,6 +10,7 @@ import { caseCodes } from '../codes';
 import { standing } from '../thread';
 import { oneCodeRead } from '../oneCode.fixture';
 import type { ThreadMaker } from '../threads.fixture';
+import { proofGrid } from './grid';
 import { reasonAbout, type Reasoning } from './reasoning';
 
 const AMBULANCE = vehicleTypes.get('norvane-heath');
@@ -55,6 +56,10 @@ describe('what one code alone is worth (point 9)', () => {
 			const first = model.repairs[decision.mending[0]?.repair ?? -1];
 			expect(decision.test !== null || first?.part !== true, `${dtc} ${status}`).toBe(true);
 			expect(notDescribed(reasoning)).toBeGreaterThan(0.03);
+			const grid = proofGrid(reasoning, null);
+			for (const { cells } of [...grid.rows, ...grid.shared])
+				for (const { state, place, link } of cells)
+					expect(state, `${place} ${link} by ${dtc}`).not.toBe('proven-bad');
 			for (const [i, { fault }] of model.faults.entries())
 				if (fault.id !== NOT_DESCRIBED)
 					expect(reasoning.belief.present[i] ?? 0, `${fault.id} by ${dtc}`).toBeLessThan(0.935);

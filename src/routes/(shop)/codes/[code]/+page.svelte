@@ -107,7 +107,7 @@
 				<h2 id="suffix" class="text-lg font-bold">
 					{#if decoded.failureTypeByte}<span class="pr-1"
 							>Suffix <span class="num font-normal">{decoded.failureTypeByte}</span>:</span
-						>{/if}{answer.failureType}
+						>{/if}{decoded.failureTypeByte ? answer.failureType : upperFirst(answer.failureType)}
 				</h2>
 				<p class="mt-1 text-lg">{answer.meaning}</p>
 				<p class="mt-2 border-l-4 border-ink pl-3"><strong>Check first.</strong> {answer.checkFirst}</p>
