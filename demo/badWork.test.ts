@@ -4,7 +4,7 @@ import { benchFault } from '../src/lib/bench/faults/benchFault';
 import { codesOf, MINIBUS, valueOf, vehicleOf } from '../src/lib/bench/bench.fixture';
 import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
-import type { Fitting } from '../src/lib/case/fittingPayloads';
+import type { Fitting } from '../src/lib/case/entries/fitting/payload';
 import { leftByFitting } from '../src/lib/case/fittings';
 
 /** A sheet with every step as it should be, but for those named. */

@@ -2,7 +2,7 @@ import type { Position } from '../library';
 import { scopeProbe } from '../library/measurePoints';
 import { BenchScope } from '../src/lib/bench/instruments/scope';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
-import type { ScopeCapture } from '../src/lib/case/measurePayloads';
+import type { ScopeCapture } from '../src/lib/case/entries/scope-capture/payload';
 import { captureHash } from '../src/lib/case/samplesHash';
 import { positionWords } from '../src/lib/case/words';
 import type { Capture } from '../src/lib/core/scope/capture';

@@ -4,7 +4,7 @@ import type { Position } from '../library';
 import { BenchMeter } from '../src/lib/bench/instruments/meter';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
 import { judgeMeasurement, quantityOf } from '../src/lib/case/meterJudgement';
-import type { MeterReading } from '../src/lib/case/measurePayloads';
+import type { MeterReading } from '../src/lib/case/entries/meter-reading/payload';
 
 /** One measurement of the library on a bench vehicle with everything plugged, as a technician would have saved it. */
 export function benchReading(

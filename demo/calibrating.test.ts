@@ -3,7 +3,7 @@ import { vehicleTypes } from '../library';
 import { calibrations, placesOf } from '../library/calibrations';
 import type { BenchFault } from '../src/lib/bench/faults/benchFault';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
-import type { CalibrationTried } from '../src/lib/case/calibrationPayloads';
+import type { CalibrationTried } from '../src/lib/case/entries/calibration/payload';
 import { fail, type Result } from '../src/lib/core/result';
 import { calibrate } from '../src/lib/server/jobs/calibrate/calibrate';
 import type { LinkError } from '../src/lib/server/link/vehicleLink';

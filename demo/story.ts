@@ -7,7 +7,7 @@ import { STRAIGHT_DRIVE, type DriveLeg } from '../src/lib/bench/motion';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 import type { PayloadOf } from '../src/lib/case/entry';
 import { keptLog, readLog } from '../src/lib/case/frameLogReading';
-import type { LiveMark } from '../src/lib/case/livePayloads';
+import type { LiveMark } from '../src/lib/case/entries/live-recording/payload';
 import { LogKeeper } from '../src/lib/case/logKeeper';
 import { mayClear } from '../src/lib/case/mayClear';
 import { projectCase } from '../src/lib/case/project';

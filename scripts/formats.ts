@@ -1,5 +1,9 @@
-// npm run formats: writes the published schema of case.json anew, from the definitions that the server checks by.
-import { writeFileSync } from 'node:fs';
+// npm run formats: writes the published schema of case.json and the list of kinds anew, from the definitions that the server checks by.
+import { readFileSync, writeFileSync } from 'node:fs';
 import { caseSchemaText } from '../src/lib/case/caseSchema';
+import { withKinds } from '../src/lib/case/kindsTable';
+
+const PAGE = 'docs/formats.md';
 
 writeFileSync('docs/formats/case.schema.json', caseSchemaText());
+writeFileSync(PAGE, withKinds(readFileSync(PAGE, 'utf8')));

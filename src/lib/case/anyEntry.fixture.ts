@@ -167,6 +167,9 @@ const anyPayload = fc.oneof(
 	)
 );
 
+/** Payloads of one kind. */
+export const anyPayloadOf = (kind: EntryKind): fc.Arbitrary<unknown> => valuesOf(PAYLOADS[kind]);
+
 /** Whole threads, each entry of any kind, some of them correcting an earlier one of their kind. */
 export const anyThread = (mostEntries = 14): fc.Arbitrary<Entry[]> =>
 	fc

@@ -1,7 +1,8 @@
 import { codeWithSuffix } from '../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../core/codes/status';
 import type { DrawnRing } from '../core/scope/ringDrawing';
-import type { Entry, EntryOf, ScannedModule } from './entry';
+import type { Entry, EntryOf } from './entry';
+import type { ScannedModule } from './entries/network-scan/payload';
 import { isMending } from './calibrations';
 import { latest, ofKind } from './thread';
 import { positionWords } from './words';

@@ -2,6 +2,7 @@ import { readPieces, splitPieces } from '../core/live/pieces';
 import { writeCsv } from '../core/live/writeCsv';
 import { decodeCapture } from '../core/scope/captureChunk';
 import { writeCapture } from '../core/scope/captureRows';
+import { featureOf } from './entries/registry';
 import type { Entry, EntryOf } from './entry';
 import { captureHash, samplesHash } from './samplesHash';
 
@@ -11,11 +12,10 @@ type Files = ReadonlyMap<string, Uint8Array>;
 
 export function evidenceProblems(files: Files, entries: readonly Entry[]): string[] {
 	return entries.flatMap((entry): string[] => {
+		if (entry.kind === 'unknown') return [];
+		const photos = featureOf(entry.kind).photos?.(entry.payload);
+		if (photos) return photoProblems(files, entry.seq, photos);
 		switch (entry.kind) {
-			case 'inspection':
-				return photoProblems(files, entry.seq, entry.payload.photos);
-			case 'fitting':
-				return photoProblems(files, entry.seq, entry.payload.part.photos);
 			case 'frame-log':
 				return logProblems(files, entry);
 			case 'live-recording':

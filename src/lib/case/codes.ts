@@ -1,12 +1,12 @@
 import { vehicleTypes, type Position, type VehicleType } from '../../../library';
-import { wheelCircuitOf, type Group } from '../../../library/codePack';
-import { shippedBook, titleSource, type CodeBook } from '../../../library/codes';
-import { failureType } from '../../../library/failureTypes';
-import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
+import type { Group } from '../../../library/codePack';
+import { shippedBook, type CodeBook } from '../../../library/codes';
+import { codeText } from '../core/codes/dtc';
 import { tellsOfFault } from '../core/codes/status';
 import { unsettled } from '../core/calibrate/dueWork';
 import { proveCode } from '../core/prove/codeVerdict';
 import type { CodeProof, Origin } from '../core/prove/proof';
+import { describeCode } from './codeWords';
 import type { Entry } from './entry';
 import { circuitOpenedBy } from './benchTests';
 import { caseCalibrations, expectedAfter } from './calibrations';
@@ -37,23 +37,6 @@ export interface CaseCode {
 	followsFrom: string | null;
 	/** The repair after which it is expected until the module is told or taught; null where it is not. */
 	expected: string | null;
-}
-
-/** Plain words for a code; the title is null where no source describes it for this maker. */
-export function describeCode(
-	dtc: string,
-	book: CodeBook = shippedBook,
-	maker: string | null = null
-): Pick<CaseCode, 'text' | 'title' | 'failureType' | 'corner' | 'group'> {
-	const suffix = failureTypeByte(dtc);
-	const source = titleSource(book, { code: codeText(dtc), failureType: suffix, maker });
-	return {
-		text: codeWithSuffix(dtc),
-		title: source?.title ?? null,
-		failureType: failureType(suffix).text,
-		corner: wheelCircuitOf(source),
-		group: source?.group ?? null
-	};
 }
 
 /** The vehicle of this case by the library, null where its type is not described. */

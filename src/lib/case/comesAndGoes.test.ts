@@ -6,7 +6,8 @@ import { showsWhenWords } from './drivenKm';
 import { begun, COMES_AND_GOES, ProofThread } from './proof.fixture';
 import { projectCase } from './project';
 import { caseReport } from './report';
-import { DrivenBands, type ShowsWhen } from './provePayloads';
+import { DrivenBands } from './entries/shapes';
+import { type ShowsWhen } from './entries/returns-told/payload';
 import { BRAKE, OPEN } from './threads.fixture';
 
 const ANY: ShowsWhen = { fromKmh: null, toKmh: null, turning: false, road: null };

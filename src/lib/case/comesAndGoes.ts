@@ -1,11 +1,12 @@
-import type { RoundResult } from './livePayloads';
+import type { RoundResult } from './entries/wheel-round/payload';
 import { decodeStatus, tellsOfFault } from '../core/codes/status';
 import type { Exposure } from '../core/prove/exposure';
 import { drivenKm, showsWhenWords } from './drivenKm';
-import type { Entry, EntryOf, ScannedModule } from './entry';
+import type { Entry, EntryOf } from './entry';
+import type { ScannedModule } from './entries/network-scan/payload';
 import type { FindingType } from '../core/live/findings';
 import { statusIn, type CodeId } from './proofStory';
-import type { RETURNS_FROM, ShowsWhen } from './provePayloads';
+import type { RETURNS_FROM, ShowsWhen } from './entries/returns-told/payload';
 import { ofKind } from './thread';
 
 /** How often a fault that comes and goes came before, and where that is known from. */

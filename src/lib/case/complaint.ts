@@ -1,7 +1,7 @@
 import { circumstances, symptoms, works } from '../../../library/vocabulary';
-import type { PayloadOf } from './entry';
+import type { Complaint as Told } from './entries/complaint/payload';
 
-type Complaint = Pick<PayloadOf<'complaint'>, 'symptoms' | 'conditions' | 'felt' | 'when'>;
+type Complaint = Pick<Told, 'symptoms' | 'conditions' | 'felt' | 'when'>;
 
 const wordsOf = (
 	ids: readonly string[] | undefined,

@@ -1,6 +1,6 @@
 import { kmDrivenSo } from '../core/prove/drivenBands';
 import type { Entry, PayloadOf } from './entry';
-import type { ShowsWhen } from './provePayloads';
+import type { ShowsWhen } from './entries/returns-told/payload';
 import { ofKind } from './thread';
 
 const clearedAt = (entries: readonly Entry[]): number =>

@@ -23,3 +23,5 @@ export const Said = z.string().max(2000);
 export const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
 export const Address = z.string().regex(/^[0-9A-F]{4}$/);
 export const Dtc = z.string().regex(/^[0-9A-F]{6}$/);
+/** Id in the library's vocabulary. */
+export const Chosen = z.string().max(40);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { PayloadOf } from './entry';
-import { fittingLacks, lastFittings } from './fittings';
+import { fittingLacks } from './entries/fitting/lacks';
+import { lastFittings } from './fittings';
 import { projectCase } from './project';
 import { standing } from './thread';
 import { ThreadMaker } from './threads.fixture';

@@ -1,7 +1,7 @@
 import type { PathPlace } from '../../../library/measurePoints';
 import type { Link } from '../../../library/links';
 import { halve, type Halving, type PointReading, type WirePoint } from '../core/electrical/halving';
-import type { HARNESS_FAULTS } from './measurePayloads';
+import type { HARNESS_FAULTS } from './entries/harness-search/payload';
 
 export type HarnessFault = (typeof HARNESS_FAULTS)[number];
 

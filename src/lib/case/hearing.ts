@@ -1,4 +1,4 @@
-import type { HeardCode } from './livePayloads';
+import type { HeardCode } from './entries/live-recording/payload';
 import { codeWithSuffix } from '../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../core/codes/status';
 

@@ -1,16 +1,11 @@
-import { lampMeaning, lampTables, type LampMeaning } from '../../../library/lampTables';
 import type { Position } from '../../../library/positions';
 import { isMending } from './calibrations';
 import { typeOf } from './codes';
+import { lampMeaningOf } from './entries/lamp-read/meaning';
 import type { Entry, EntryOf } from './entry';
 import { happenedAfter, ofKind } from './thread';
 
 /** What a vehicle says that nobody can talk to by a link: by its lamp alone. */
-
-export const lampMeaningOf = ({ table, groups }: EntryOf<'lamp-read'>['payload']): LampMeaning | null => {
-	const known = table === null ? undefined : lampTables.get(table);
-	return known ? lampMeaning(known, groups) : null;
-};
 
 export interface LampCode {
 	/** The groups of flashes: `2-3`. */

@@ -3,7 +3,8 @@ import { parseHexBytes, spacedHex, hex } from '../core/bytes';
 import { explainMessage } from '../core/uds/explainMessage';
 import { NEGATIVE, negativeResponseText } from '../core/uds/negativeResponse';
 import { asksForSilence, requestText } from '../core/uds/services';
-import type { PayloadOf, ScannedModule } from './entry';
+import type { PayloadOf } from './entry';
+import type { ScannedModule } from './entries/network-scan/payload';
 
 /** A request and its answer in words, and every byte of both by its name. */
 export interface ExplainedExchange {

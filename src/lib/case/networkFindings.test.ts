@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../library';
 import { shippedBook } from '../../../library/codes';
-import type { NetworkScan } from './entry';
+import type { NetworkScan } from './entries/network-scan/payload';
 import { networkFindings } from './networkFindings';
 import { ThreadMaker } from './threads.fixture';
 

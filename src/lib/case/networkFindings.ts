@@ -6,7 +6,7 @@ import { cautionWords } from '../../../library/safety';
 import { codeText, codeWithSuffix, failureTypeByte } from '../core/codes/dtc';
 import { decodeStatus } from '../core/codes/status';
 import { sharedFeeds, type SharedFeed } from '../core/network/sharedFeeds';
-import type { NetworkScan } from './entry';
+import type { NetworkScan } from './entries/network-scan/payload';
 import { upperFirst, lowerFirst } from './words';
 
 /** Something that the answers and silences of a scan say together. */

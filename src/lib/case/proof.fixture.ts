@@ -1,7 +1,7 @@
 import type { PayloadOf } from './entry';
 import { projectCase } from './project';
 import { proofView } from './proofView';
-import type { ShowsWhen } from './provePayloads';
+import type { ShowsWhen } from './entries/returns-told/payload';
 import { BRAKE, OPEN, ThreadMaker } from './threads.fixture';
 
 /** Stored, its test passed in this key cycle: it comes and goes. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { projectCase } from './project';
-import type { ScannedModule } from './entry';
+import type { ScannedModule } from './entries/network-scan/payload';
 import { begun, COMES_AND_GOES, ProofThread } from './proof.fixture';
 import { BRAKE, CLUSTER, OPEN } from './threads.fixture';
 

@@ -4,7 +4,8 @@ import type { CodeEvent } from '../core/prove/proof';
 import { decodeIdentifier } from '../core/uds/identifierValue';
 import { restoresCode } from './calibrations';
 import type { CaseCode } from './codes';
-import type { Entry, EntryOf, ScannedCode, ScannedModule } from './entry';
+import type { Entry, EntryOf } from './entry';
+import type { ScannedCode, ScannedModule } from './entries/network-scan/payload';
 
 /** What of a thread is evidence for or against one code, in the words of the proof. */
 

@@ -7,7 +7,7 @@ import { sayCondition } from '../../../library/signals';
 import { typeOf } from './codes';
 import type { CaseFacts } from './stations';
 import { proofView } from './proofView';
-import type { ShowsWhen } from './provePayloads';
+import type { ShowsWhen } from './entries/returns-told/payload';
 import { caseTestConditions } from './testConditions';
 import { latest } from './thread';
 

@@ -6,7 +6,7 @@ import { describeEntry } from './describe';
 import { drivenKm } from './drivenKm';
 import type { Entry } from './entry';
 import { keyTraces, type KeyTrace } from './keyTraces';
-import { fittingLacks } from './fittings';
+import { fittingLacks } from './entries/fitting/lacks';
 import { linksAt, type LinkState } from './measured';
 import { networkFindings } from './networkFindings';
 import { typeOf } from './codes';

@@ -5,9 +5,10 @@ import { failureType as kindOfFailure } from '../../../library/failureTypes';
 import { codeSystem, codeText, definedBy, failureTypeByte } from '../core/codes/dtc';
 import { decodeStatus, STATUS_BITS, STATUS_WORDS, statusPhrase } from '../core/codes/status';
 import { decodeIdentifier } from '../core/uds/identifierValue';
-import { describeCode } from './codes';
+import { describeCode } from './codeWords';
 import { upperFirst } from './words';
-import type { EntryOf, ScannedCode, ScannedModule } from './entry';
+import type { EntryOf } from './entry';
+import type { ScannedCode, ScannedModule } from './entries/network-scan/payload';
 
 /** A snapshot's value in words: name, value with unit, and the bytes it came from. */
 export interface NamedValue {

@@ -2,7 +2,7 @@ import { isSettled } from '../core/prove/proof';
 import type { CodeBook } from '../../../library/codes';
 import type { CaseCode } from './codes';
 import type { Entry, EntryOf } from './entry';
-import type { RoundResult } from './livePayloads';
+import type { RoundResult } from './entries/wheel-round/payload';
 import { isBadBenchTest, isBenchTest } from './benchTests';
 import { isMending, openCalibrations } from './calibrations';
 import { lampStory } from './lampTold';

@@ -1,11 +1,5 @@
-import {
-	ENTRY_VERSION,
-	type Entry,
-	type EntryKind,
-	type NetworkScan,
-	type PayloadOf,
-	type ScannedModule
-} from './entry';
+import { ENTRY_VERSION, type Entry, type EntryKind, type PayloadOf } from './entry';
+import { type NetworkScan, type ScannedModule } from './entries/network-scan/payload';
 import { entryHash, FIRST_PREVIOUS } from './hashChain';
 
 /** Builds threads for tests: one entry a minute, chained as the server chains them. */

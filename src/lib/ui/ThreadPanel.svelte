@@ -1,34 +1,18 @@
 <script lang="ts">
 	import type { ThreadLine } from '../case/describe';
+	import type { ThreadGroup } from '../case/entries/kind';
 
 	/** The thread, newest first: what happened, and what it showed. */
 	let { lines, total, broken }: { lines: ThreadLine[]; total: number; broken: string | null } = $props();
 	const FILTERS = [
-		{ id: 'all', name: 'All', kinds: null },
-		{ id: 'read', name: 'Read', kinds: ['network-scan', 'codes-reported', 'frame-log'] },
-		{
-			id: 'done',
-			name: 'Done',
-			kinds: ['repair', 'codes-cleared', 'key-cycled', 'lamp-check', 'proving-drive', 'signature']
-		},
-		{
-			id: 'said',
-			name: 'Said',
-			kinds: [
-				'complaint',
-				'lamps-reported',
-				'prior-work',
-				'tyres-fitted',
-				'vehicle-checked',
-				'note',
-				'case-opened',
-				'source-judged'
-			]
-		}
-	] as const;
+		{ id: 'all', name: 'All' },
+		{ id: 'said', name: 'Said' },
+		{ id: 'read', name: 'Read' },
+		{ id: 'tested', name: 'Tested' },
+		{ id: 'done', name: 'Done' }
+	] as const satisfies { id: 'all' | ThreadGroup; name: string }[];
 	let filter = $state<(typeof FILTERS)[number]['id']>('all');
-	const kinds = $derived(FILTERS.find((f) => f.id === filter)?.kinds ?? null);
-	const shown = $derived(lines.filter((line) => !kinds || (kinds as readonly string[]).includes(line.kind)));
+	const shown = $derived(lines.filter(({ group }) => filter === 'all' || group === filter));
 	let open = $state<string | null>(null);
 </script>
 

@@ -2,7 +2,7 @@ import type { VehicleType } from '../../../../library';
 import { signKey, type Seen } from '../../../../library/reason/signs';
 import { rollingCircumferenceMm } from '../../core/tyres/rollingCircumference';
 import { parseTyreSize } from '../../core/tyres/tyreSize';
-import type { PayloadOf } from '../entry';
+import type { TyresFitted } from '../entries/tyres-fitted/payload';
 
 /** By their sidewalls: a circumference further off than this is another size. Two to eight in a hundred are the common case. */
 const OTHER_SIZE = 0.012;
@@ -11,7 +11,7 @@ const SOFT = 0.75;
 const BALD_MM = 1.6;
 
 /** What the sidewalls, gauges and treads say of each wheel: each is held against the middle of all. */
-export function tyreSigns(tyres: PayloadOf<'tyres-fitted'>['tyres'], type: VehicleType): Seen {
+export function tyreSigns(tyres: TyresFitted['tyres'], type: VehicleType): Seen {
 	const known = tyres.flatMap(({ position, size, treadMm, pressureKpa }) => {
 		const parsed = parseTyreSize(size);
 		if (!parsed.ok || !type.wheels.some((wheel) => wheel.position === position)) return [];

@@ -2,7 +2,7 @@ import type { VehicleType } from '../../../../library';
 import { POSITIONS } from '../../../../library';
 import type { ReasonModel } from '../../../../library/reason/model';
 import { signs, splitKey } from '../../../../library/reason/signs';
-import type { TestStep } from '../reasonPayloads';
+import type { TestStep } from '../entries/test-step/payload';
 import { lowerFirst, positionWords } from '../words';
 
 export const STEP_WORDS: Record<TestStep['how'], string> = {

@@ -10,6 +10,7 @@ import { describeEntry } from '../../case/describe';
 import { entryHash, FIRST_PREVIOUS } from '../../case/hashChain';
 import type { RawEntry } from '../../case/knownEntry';
 import { caseSchemaText } from '../../case/caseSchema';
+import { withKinds } from '../../case/kindsTable';
 import type { EntryKind, PayloadOf } from '../../case/entry';
 import { keptLog, readLog } from '../../case/frameLogReading';
 import { captureHash, samplesHash } from '../../case/samplesHash';
@@ -556,4 +557,6 @@ describe('a bundle that was forged whole', () => {
 
 it('the published schema is the one that entries are checked by', () => {
 	expect(readFileSync('docs/formats/case.schema.json', 'utf8')).toBe(caseSchemaText());
+	const page = readFileSync('docs/formats.md', 'utf8');
+	expect(withKinds(page), 'npm run formats').toBe(page);
 });

@@ -1,11 +1,6 @@
+import { featureOf } from '../../case/entries/registry';
 import type { EntryDraft } from '../../case/entry';
 import { services } from '../running';
-
-/** Photos that an entry speaks of. */
-function photosIn(entry: EntryDraft): readonly { id: string; sha256: string }[] {
-	if (entry.kind === 'inspection') return entry.payload.photos;
-	return entry.kind === 'fitting' ? entry.payload.part.photos : [];
-}
 
 /**
  * What an entry says is kept beside it and is not, in a sentence; null where all of it is there, byte for byte. An entry that
@@ -13,7 +8,7 @@ function photosIn(entry: EntryDraft): readonly { id: string; sha256: string }[] 
  */
 export async function notKept(caseId: string, entry: EntryDraft): Promise<string | null> {
 	const { photos, desk, heavy } = services();
-	for (const { id, sha256 } of photosIn(entry)) {
+	for (const { id, sha256 } of featureOf(entry.kind).photos?.(entry.payload) ?? []) {
 		if ((await photos.hashOf(caseId, id)) !== sha256)
 			return 'A photo that it names is not on this case: take it once more.';
 	}

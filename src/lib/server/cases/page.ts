@@ -1,4 +1,5 @@
 import { describeEntry, whatItShowed, type ThreadLine } from '../../case/describe';
+import { featureOf } from '../../case/entries/registry';
 import type { Entry } from '../../case/entry';
 import { latest, standing } from '../../case/thread';
 import type { LoadedCase } from './access';
@@ -33,7 +34,7 @@ export function threadLines({ thread }: Pick<LoadedCase, 'thread'>): ThreadLine[
 		.map((entry): ThreadLine => {
 			return {
 				id: entry.id,
-				kind: entry.kind,
+				group: entry.kind === 'unknown' ? null : featureOf(entry.kind).group,
 				...wordsOf(thread, entry),
 				time: clock(entry.observedAt),
 				author: entry.authorName,

@@ -1,34 +1,11 @@
 import { z } from 'zod';
+import { kindsWhere } from '../../case/entries/registry';
 import { ENTRY_VERSION, PAYLOADS, type EntryKind, type PayloadOf } from '../../case/entry';
 import { fail, ok, type Result } from '../../core/result';
 import type { NewEntry } from './addEntry';
 
 /** What a person may write down by hand; readings and clears are made by the server that did them, signatures by rule. */
-const BY_HAND = [
-	'complaint',
-	'vehicle-checked',
-	'lamps-reported',
-	'prior-work',
-	'tyres-fitted',
-	'repair',
-	'lamp-check',
-	'proving-drive',
-	'codes-reported',
-	'lamp-read',
-	'repair-planned',
-	'fitting',
-	'frame-log',
-	'source-judged',
-	'wheel-round',
-	'sensor-identified',
-	'meter-reading',
-	'substitution',
-	'harness-search',
-	'inspection',
-	'test-step',
-	'waiting',
-	'note'
-] as const satisfies EntryKind[];
+const BY_HAND = kindsWhere(({ writer }) => writer === 'hand');
 
 export const SentEntry = z.object({
 	id: z.string(),

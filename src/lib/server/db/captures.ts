@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, lt, sql } from 'drizzle-orm';
-import type { LiveMark } from '../../case/livePayloads';
+import type { LiveMark } from '../../case/entries/live-recording/payload';
 import { decodeChunk, encodeChunk, joinChunks, type Chunk } from '../../core/live/chunk';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';

@@ -1,7 +1,7 @@
-import { complaintDetails } from '../../case/complaint';
 import { sql } from 'drizzle-orm';
+import { featureOf, kindsWhere } from '../../case/entries/registry';
 import type { Entry, EntryKind } from '../../case/entry';
-import { latest, ofKind, standing } from '../../case/thread';
+import { ofKind, standing } from '../../case/thread';
 import type { Database } from './open';
 import { lineWith, searchQuery } from './searchQuery';
 
@@ -16,34 +16,28 @@ export interface FoundCase {
 }
 
 /** Kinds of entries in which people say something. */
-export const SPOKEN_KINDS = [
-	'complaint',
-	'prior-work',
-	'source-judged',
-	'repair',
-	'proving-drive',
-	'note'
-] as const satisfies EntryKind[];
+export const SPOKEN_KINDS = kindsWhere(({ search }) => search !== undefined);
+
+const PARTS = ['complaint', 'mended', 'notes'] as const;
 
 /** What is said on a thread, in the three parts that the index keeps apart. */
-export function threadWords(entries: Entry[]): { complaint: string; mended: string; notes: string } {
-	const complaint = latest(entries, 'complaint')?.payload;
-	return {
-		complaint: [complaint?.words ?? '', ...(complaint ? complaintDetails(complaint) : [])].join('\n'),
-		mended: ofKind(entries, 'repair')
-			.map(({ payload }) =>
-				[payload.title, ...payload.parts.map((part) => part.name), payload.note].join(', ')
-			)
-			.join('\n'),
-		notes: [
-			...ofKind(entries, 'note').map(({ payload }) => payload.text),
-			...ofKind(entries, 'proving-drive').map(({ payload }) => payload.note),
-			...ofKind(entries, 'source-judged').map(({ payload }) => payload.because),
-			...(latest(entries, 'prior-work')?.payload.works ?? []).map((work) => work.part)
-		]
-			.filter((line) => line !== '')
-			.join('\n')
+export function threadWords(entries: Entry[]): Record<(typeof PARTS)[number], string> {
+	const saidIn = (kind: EntryKind): string[] => {
+		const { search } = featureOf(kind);
+		const all = ofKind(entries, kind);
+		return (search?.of === 'latest' ? all.slice(-1) : all).flatMap(
+			({ payload }) => search?.words(payload) ?? []
+		);
 	};
+	return Object.fromEntries(
+		PARTS.map((part) => [
+			part,
+			SPOKEN_KINDS.filter((kind) => featureOf(kind).search?.part === part)
+				.flatMap(saidIn)
+				.filter((words) => words !== '')
+				.join('\n')
+		])
+	) as Record<(typeof PARTS)[number], string>;
 }
 
 /** Full-text search over what is said on the shop's threads. */

@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { shopFunctions } from '../../../../library/calibrations';
 import { exposures } from '../../../../library/safety';
-import { TARGETS } from '../../case/provePayloads';
+import { TARGETS } from '../../case/entries/returns-told/payload';
 import type { Database } from './open';
 import { shopSetting } from './schema';
 

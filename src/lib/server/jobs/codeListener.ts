@@ -1,4 +1,4 @@
-import { MOST_HEARD, type HeardCode } from '../../case/livePayloads';
+import { MOST_HEARD, type HeardCode } from '../../case/entries/live-recording/payload';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import { NEGATIVE } from '../../core/uds/negativeResponse';
 import { parseCodeList, ReadCodes, type CodeList } from '../../core/uds/readCodes';

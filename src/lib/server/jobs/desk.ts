@@ -1,19 +1,14 @@
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import {
-	ENTRY_VERSION,
-	EntryDraft,
-	type EntryKind,
-	type NetworkScan,
-	type PayloadOf
-} from '../../case/entry';
+import { ENTRY_VERSION, EntryDraft, type EntryKind, type PayloadOf } from '../../case/entry';
+import { type NetworkScan } from '../../case/entries/network-scan/payload';
 import { Ulid } from '../../case/fields';
 import type { JobStatus } from '../../case/jobStatus';
 import type { ClearTarget } from '../../case/mayClear';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
-import type { LiveMark } from '../../case/livePayloads';
+import type { LiveMark } from '../../case/entries/live-recording/payload';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';

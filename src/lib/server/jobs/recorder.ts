@@ -1,4 +1,9 @@
-import { LiveRecording, MOST_MARKS, type HeardCode, type LiveMark } from '../../case/livePayloads';
+import {
+	LiveRecording,
+	MOST_MARKS,
+	type HeardCode,
+	type LiveMark
+} from '../../case/entries/live-recording/payload';
 import { samplesHash } from '../../case/samplesHash';
 import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
 import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';

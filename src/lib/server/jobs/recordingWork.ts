@@ -1,5 +1,5 @@
-import type { LiveRecording } from '../../case/livePayloads';
-import { LONGEST_S } from '../../case/livePayloads';
+import type { LiveRecording } from '../../case/entries/live-recording/payload';
+import { LONGEST_S } from '../../case/entries/live-recording/payload';
 import type { LiveVehicle } from '../../core/live/analyse';
 import type { Chunk } from '../../core/live/chunk';
 import { CHANNEL } from '../../core/live/columnMapping';

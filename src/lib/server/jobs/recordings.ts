@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import type { LiveRecording } from '../../case/livePayloads';
+import type { LiveRecording } from '../../case/entries/live-recording/payload';
 import type { NamedCondition } from '../../core/live/conditionsOver';
 import { isNotAvailable } from '../../core/live/recording';
 import { fail, ok, type Result } from '../../core/result';

@@ -1,4 +1,4 @@
-import type { NetworkScan, ScannedCode, ScannedModule } from '../../case/entry';
+import type { NetworkScan, ScannedCode, ScannedModule } from '../../case/entries/network-scan/payload';
 import { decodeIdentifier } from '../../core/uds/identifierValue';
 import { NEGATIVE, negativeResponseText } from '../../core/uds/negativeResponse';
 import { hex } from '../../core/bytes';

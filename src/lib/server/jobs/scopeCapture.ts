@@ -1,5 +1,5 @@
 import { captureLinks, type ProbedAt } from '../../case/captureLinks';
-import { MOST_TEETH, type ScopeCapture } from '../../case/measurePayloads';
+import { MOST_TEETH, type ScopeCapture } from '../../case/entries/scope-capture/payload';
 import { analyseCapture } from '../../core/scope/analyseCapture';
 import type { Capture } from '../../core/scope/capture';
 import type { RingMap } from '../../core/scope/ringMap';

@@ -1,4 +1,4 @@
-import type { ScopeCapture } from '../../case/measurePayloads';
+import type { ScopeCapture } from '../../case/entries/scope-capture/payload';
 import { captureHash } from '../../case/samplesHash';
 import { fail, ok, type Result } from '../../core/result';
 import type { Capture } from '../../core/scope/capture';

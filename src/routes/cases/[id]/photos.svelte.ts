@@ -1,5 +1,5 @@
 import { ulid } from 'ulid';
-import { MOST_PHOTOS } from '$lib/case/measurePayloads';
+import { MOST_PHOTOS } from '$lib/case/entries/shapes';
 
 /** Photos that are sent as they are chosen; an inspection names those that arrived. */
 export class PhotoBox {

@@ -1,6 +1,6 @@
 import { identifiers } from '../../../../../library';
 import type { PlacedCalibration } from '../../../../../library/calibrations';
-import type { CalibrationTried } from '../../../case/calibrationPayloads';
+import type { CalibrationTried } from '../../../case/entries/calibration/payload';
 import { lowerFirst } from '../../../case/words';
 import { fail, ok, type Result } from '../../../core/result';
 import type { VehicleLink } from '../../link/vehicleLink';

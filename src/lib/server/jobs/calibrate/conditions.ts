@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { identifiers } from '../../../../../library';
 import { calibrationConditions } from '../../../../../library/calibrations';
-import type { CalibrationTried } from '../../../case/calibrationPayloads';
+import type { CalibrationTried } from '../../../case/entries/calibration/payload';
 import { lowerFirst } from '../../../case/words';
 import type { ModuleTalk } from './moduleTalk';
 import type { CalibrationOrder } from './order';

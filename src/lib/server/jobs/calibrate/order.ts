@@ -1,6 +1,6 @@
 import type { VehicleType } from '../../../../../library';
 import type { PlacedCalibration } from '../../../../../library/calibrations';
-import type { CalibrationTried } from '../../../case/calibrationPayloads';
+import type { CalibrationTried } from '../../../case/entries/calibration/payload';
 
 /** Somebody to tell how far it has come, and who may have it stopped. */
 export interface CalibrationWatcher {

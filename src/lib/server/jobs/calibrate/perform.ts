@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { identifiers } from '../../../../../library';
 import { codingOf, type PlacedCalibration } from '../../../../../library/calibrations';
-import type { CalibrationTried } from '../../../case/calibrationPayloads';
+import type { CalibrationTried } from '../../../case/entries/calibration/payload';
 import { lowerFirst } from '../../../case/words';
 import { cover, isComplete, isCovered, noCoverage } from '../../../core/calibrate/learningDrive';
 import { encodeIdentifier } from '../../../core/uds/identifierValue';

@@ -1,5 +1,5 @@
 import { fail } from '@sveltejs/kit';
-import { TARGETS } from '$lib/case/provePayloads';
+import { TARGETS } from '$lib/case/entries/returns-told/payload';
 import { shopFunctions } from '$library/calibrations';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';

@@ -1,4 +1,4 @@
-import { LAMPS } from '$lib/case/entry';
+import { LAMPS } from '$library/positions';
 import { latest } from '$lib/case/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { caseHere } from '$lib/server/cases/access';

@@ -2,7 +2,8 @@
 	import { untrack } from 'svelte';
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
-	import { GRADES, type PayloadOf } from '$lib/case/entry';
+	import { GRADES } from '$lib/case/entries/shapes';
+	import type { PayloadOf } from '$lib/case/entry';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import { offeredFor, works } from '$library/vocabulary';

@@ -1,5 +1,9 @@
 import { z } from 'zod';
-import { Complaint, GRADES, LAMPS, PriorWork, TyresFitted } from '$lib/case/entry';
+import { Complaint } from '$lib/case/entries/complaint/payload';
+import { GRADES } from '$lib/case/entries/shapes';
+import { LAMPS } from '$library/positions';
+import { PriorWork } from '$lib/case/entries/prior-work/payload';
+import { TyresFitted } from '$lib/case/entries/tyres-fitted/payload';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { circumstances, symptoms, works } from '$library/vocabulary';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';

@@ -6,7 +6,7 @@ import {
 	type MeterContext,
 	type MeterJudgement
 } from '$lib/case/meterJudgement';
-import type { MeterReading } from '$lib/case/measurePayloads';
+import type { MeterReading } from '$lib/case/entries/meter-reading/payload';
 import type { OfferedMeasurement } from '$lib/case/measureView';
 import type { Measurement } from '$library/measure';
 import type { Position } from '$library/positions';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
-	import { GRADES } from '$lib/case/entry';
+	import { GRADES } from '$lib/case/entries/shapes';
 	import { positionWords } from '$lib/case/words';
 	import Caution from '$lib/ui/Caution.svelte';
 	import { entryForm } from '$lib/ui/entryForm.svelte';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { GRADES } from '$lib/case/entry';
+import { GRADES } from '$lib/case/entries/shapes';
 import { entrySchema } from '$lib/server/cases/entryForms';
 
 export const RepairForm = entrySchema({

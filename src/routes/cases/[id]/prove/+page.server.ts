@@ -2,7 +2,7 @@ import { error } from '@sveltejs/kit';
 import { beforeAfter } from '$lib/case/beforeAfter';
 import { proofView, type ProofView } from '$lib/case/proofView';
 import type { Entry } from '$lib/case/entry';
-import { LAMPS } from '$lib/case/entry';
+import { LAMPS } from '$library/positions';
 import { lampStory } from '$lib/case/lampTold';
 import { openCalibrations } from '$lib/case/calibrations';
 import { untaught } from '$lib/case/project';

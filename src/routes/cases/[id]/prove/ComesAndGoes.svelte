@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { RETURNS_FROM, ROADS } from '$lib/case/provePayloads';
+	import { RETURNS_FROM } from '$lib/case/entries/returns-told/payload';
+	import { ROADS } from '$lib/case/entries/shapes';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack, type Snippet } from 'svelte';
-	import { LampCheck } from '$lib/case/entry';
-	import { ROADS } from '$lib/case/provePayloads';
+	import { LampCheck } from '$lib/case/entries/lamp-check/payload';
+	import { ROADS } from '$lib/case/entries/shapes';
 	import Act from '$lib/ui/Act.svelte';
 	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import Caution from '$lib/ui/Caution.svelte';

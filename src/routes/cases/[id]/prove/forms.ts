@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { LampCheck } from '$lib/case/entry';
-import { RETURNS_FROM, ROADS, type ShowsWhen } from '$lib/case/provePayloads';
+import { LampCheck } from '$lib/case/entries/lamp-check/payload';
+import { RETURNS_FROM, type ShowsWhen } from '$lib/case/entries/returns-told/payload';
+import { ROADS } from '$lib/case/entries/shapes';
 import { WAIVABLE } from '$lib/core/prove/proof';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 

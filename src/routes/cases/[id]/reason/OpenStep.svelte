@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
 	import { onMount, untrack } from 'svelte';
-	import type { TestStep } from '$lib/case/reasonPayloads';
+	import type { TestStep } from '$lib/case/entries/test-step/payload';
 	import { keepDraft } from '$lib/ui/draft.svelte';
 	import { sendEntry } from '../../../decoderClient';
 	import type { OpenedStep } from './openStep.svelte';

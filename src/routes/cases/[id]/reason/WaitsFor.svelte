@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { WAITS_FOR } from '$lib/case/reasonPayloads';
+	import { WAITS_FOR } from '$lib/case/entries/waiting/payload';
 	import type { PayloadOf } from '$lib/case/entry';
 	import { sendEntry } from '../../../decoderClient';
 

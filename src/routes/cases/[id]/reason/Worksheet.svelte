@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
-	import type { TestStep } from '$lib/case/reasonPayloads';
+	import type { TestStep } from '$lib/case/entries/test-step/payload';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { sendEntry } from '../../../decoderClient';
 

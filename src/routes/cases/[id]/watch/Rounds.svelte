@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { RoundResult } from '$lib/case/livePayloads';
+	import type { RoundResult } from '$lib/case/entries/wheel-round/payload';
 	import Mark from '$lib/ui/Mark.svelte';
 
 	/** Wheels that were turned one after the other, and how each answered. */

@@ -1,6 +1,6 @@
 import { onMount } from 'svelte';
 import { followCase } from '../../../caseStream';
-import type { HeardCode } from '$lib/case/livePayloads';
+import type { HeardCode } from '$lib/case/entries/live-recording/payload';
 
 interface Batch {
 	id: string;

@@ -3,7 +3,7 @@
 	import { ulid } from 'ulid';
 	import { invalidate } from '$app/navigation';
 	import { FAULT_RULES, foundAt, planSearch, readsAs, type HarnessFault } from '$lib/case/harnessPlan';
-	import { HARNESS_FAULTS, type HarnessSearch } from '$lib/case/measurePayloads';
+	import { HARNESS_FAULTS, type HarnessSearch } from '$lib/case/entries/harness-search/payload';
 	import { valueWords } from '$lib/case/measureWords';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';

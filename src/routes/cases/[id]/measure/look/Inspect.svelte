@@ -6,7 +6,7 @@
 	import InspectionDrawing from '$lib/ui/InspectionDrawing.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
-	import type { InspectionDone } from '$lib/case/measurePayloads';
+	import type { InspectionDone } from '$lib/case/entries/inspection/payload';
 	import type { Inspection } from '$library/measure';
 	import type { Position } from '$library/positions';
 	import { sendEntry } from '../../../../decoderClient';

@@ -1,5 +1,5 @@
 import { newtonMetres, torqueIsRight } from '$lib/core/calibrate/torque';
-import type { Fitting } from '$lib/case/fittingPayloads';
+import type { Fitting } from '$lib/case/entries/fitting/payload';
 import type { FittingSheet, FittingStep } from '$library/fittingSheets';
 
 export const BLEED_WAYS = ['by pedal', 'by pressure', 'with the pump'] as const;

@@ -7,7 +7,7 @@
 	import { ulid } from 'ulid';
 	import { kmOf } from '$lib/case/drivenKm';
 	import { cameBack, testRan } from '$lib/case/hearing';
-	import { ROADS } from '$lib/case/provePayloads';
+	import { ROADS } from '$lib/case/entries/shapes';
 	import type { DriveGoal } from '$lib/case/provingDrive';
 	import type { MarkState } from '$lib/core/prove/proof';
 	import { Beep } from '$lib/ui/beep';

@@ -1,5 +1,5 @@
 import { typeOf } from '$lib/case/codes';
-import { LAMPS } from '$lib/case/entry';
+import { LAMPS } from '$library/positions';
 import { latest } from '$lib/case/thread';
 import { lampTableOf, lampTables } from '$library/lampTables';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';

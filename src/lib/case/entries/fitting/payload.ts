@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { Text, Words } from './fields';
-import { Photos } from './measurePayloads';
+import { Text, Words } from '../../fields';
+import { Photos } from '../shapes';
 
 /** A sheet that was worked through while something was fitted. */
 export const Fitting = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text, Words } from './fields';
+import { Text, Words } from '../../fields';
 
 const Seconds = z.number().min(0).max(100_000);
 
@@ -19,3 +19,4 @@ export const LampRead = z.object({
 	/** What it says by that table, in words. */
 	meaning: Text
 });
+export type LampRead = z.infer<typeof LampRead>;

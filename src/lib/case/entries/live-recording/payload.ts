@@ -1,18 +1,18 @@
 import { z } from 'zod';
-import { CHANNEL, MOST_CHANNELS } from '../core/live/columnMapping';
-import { Position } from '../../../library/positions';
-import { FINDING_TYPES } from '../core/live/findings';
-import { Text, Words } from './fields';
-import { DrivenBands } from './provePayloads';
-
-/** Payloads of entries that tell of live data. The samples themselves are kept beside the thread, under the entry's id. */
+import { CHANNEL, MOST_CHANNELS } from '../../../core/live/columnMapping';
+import { FINDING_TYPES } from '../../../core/live/findings';
+import { Text, Words } from '../../fields';
+import { DrivenBands } from '../shapes';
 
 const Channel = z.string().regex(CHANNEL);
+
 /** Longer than this no recording is: four months. */
 export const LONGEST_S = 1e7;
+
 const Seconds = z.number().min(0).max(LONGEST_S);
 
 export const MOST_MARKS = 500;
+
 export const LiveMark = z.object({ atS: Seconds, label: Text });
 export type LiveMark = z.infer<typeof LiveMark>;
 
@@ -27,6 +27,7 @@ const Finding = z.object({
 });
 
 export const MOST_HEARD = 500;
+
 /** What a module said of a code while the vehicle was driven. */
 export const HeardCode = z.object({
 	atS: Seconds,
@@ -80,23 +81,3 @@ export const LiveRecording = z.object({
 	heard: z.array(HeardCode).max(MOST_HEARD).optional()
 });
 export type LiveRecording = z.infer<typeof LiveRecording>;
-
-export const ROUND_RESULTS = ['answers', 'dead', 'erratic', 'weaker', 'turns-mate', 'not-trusted'] as const;
-export type RoundResult = (typeof ROUND_RESULTS)[number];
-
-/** Each wheel turned in its turn, by hand or by the engine, and what its signal did. */
-export const WheelRound = z.object({
-	mode: z.enum(['hand', 'gear']),
-	rateHz: z.number().min(0),
-	corners: z
-		.array(
-			z.object({
-				position: Position,
-				result: z.enum(ROUND_RESULTS),
-				topKmh: z.number().min(0).max(400),
-				text: Words
-			})
-		)
-		.min(1)
-		.max(12)
-});

@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { TEST_STATIONS } from '../../../library/reason/tests';
-import { Text, Words } from './fields';
-
-/** Payloads of the worksheet: a test that was done or set aside with the reason, and what the case waits for. */
+import { TEST_STATIONS } from '../../../../../library/reason/tests';
+import { Text, Words } from '../../fields';
 
 export const STEP_WAYS = ['done', 'skipped', 'cannot', 'not-available'] as const;
+
 const SignKey = z
 	.string()
 	.regex(/^[a-z][a-z0-9:-]*@[A-Za-z0-9-]+$/)
 	.max(100);
+
 const MOST_SEEN = 60;
 
 export const TestStep = z.object({
@@ -34,20 +34,3 @@ export const TestStep = z.object({
 	minutes: z.number().min(0).max(1440).nullable()
 });
 export type TestStep = z.infer<typeof TestStep>;
-
-export const WAITS_FOR = [
-	'nothing',
-	'a part',
-	'a helper',
-	'a dry road',
-	'another workshop',
-	'the customer'
-] as const;
-
-/** Where the vehicle stands and what keeps the work from going on. */
-export const Waiting = z.object({
-	what: z.enum(WAITS_FOR),
-	/** Lift or place in the shop; empty = nowhere in particular. */
-	lift: Text,
-	note: Text
-});

@@ -1,0 +1,20 @@
+import { entryKind, line } from '../kind';
+import { count, spanWords } from '../lineWords';
+import { isDrive, roadSeen } from './evidence';
+import { LiveRecording } from './payload';
+
+export const liveRecording = entryKind('live-recording', LiveRecording, {
+	about: 'Live data, with what was found in it; the samples are kept beside the thread.',
+	group: 'read',
+	writer: 'work',
+	changesVerdicts: true,
+	line: ({ name, source, durationS, findings, verdict, endedBecause }) => {
+		const from = source.kind === 'file' ? source.fileName : 'from the vehicle';
+		return line(
+			`${name || 'Live recording'}, ${spanWords(durationS)}`,
+			verdict,
+			endedBecause ?? (findings.length > 0 ? count(findings.length, 'finding') : from)
+		);
+	},
+	seen: (payload, around) => (isDrive(payload) ? roadSeen(payload, around.type) : {})
+});

@@ -1,0 +1,46 @@
+import type { z } from 'zod';
+import { codeForSigns } from '../../../../../library/reason/codeMoment';
+import { codeSigns } from '../../../../../library/reason/codeSigns';
+import { signKey, splitKey, type Seen } from '../../../../../library/reason/signs';
+import { decodeStatus, tellsOfFault } from '../../../core/codes/status';
+import type { Around, Since } from '../kind';
+import type { NetworkScan } from './payload';
+
+/** Who is silent, alone or with its segment. */
+const SILENCE = ['silent', 'down', 'hushed'];
+
+/** What a reading of all modules shows, by what has been done since the last repair. */
+export function scanSeen(
+	{ modules }: z.output<typeof NetworkScan>,
+	{ type, book, ours }: Around,
+	since: Since
+): Seen {
+	const scanned = modules.flatMap(({ address, answered, availabilityMask, codes }) => {
+		const role = type.modules.find((module) => module.address === address)?.role;
+		if (!role) return [];
+		const counting = codes
+			.filter(({ dtc, status }) => !ours.has(`${address}/${dtc}`) && counts(status, since))
+			.map((code) => codeForSigns(code, availabilityMask));
+		return [{ role, answered, codes: counting }];
+	});
+	const all = codeSigns(scanned, type, book);
+	const seen: Seen = {};
+	for (const [key, outcome] of Object.entries(all)) {
+		const { sign, place } = splitKey(key);
+		// Who is silent now is silent, whatever was cleared.
+		if (SILENCE.includes(sign) || since.asItCame || (since.cleared && since.driven))
+			seen[key as keyof Seen] = outcome;
+		else if (since.cleared && since.cycled) {
+			// Read again standing, after a clear and a key cycle.
+			if (sign === 'wheel-code') seen[signKey('back', place)] = outcome === 'none' ? 'no' : 'yes';
+			if (sign === 'own-code') seen[signKey('own-back', place)] = outcome === 'none' ? 'no' : 'yes';
+		}
+	}
+	return seen;
+}
+
+/** What is stored counts as it came; after a clear only what has failed since. */
+function counts(status: number, since: Since): boolean {
+	if (!tellsOfFault(status)) return false;
+	return since.asItCame || since.cleared || decodeStatus(status).testFailed;
+}

@@ -1,0 +1,53 @@
+import { z } from 'zod';
+import { Address, Dtc, Hex, Said } from '../../fields';
+import { MOST } from '../shapes';
+
+/** Over TCP an answer may be far longer than the 4,095 bytes of the bus. */
+const MessageHex = Hex.max(131_072);
+
+const RawValue = z.object({ id: z.string().max(8), raw: MessageHex });
+
+export const ScannedCode = z.object({
+	dtc: Dtc,
+	/** Status byte, 0–255. */
+	status: z.number().int().min(0).max(255),
+	snapshots: z
+		.array(z.object({ record: z.number().int(), values: z.array(RawValue).max(MOST.values) }))
+		.max(MOST.snapshots),
+	occurrences: z.number().int().nullable(),
+	ageingCycles: z.number().int().nullable(),
+	/** What could not be read of this code, in words. */
+	troubles: z.array(Said).max(MOST.troubles)
+});
+export type ScannedCode = z.infer<typeof ScannedCode>;
+
+export const ScannedModule = z.object({
+	address: Address,
+	name: Said,
+	answered: z.boolean(),
+	/** Why a module is silent, or what of it could not be read. */
+	trouble: Said.nullable(),
+	software: Said.nullable(),
+	availabilityMask: z.number().int(),
+	/** Codes that tell of a fault. */
+	codes: z.array(ScannedCode).max(MOST.codes),
+	/** Status of every code the module can set. */
+	supported: z.array(z.object({ dtc: Dtc, status: z.number().int() })).max(MOST.codes),
+	/** Every request and answer, in hex, as it went over the line. */
+	exchanges: z
+		.array(z.object({ request: MessageHex, response: MessageHex.nullable(), note: Said.nullable() }))
+		.max(MOST.exchanges)
+});
+export type ScannedModule = z.infer<typeof ScannedModule>;
+
+export const NetworkScan = z.object({
+	outcome: z.enum(['complete', 'partial']),
+	/** Why a partial scan stopped. */
+	stoppedBecause: Said.nullable(),
+	vin: Said.nullable(),
+	keyCycles: z.number().int().nullable(),
+	/** How many modules the vehicle's network description names. */
+	modulesExpected: z.number().int(),
+	modules: z.array(ScannedModule).max(MOST.modules)
+});
+export type NetworkScan = z.infer<typeof NetworkScan>;

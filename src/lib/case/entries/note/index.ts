@@ -1,0 +1,11 @@
+import { entryKind, line } from '../kind';
+import { Note } from './payload';
+
+export const note = entryKind('note', Note, {
+	about: 'Words that somebody wants kept.',
+	group: 'said',
+	writer: 'hand',
+	changesVerdicts: false,
+	line: ({ text }) => line('Note', text),
+	search: { part: 'notes', of: 'each', words: ({ text }) => [text] }
+});

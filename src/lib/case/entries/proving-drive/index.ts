@@ -1,0 +1,13 @@
+import { entryKind, line } from '../kind';
+import { count } from '../lineWords';
+import { ProvingDrive } from './payload';
+
+export const provingDrive = entryKind('proving-drive', ProvingDrive, {
+	about: 'A drive to prove a repair: distance, speed, stops, road.',
+	group: 'done',
+	writer: 'hand',
+	changesVerdicts: true,
+	line: ({ distanceKm, topSpeedKmh, stops, road }) =>
+		line(`Proving drive, ${distanceKm} km`, `up to ${topSpeedKmh} km/h, ${count(stops, 'stop')}, ${road}`),
+	search: { part: 'notes', of: 'each', words: ({ note }) => [note] }
+});

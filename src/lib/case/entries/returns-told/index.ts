@@ -1,0 +1,15 @@
+import { entryKind, line } from '../kind';
+import { describeCode } from '../../codeWords';
+import { ReturnsTold } from './payload';
+
+export const returnsTold = entryKind('returns-told', ReturnsTold, {
+	about: 'How often a fault that comes and goes came before it was mended.',
+	group: 'said',
+	writer: 'rule',
+	changesVerdicts: true,
+	line: ({ returns, overKm, from, conditions, dtc }) =>
+		line(
+			`It came ${returns === 1 ? 'once' : `${returns} times`} in ${overKm} km`,
+			[describeCode(dtc).text, `by ${from}`, conditions].filter(Boolean).join(', ')
+		)
+});

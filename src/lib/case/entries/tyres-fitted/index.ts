@@ -1,0 +1,12 @@
+import { entryKind, line } from '../kind';
+import { tyreSigns } from '../../reason/tyreSigns';
+import { TyresFitted } from './payload';
+
+export const tyresFitted = entryKind('tyres-fitted', TyresFitted, {
+	about: 'Tyres as they were found: size, tread, pressure.',
+	group: 'said',
+	writer: 'hand',
+	changesVerdicts: false,
+	line: ({ tyres }) => line('Tyres', [...new Set(tyres.map(({ size }) => size))].join(' and ')),
+	seen: ({ tyres }, { type }) => tyreSigns(tyres, type)
+});
