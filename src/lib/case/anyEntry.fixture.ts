@@ -210,3 +210,46 @@ export const anyThread = (mostEntries = 14): fc.Arbitrary<Entry[]> =>
 			for (const { drawn: one, minutes, corrects } of drawn) add(one.kind, one.payload, minutes, corrects);
 			return thread;
 		});
+
+type Branch = Record<string, unknown> | unknown[];
+/** Every place in what an entry says, from the top down. */
+function placesIn(value: unknown, path: (string | number)[] = []): (string | number)[][] {
+	if (typeof value !== 'object' || value === null) return [path];
+	const keys = Array.isArray(value) ? [...value.keys()] : Object.keys(value);
+	return [path, ...keys.flatMap((key) => placesIn((value as never)[key], [...path, key]))];
+}
+
+const OTHER_VALUES = [null, 0, -1, 1e9, '', 'constructor', '__proto__', 'rear-left', [], {}, true, NaN];
+
+/** An entry with one place of it otherwise: another value, or nothing there. */
+function spoiled(entry: Entry, at: number, instead: unknown): Entry {
+	const copy = structuredClone(entry) as unknown as Record<string, unknown>;
+	const places = placesIn(copy.payload).filter((path) => path.length > 0);
+	const path = places[at % Math.max(1, places.length)];
+	if (!path) return copy as unknown as Entry;
+	const last = path.at(-1) as never;
+	const holder = path
+		.slice(0, -1)
+		.reduce((inner: Branch, key) => inner[key as never] as Branch, copy.payload as Branch);
+	if (instead === undefined) delete holder[last];
+	else holder[last] = instead as never;
+	return copy as unknown as Entry;
+}
+
+/** Threads as they grew, a few places of them otherwise. */
+export const mutated = (threads: readonly (readonly Entry[])[]): fc.Arbitrary<Entry[]> =>
+	fc
+		.tuple(
+			fc.constantFrom(...threads),
+			fc.array(fc.tuple(fc.nat(), fc.nat(), fc.constantFrom(...OTHER_VALUES, undefined)), {
+				minLength: 1,
+				maxLength: 5
+			})
+		)
+		.map(([thread, changes]) =>
+			changes.reduce(
+				(all, [which, at, instead]) =>
+					all.map((entry, i) => (i === which % all.length ? spoiled(entry, at, instead) : entry)),
+				[...thread]
+			)
+		);

@@ -4,7 +4,7 @@ import { vehicleTypes } from '../../../library';
 import { shippedBook } from '../../../library/codes';
 import { reasonModel } from '../../../library/reason/model';
 import { policyAt } from '../core/path/policy';
-import { anyThread } from './anyEntry.fixture';
+import { anyThread, mutated } from './anyEntry.fixture';
 import { beforeAfter } from './beforeAfter';
 import { typeOf } from './codes';
 import { comebackStart } from './comeback';
@@ -13,7 +13,9 @@ import { countedRecordings } from './drivenKm';
 import { EntryDraft } from './entry';
 import { knownEntry } from './knownEntry';
 import { mayClear } from './mayClear';
+import { oneCodeRead } from './oneCode.fixture';
 import { projectCase } from './project';
+import { begun, COMES_AND_GOES } from './proof.fixture';
 import { provingDrivePlan } from './provingDrive';
 import { proofView } from './proofView';
 import { mendingSteps, shownTest } from './reason/reasonView';
@@ -38,9 +40,18 @@ describe('whatever a thread holds that the schema lets through', () => {
 		);
 	});
 
-	it('no projection fails on it', () => {
+	/** Threads as they grow: one of every turn that a case takes. */
+	const grown = [
+		begun().proving().dropsOut().thread,
+		begun(COMES_AND_GOES).told(3, 30).proving().driven(40).letGo('exposure').thread,
+		...[...vehicleTypes.values()].map((type) => oneCodeRead(type, 'brake', '404513', 0x2f).thread)
+	];
+	it.each([
+		['drawn from the schema', anyThread(), 2000],
+		['grown here and then spoiled', mutated(grown), 1500]
+	])('no projection fails on what is %s', (_, threads, numRuns) => {
 		fc.assert(
-			fc.property(anyThread(), (drawn) => {
+			fc.property(threads, (drawn) => {
 				const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
 				const view = projectCase(thread, shippedBook);
 				summarise(thread, view);
@@ -59,7 +70,7 @@ describe('whatever a thread holds that the schema lets through', () => {
 				watchDefaults(view);
 				comebackStart(thread, 'TP-0401', 'This workshop');
 			}),
-			{ numRuns: 2000 }
+			{ numRuns }
 		);
 	});
 
