@@ -7,6 +7,7 @@ import { isBusy } from '$lib/server/heavy/busy';
 import type { Member } from '$lib/server/accounts/members';
 import { warmUp } from '$lib/server/report/pdf';
 import { services, startRunning } from '$lib/server/running';
+import { tidyWhenResting } from '$lib/server/tidyMemory';
 
 /** A server that stops has so long for what is under way. */
 const STOP_MS = 5_000;
@@ -26,6 +27,7 @@ function stopWell(): void {
 
 export const init: ServerInit = async () => {
 	await startRunning();
+	tidyWhenResting();
 	for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, stopWell);
 	// Nobody waits for this, and nothing depends on it.
 	warmUp().catch((error: unknown) => services().log.warn({ err: error }, 'papers cannot be made'));

@@ -2,11 +2,11 @@ import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openRunning } from '../running';
 import type { ServiceOptions } from '../services';
+import { tidyWhenResting } from '../tidyMemory';
 import type { Answer, Order } from './pool';
 import { TASKS } from './tasks';
 
-/** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. */
-/** What a worker is started with. */
+/** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. What it is started with: */
 const { options, behind } = workerData as { options: ServiceOptions; behind: number };
 try {
 	// Of this thread alone: whoever serves people comes first on a machine with few cores.
@@ -15,6 +15,7 @@ try {
 	// Not everywhere may a thread step back; then it does not.
 }
 
+tidyWhenResting();
 const ready = openRunning(options);
 
 parentPort?.on('message', ({ id, task, input }: Order) => {
