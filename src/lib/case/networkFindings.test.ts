@@ -125,4 +125,21 @@ describe('a module that is left to its maker', () => {
 		}
 		expect(said.filter(({ title }) => /left to its maker/.test(title)).length).toBe(3);
 	});
+
+	it('is not said to fail where another sends it wrong data', () => {
+		const invalid = roles.map((role): [string, string, number] => [role, 'C41581', 0x2f]);
+		const said = networkFindings(scanned(roles, [...invalid, ['brake', '404513', 0x2f]]), type, shippedBook);
+		expect(said.map(({ title }) => title).join('\n')).not.toMatch(/left to its maker/);
+		expect(said.map(({ title }) => title).join('\n')).toMatch(/follow/);
+		// Nor where it misses one that is silent for everybody.
+		const silent = networkFindings(
+			scanned(
+				roles.filter((role) => role !== 'brake'),
+				roles.filter((role) => role !== 'brake').map((role) => [role, 'C12187', 0x2f])
+			),
+			type,
+			shippedBook
+		);
+		expect(silent.map(({ title }) => title).join('\n')).not.toMatch(/left to its maker/);
+	});
 });

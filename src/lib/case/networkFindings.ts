@@ -38,7 +38,7 @@ export function networkFindings(
 	const left = (module: Module) => isLeftToMaker(module, type);
 	return [
 		...silences(scan, type),
-		...leftToMaker(scan, type),
+		...leftToMaker(scan, type, book, accused),
 		...contradictions(accused.filter(({ by, sender }) => !left(by) && !left(sender))),
 		...consequences(accused.filter(({ sender }) => !left(sender)))
 	];
@@ -49,10 +49,25 @@ const isLeftToMaker = ({ address }: Module, type: VehicleType): boolean => {
 	return role !== undefined && makersAlone(type, role) !== null;
 };
 
-/** Modules whose maker alone says how they are worked on, where they are silent or fail: nobody is sent to them. */
-const leftToMaker = (scan: NetworkScan, type: VehicleType): NetworkFinding[] =>
-	scan.modules
-		.filter((module) => isLeftToMaker(module, type) && (!module.answered || module.codes.length > 0))
+/**
+ * Modules whose maker alone says how they are worked on, where they are silent or fail: nobody is sent to them. A code that
+ * blames another module is no fault of theirs, unless that one answers us and is said to be missing.
+ */
+function leftToMaker(
+	scan: NetworkScan,
+	type: VehicleType,
+	book: CodeBook,
+	accused: readonly Accusation[]
+): NetworkFinding[] {
+	const isOwn = (module: Module, dtc: string) =>
+		blamedBy(dtc, type, book) === null ||
+		accused.some(({ by, text, says }) => by === module && text === codeWithSuffix(dtc) && says === 'missing');
+	return scan.modules
+		.filter(
+			(module) =>
+				isLeftToMaker(module, type) &&
+				(!module.answered || module.codes.some(({ dtc }) => isOwn(module, dtc)))
+		)
 		.map((module) => ({
 			title: module.answered
 				? `${module.name} tells of a fault: it is left to its maker’s procedure`
@@ -60,6 +75,15 @@ const leftToMaker = (scan: NetworkScan, type: VehicleType): NetworkFinding[] =>
 			todo: cautionWords(['maker-only']),
 			text: 'What it shares with others (a ground point, a splice, the bus) is looked at where they are.'
 		}));
+}
+
+/** Which module a code names as the cause, and what it says of it; null where it names none. */
+function blamedBy(dtc: string, type: VehicleType, book: CodeBook): ReturnType<typeof accusationIn> {
+	const code = codeText(dtc);
+	const asked = { code, failureType: failureTypeByte(dtc), maker: type.maker };
+	const source = sourcesFor(book, asked).find((one) => one.sender !== null) ?? null;
+	return accusationIn(code, source);
+}
 
 /** Of a module that is left to its maker nothing is said here but what it shares with others. */
 function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
@@ -131,10 +155,7 @@ type Module = NetworkScan['modules'][number];
 function accusations(scan: NetworkScan, type: VehicleType, book: CodeBook): Accusation[] {
 	return scan.modules.flatMap((by) =>
 		by.codes.flatMap(({ dtc, status }): Accusation[] => {
-			const code = codeText(dtc);
-			const asked = { code, failureType: failureTypeByte(dtc), maker: type.maker };
-			const source = sourcesFor(book, asked).find((one) => one.sender !== null) ?? null;
-			const told = accusationIn(code, source);
+			const told = blamedBy(dtc, type, book);
 			if (!told) return [];
 			const { says } = told;
 			const address = type.modules.find((module) => module.role === told.sender)?.address;
