@@ -357,8 +357,9 @@ export class Story extends StoryThread {
 	}
 
 	async sign(author: Author): Promise<void> {
-		const { open, verdict } = projectCase(await this.threads.read(this.caseId));
+		const { open, verdict, released } = projectCase(await this.threads.read(this.caseId));
 		if (open.length > 0) throw new Error(`it cannot be signed: ${open.join(' ')}`);
-		await this.add('signature', { statement: 'Checked against the evidence and released.', verdict }, author);
+		const statement = 'Checked against the evidence and released.';
+		await this.add('signature', { statement, verdict, outcome: released ? 'released' : 'proven' }, author);
 	}
 }

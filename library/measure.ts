@@ -169,12 +169,19 @@ export const inspections = z
 	.parse(inspectionsFile.inspections)
 	.map((one) => ({ ...one, exposes: exposedOrSaid(`inspection ${one.id}`, one.exposes) }));
 
-/** Why a family must not be given a test; null where it may. */
-export function unsuitedFor(
-	{ families, unsuited }: Pick<Measurement, 'families' | 'unsuited'>,
+/** Why a family must not be given a test, where it would mislead or do harm; null where the library warns of nothing. */
+export function warnedOf(
+	{ unsuited }: Pick<Measurement, 'unsuited'>,
 	family: SensorKind
 ): { can: 'mislead' | 'harm'; why: string } | null {
 	const told = unsuited.find((one) => one.families.includes(family));
-	if (told) return { can: told.can, why: told.why };
-	return families.includes(family) ? null : { can: 'mislead', why: 'Not for this kind of sensor.' };
+	return told ? { can: told.can, why: told.why } : null;
 }
+
+/** The same, also where a test is simply not made for this family; null where it may be given. */
+export const unsuitedFor = (
+	one: Pick<Measurement, 'families' | 'unsuited'>,
+	family: SensorKind
+): { can: 'mislead' | 'harm' | 'not-for-it'; why: string } | null =>
+	warnedOf(one, family) ??
+	(one.families.includes(family) ? null : { can: 'not-for-it', why: 'Not for this kind of sensor.' });

@@ -1,5 +1,5 @@
 import { mateOf } from '../../../library/positions';
-import { measurements, unsuitedFor, type Measurement } from '../../../library/measure';
+import { measurements, warnedOf, type Measurement } from '../../../library/measure';
 import { LINKS, type Link } from '../../../library/links';
 import { hasPointsFor, nodeOf, SENSOR_ACCESS_MIN, wheelReaderOf } from '../../../library/measurePoints';
 import type { Position } from '../../../library/positions';
@@ -99,12 +99,10 @@ export function offeredMeasurements(
 export function unsuitedMeasurements(
 	family: SensorKind
 ): { name: string; can: 'mislead' | 'harm'; why: string }[] {
-	return measurements
-		.filter(({ unsuited }) => unsuited.some(({ families }) => families.includes(family)))
-		.flatMap((one) => {
-			const told = unsuitedFor(one, family);
-			return told ? [{ name: one.name, ...told }] : [];
-		});
+	return measurements.flatMap((one) => {
+		const told = warnedOf(one, family);
+		return told ? [{ name: one.name, ...told }] : [];
+	});
 }
 
 /** The chain of a wheel's path, from the road to the module. */

@@ -228,8 +228,8 @@ function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep |
 function restStep(codes: readonly CaseCode[]): NextStep | null {
 	const short = codes.find(({ proof }) => proof.verdict === 'not-far-enough');
 	if (short) {
-		const { because } = short.proof;
-		return /how often/.test(because)
+		const { because, asksReturns } = short.proof;
+		return asksReturns
 			? step('prove', `Say how often ${short.text} came before`, because, null)
 			: { ...step('prove', `Drive on, for ${short.text}`, because), page: 'drive' };
 	}

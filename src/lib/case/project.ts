@@ -19,6 +19,8 @@ export interface CaseView extends CaseFacts {
 	proven: boolean;
 	/** The verdict of the case in one sentence. */
 	verdict: string;
+	/** Whether something of it was let go by name instead of proven. */
+	released: boolean;
 }
 
 /** A thread (in any order) → what it says. @param ofAll where the words for its codes come from */
@@ -41,7 +43,14 @@ export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): Cas
 	};
 	const facts: CaseFacts = { ...base, open: whatIsOpen(base) };
 	const proven = facts.open.length === 0;
-	return { ...facts, stations: stationLine(facts), next: nextStep(facts), proven, verdict: verdictOf(facts) };
+	return {
+		...facts,
+		stations: stationLine(facts),
+		next: nextStep(facts),
+		proven,
+		verdict: verdictOf(facts),
+		released: codes.some(isReleased)
+	};
 }
 
 /** Reasons why the case may not be signed (domain 2.6). */
@@ -129,9 +138,9 @@ function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
 	return worst ? VERDICT_WORDS[worst] : 'Not proven yet';
 }
 
+const isReleased = ({ proof }: CaseFacts['codes'][number]): boolean => proof.verdict === 'released';
+
 function settledWords(codes: CaseFacts['codes']): string {
 	if (codes.length === 0) return 'No codes in any module';
-	return codes.some(({ proof }) => proof.verdict === 'released')
-		? 'Released by a lead, not all of it proven'
-		: 'Proven clear';
+	return codes.some(isReleased) ? 'Released by a lead, not all of it proven' : 'Proven clear';
 }

@@ -8,6 +8,8 @@ export interface CaseSummary {
 	stations: StationState[];
 	next: { station: string; title: string; why: string } | null;
 	verdict: string;
+	/** Whether a code came back after a repair. */
+	returned?: boolean;
 	complaint: string | null;
 	/** Whoever wrote last. */
 	withName: string | null;
@@ -24,6 +26,9 @@ export function summarise(thread: Entry[], view: CaseView = projectCase(thread))
 		stations: view.stations,
 		next: view.next && { station: view.next.station, title: view.next.title, why: view.next.why },
 		verdict: view.verdict,
+		returned: view.codes.some(
+			({ proof }) => proof.verdict === 'back-at-key-on' || proof.verdict === 'back-while-driving'
+		),
 		complaint: latest(view.entries, 'complaint')?.payload.words ?? null,
 		withName: last?.authorName ?? null,
 		lastAt: last?.receivedAt ?? null,

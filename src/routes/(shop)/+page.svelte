@@ -20,7 +20,7 @@
 	];
 	const spell = (n: number) => WORDS[n] ?? String(n);
 	const waiting = $derived(data.floor.rows.filter((r) => r.summary.next?.station === 'hand-over').length);
-	const returned = $derived(data.floor.rows.filter((r) => r.summary.verdict.startsWith('Came back')).length);
+	const returned = $derived(data.floor.rows.filter((r) => r.summary.returned).length);
 	const today = $derived(
 		data.floor.rows.filter(
 			(r) => r.toGo?.today === 'yes' && (r.summary.waiting?.what ?? 'nothing') === 'nothing'

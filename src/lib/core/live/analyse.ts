@@ -54,6 +54,7 @@ export function analyseLive(recording: Recording, vehicle: LiveVehicle = USUAL_V
 		verdict: verdictOf(findings, common, notes, table),
 		common,
 		notes,
+		onStands: table.onStands.length > 0,
 		rateText
 	};
 }

@@ -44,6 +44,8 @@ export interface LiveAnalysis {
 	common: CommonCause[];
 	/** About other signals than wheels, and about the recording itself. */
 	notes: LiveNote[];
+	/** Whether wheels turned as they do on stands: one by one, or an axle alone and slowly. */
+	onStands: boolean;
 	/** What the rate cannot show, and what would. */
 	rateText: string;
 }

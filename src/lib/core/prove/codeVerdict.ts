@@ -125,7 +125,8 @@ class Proving {
 	}
 
 	private verdict(verdict: Verdict, because: string): CodeProof {
-		return { verdict, marks: this.marks, because };
+		const unknown = verdict === 'not-far-enough' && this.context.exposure?.before === null;
+		return { verdict, marks: this.marks, because, asksReturns: unknown };
 	}
 
 	/** Nothing was cleared: what the code is by its origin. */

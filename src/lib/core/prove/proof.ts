@@ -103,6 +103,8 @@ export interface CodeProof {
 	marks: Partial<Record<ProofMark, Shown>>;
 	/** Why the verdict stands, or what it waits for: one plain sentence. */
 	because: string;
+	/** Whether it waits for somebody to say how often the fault came. */
+	asksReturns: boolean;
 }
 
 /** What is known of a code beside what happened to it. */

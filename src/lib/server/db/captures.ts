@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, lt, sql } from 'drizzle-orm';
-import type { LiveMark } from '../../case/entries/live-recording/payload';
+import { Purpose, type LiveMark } from '../../case/entries/live-recording/payload';
 import { decodeChunk, encodeChunk, joinChunks, type Chunk } from '../../core/live/chunk';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
@@ -12,12 +12,13 @@ export interface Owned {
 	id: string;
 }
 
-type NewCapture = Owned & { authorId: string; name: string; startedAt: string };
+type NewCapture = Owned & { authorId: string; name: string; purpose?: Purpose | null; startedAt: string };
 
 /** A recording that was begun and not ended. */
 export interface OpenCapture extends Owned {
 	author: Author;
 	name: string;
+	purpose: Purpose | null;
 	startedAt: string;
 	marks: LiveMark[];
 }
@@ -164,10 +165,12 @@ export class Captures {
 			.from(capture)
 			.innerJoin(user, eq(user.id, capture.authorId))
 			.where(and(eq(capture.whole, false), lt(capture.startedAt, before)));
-		return rows.map(({ capture: { id, caseId, name, startedAt, marks }, user: author }) => ({
+		return rows.map(({ capture: { id, caseId, name, purpose, startedAt, marks }, user: author }) => ({
 			id,
 			caseId,
 			name,
+			// What a later version wrote is no purpose that this one knows.
+			purpose: Purpose.safeParse(purpose).data ?? null,
 			startedAt,
 			marks: marksIn(marks),
 			author: { id: author.id, name: author.name }

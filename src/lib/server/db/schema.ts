@@ -199,6 +199,8 @@ export const capture = sqliteTable(
 			.references(() => user.id),
 		startedAt: text('started_at').notNull(),
 		name: text('name').notNull(),
+		/** What it is made for, JSON; null = nobody said. */
+		purpose: text('purpose', { mode: 'json' }),
 		/** Marks so far, JSON. */
 		marks: text('marks').notNull().default('[]'),
 		/** False while it is being recorded: a server that finds it so at its start ends it. */

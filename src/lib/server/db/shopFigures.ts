@@ -30,6 +30,7 @@ const MOST_LISTED = 500;
 /** Signed cases, each with how it was signed, its last repair and whether it came back. */
 interface Signed extends CaseLine {
 	verdict: string;
+	outcome: 'proven' | 'released' | null;
 	kind: string | null;
 	cameBack: number;
 	/** Without suffix, with commas between. */
@@ -40,6 +41,11 @@ interface Signed extends CaseLine {
 /** What a wheel's circuit code is answered with by whoever goes by the code. */
 const BY_THE_CODE = 'renew-sensor';
 
+/** Of a signature from before its outcome was kept, in the words that it had then. */
+const SAID_RELEASED = 'Released';
+const outcomeOf = ({ outcome, verdict }: Signed) =>
+	outcome ?? (verdict.startsWith(SAID_RELEASED) ? 'released' : 'proven');
+
 /** What this shop's own cases come to. All of it is counted from threads; nothing is entered. */
 export class ShopFigures {
 	constructor(private readonly db: Database) {}
@@ -47,7 +53,7 @@ export class ShopFigures {
 	async figures(): Promise<Figure[]> {
 		const signed = await this.db.all<Signed>(sql`
 			select c.id, c.number, v.nickname, v.type_id as typeId,
-				json_extract(s.payload, '$.verdict') as verdict,
+				json_extract(s.payload, '$.verdict') as verdict, json_extract(s.payload, '$.outcome') as outcome,
 				(select json_extract(r.payload, '$.does.kind') from entry r
 					where r.case_id = c.id and r.kind = 'repair' order by r.seq desc limit 1) as kind,
 				c.id in (select json_extract(o.payload, '$.comebackOf.caseId') from entry o where o.kind = 'case-opened'
@@ -58,7 +64,7 @@ export class ShopFigures {
 			join entry s on s.case_id = c.id and s.kind = 'signature'
 			where c.from_shop is null
 			order by c.number desc limit ${MOST_LISTED}`);
-		const proven = signed.filter(({ verdict }) => !/^released/i.test(verdict));
+		const proven = signed.filter((one) => outcomeOf(one) === 'proven');
 		const wheel = signed.filter((one) => one.kind !== null && hadWheelCode(one));
 		const avoided = wheel.filter(({ kind, cameBack }) => kind !== BY_THE_CODE && !cameBack);
 		return [

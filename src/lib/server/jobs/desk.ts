@@ -8,7 +8,7 @@ import type { ClearTarget } from '../../case/mayClear';
 import { fail, ok, type Result } from '../../core/result';
 import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
-import type { LiveMark } from '../../case/entries/live-recording/payload';
+import type { LiveMark, Purpose } from '../../case/entries/live-recording/payload';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
@@ -199,20 +199,19 @@ export class LinkDesk {
 	/**
 	 * Records live data until {@link cancel} or until the line is lost; everything taken by then is kept.
 	 *
-	 * @param listenTo addresses of modules that are asked for their codes meanwhile
+	 * @param about.listenTo addresses of modules that are asked for their codes meanwhile
 	 */
 	startRecording(
 		row: CaseRow,
 		author: Author,
 		entryId: string,
 		signals: readonly LiveSignal[],
-		name: string,
-		listenTo: readonly string[] = []
+		{ name, purpose, listenTo }: { name: string; purpose: Purpose | null; listenTo: readonly string[] }
 	): Result<JobStatus> {
 		return this.begin(row, author, entryId, 'record', signals.length, async (job, link) => {
 			const ended = await this.recordings.record(
 				link,
-				{ id: entryId, row, author, name, signals, listenTo },
+				{ id: entryId, row, author, name, purpose, signals, listenTo },
 				(recorder) => {
 					job.recorder = recorder;
 					return () => job.cancelled;

@@ -167,7 +167,7 @@ const MET_AT_ONCE_S = 0.01;
 export function recordingPayload(
 	samples: Chunk,
 	vehicle: LiveVehicle | undefined,
-	about: Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause' | 'heard'>,
+	about: Pick<LiveRecording, 'name' | 'purpose' | 'source' | 'marks' | 'endedBecause' | 'heard'>,
 	tests: readonly NamedCondition[] = []
 ): LiveRecording {
 	const recording = { ...samples, problems: [] };
@@ -182,6 +182,7 @@ export function recordingPayload(
 		findings: analysis.findings,
 		common: analysis.common,
 		notes: analysis.notes,
+		onStands: analysis.onStands,
 		verdict: analysis.verdict,
 		shortestVisibleS: Number.isFinite(analysis.shortestVisibleS) ? analysis.shortestVisibleS : 0,
 		// What it has no signals for it says nothing of.

@@ -1,3 +1,4 @@
+import type { Purpose } from '../../case/entries/live-recording/payload';
 import pino from 'pino';
 import { eq } from 'drizzle-orm';
 import { ulid } from 'ulid';
@@ -63,13 +64,15 @@ beforeEach(async () => {
 });
 afterEach(() => shop.close());
 
+const of = (name: string, purpose: Purpose | null = null) => ({ name, purpose, listenTo: [] });
+
 describe('recording live data', () => {
 	it('keeps every reading, with its marks, and puts on the thread what is found in it', async () => {
 		const link = new Turning();
 		const desk = deskFor(link);
 		const id = ulid();
 		const seen: number[] = [];
-		expect(desk.startRecording(row, shop.ana, id, wheels(), 'before repair').ok).toBe(true);
+		expect(desk.startRecording(row, shop.ana, id, wheels(), of('before repair')).ok).toBe(true);
 		await until(() => link.answers > 3);
 		desk.watchLive(row.id, ({ rows }) => seen.push(...rows.map(([t]) => t ?? 0)), -1);
 		expect(desk.mark(row.id, 'here').ok).toBe(true);
@@ -101,7 +104,7 @@ describe('recording live data', () => {
 
 	it('a lost line ends it and keeps all until then', async () => {
 		const desk = deskFor(new Turning(20));
-		desk.startRecording(row, shop.ana, ulid(), wheels(), '');
+		desk.startRecording(row, shop.ana, ulid(), wheels(), of(''));
 		await over(desk);
 		const [entry] = await recorded();
 		expect(entry?.payload).toMatchObject({ rows: 20, endedBecause: 'The vehicle closed the connection.' });
@@ -111,7 +114,7 @@ describe('recording live data', () => {
 	it('with nothing read there is nothing to keep, and it says so', async () => {
 		const desk = deskFor(new Turning(0));
 		const id = ulid();
-		desk.startRecording(row, shop.ana, id, wheels(), '');
+		desk.startRecording(row, shop.ana, id, wheels(), of(''));
 		await over(desk);
 		expect(desk.status(row.id)).toMatchObject({
 			state: 'failed',
@@ -125,7 +128,13 @@ describe('recording live data', () => {
 		const link = new Turning();
 		const dying = deskFor(link);
 		const id = ulid();
-		dying.startRecording(row, shop.ana, id, wheels(), 'cut short');
+		dying.startRecording(
+			row,
+			shop.ana,
+			id,
+			wheels(),
+			of('cut short', { what: 'wiggle', position: 'rear-left' })
+		);
 		const pieces = () => shop.db.select().from(captureChunk).where(eq(captureChunk.captureId, id));
 		await new Promise<void>((resolve) => {
 			const look = async () => ((await pieces()).length > 0 ? resolve() : setTimeout(() => void look(), 20));
@@ -138,6 +147,7 @@ describe('recording live data', () => {
 		const [entry] = await recorded();
 		expect(entry?.id).toBe(id);
 		expect(entry?.payload.endedBecause).toMatch(/server stopped/);
+		expect(entry?.payload.purpose).toEqual({ what: 'wiggle', position: 'rear-left' });
 		expect(entry?.payload.rows).toBeGreaterThan(2);
 		expect(read - (entry?.payload.rows ?? 0)).toBeLessThan(50 + 25);
 		expect(await next.recover()).toBe(0);

@@ -9,7 +9,7 @@ import { fail, ok, type Result } from '../../core/result';
 import { wholePieces } from '../db/captures';
 import { recordingPayload } from './recorder';
 
-type About = Pick<LiveRecording, 'name' | 'source' | 'marks' | 'endedBecause' | 'heard'>;
+type About = Pick<LiveRecording, 'name' | 'purpose' | 'source' | 'marks' | 'endedBecause' | 'heard'>;
 
 /** A recording as it goes onto the thread, with its samples as they are kept. */
 export interface ReadyRecording {

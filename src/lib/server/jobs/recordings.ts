@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import type { LiveRecording } from '../../case/entries/live-recording/payload';
+import type { LiveRecording, Purpose } from '../../case/entries/live-recording/payload';
 import type { NamedCondition } from '../../core/live/conditionsOver';
 import { isNotAvailable } from '../../core/live/recording';
 import { fail, ok, type Result } from '../../core/result';
@@ -21,6 +21,7 @@ interface Wanted {
 	row: CaseRow;
 	author: Author;
 	name: string;
+	purpose: Purpose | null;
 	signals: readonly LiveSignal[];
 	/** Modules that are asked for their codes all the while; none where nobody wants to know. */
 	listenTo: readonly string[];
@@ -73,12 +74,12 @@ export class Recordings {
 	 */
 	async record(
 		link: VehicleLink,
-		{ id, row, author, name, signals, listenTo }: Wanted,
+		{ id, row, author, name, purpose, signals, listenTo }: Wanted,
 		begun: (recorder: Recorder) => () => boolean
 	): Promise<Result<string>> {
 		const startedAt = new Date().toISOString();
 		const own = { id, caseId: row.id };
-		const opened = await this.captures.begin({ ...own, authorId: author.id, name, startedAt });
+		const opened = await this.captures.begin({ ...own, authorId: author.id, name, purpose, startedAt });
 		if (!opened.ok) return opened;
 		const listener = new CodeListener(link, listenTo);
 		const speedAt = signals.findIndex(({ signal }) => signal === 'vehicle');
@@ -105,6 +106,7 @@ export class Recordings {
 			vehicle: this.vehicleOf(row),
 			about: {
 				name,
+				...(purpose ? { purpose } : {}),
 				source: { kind: 'vehicle' },
 				marks: recorder.marks,
 				endedBecause: lost,
@@ -133,7 +135,7 @@ export class Recordings {
 		return left.length;
 	}
 
-	private async end({ id, caseId, author, name, startedAt, marks }: OpenCapture): Promise<void> {
+	private async end({ id, caseId, author, name, purpose, startedAt, marks }: OpenCapture): Promise<void> {
 		const own = { id, caseId };
 		const samples = await this.captures.read(own);
 		if (!samples || samples.timeS.length < FEWEST_ROWS) return this.captures.forget(own);
@@ -142,6 +144,7 @@ export class Recordings {
 			vehicle: this.vehicleOf(await this.cases.find(caseId)),
 			about: {
 				name,
+				...(purpose ? { purpose } : {}),
 				source: { kind: 'vehicle' },
 				marks,
 				endedBecause: 'The server stopped while it was recorded.'

@@ -1,6 +1,7 @@
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
+import type { Purpose } from '$lib/case/entries/live-recording/payload';
 import type { JobStatus } from '$lib/case/jobStatus';
 import { refreshCase } from './refreshCase';
 
@@ -9,7 +10,7 @@ type Request =
 	| { do: 'clear'; only: string | null }
 	| { do: 'key' }
 	| { do: 'calibrate'; calibration: string; said: string[] }
-	| { do: 'record'; signals: string[]; name: string; listen?: boolean };
+	| { do: 'record'; signals: string[]; name: string; purpose?: Purpose; listen?: boolean };
 
 const RUNS = {
 	scan: 'The modules are being read',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CHANNEL, MOST_CHANNELS } from '../../../core/live/columnMapping';
 import { FINDING_TYPES } from '../../../core/live/findings';
+import { Position } from '../../../../../library/positions';
 import { Text, Words } from '../../fields';
 import { DrivenBands } from '../shapes';
 
@@ -39,8 +40,20 @@ export const HeardCode = z.object({
 });
 export type HeardCode = z.infer<typeof HeardCode>;
 
+/** What a recording was made for, where a page began it for something: its name is anybody's. */
+export const Purpose = z.object({
+	what: z.enum(['wheel-round', 'wiggle', 'substitution', 'road-test', 'proving-drive']),
+	/** The wheel it is about; null = all of them. */
+	position: Position.nullable()
+});
+export type Purpose = z.infer<typeof Purpose>;
+
 export const LiveRecording = z.object({
 	name: Text,
+	/** Absent where nobody said, and in recordings from before it was asked. */
+	purpose: Purpose.optional(),
+	/** Whether the wheels turned as they do on stands and never on a road; absent in recordings from before it was kept. */
+	onStands: z.boolean().optional(),
 	source: z.discriminatedUnion('kind', [
 		z.object({ kind: z.literal('vehicle') }),
 		z.object({ kind: z.literal('file'), fileName: Words, bytes: z.number().int().min(0) })

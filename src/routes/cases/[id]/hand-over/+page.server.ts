@@ -80,7 +80,8 @@ export const actions = {
 		return entryAction(
 			SignForm,
 			'signature',
-			({ statement }) => refusal ?? { statement, verdict: view.verdict },
+			({ statement }) =>
+				refusal ?? { statement, verdict: view.verdict, outcome: view.released ? 'released' : 'proven' },
 			'Signed. The thread is closed.',
 			({ head }) => ({ afterHead: head })
 		)(event);

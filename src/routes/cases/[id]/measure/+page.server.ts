@@ -6,7 +6,7 @@ import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
 import { services } from '$lib/server/running';
-import { sensorPrior, sensorQuestions, substituteMethods, unsuitedFor } from '../../../../../library/measure';
+import { sensorPrior, sensorQuestions, substituteMethods, warnedOf } from '../../../../../library/measure';
 
 export const load = async (event) => {
 	const { view, type, family, shared, cautions } = await benchPage(event);
@@ -42,8 +42,7 @@ export const load = async (event) => {
 			? [
 					...unsuitedMeasurements(kind),
 					...substituteMethods.flatMap((method) => {
-						const told =
-							method.unsuited.some(({ families }) => families.includes(kind)) && unsuitedFor(method, kind);
+						const told = warnedOf(method, kind);
 						return told ? [{ name: method.name, ...told }] : [];
 					})
 				]

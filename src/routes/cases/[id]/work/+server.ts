@@ -5,6 +5,7 @@ import { circuitCodesIn } from '$lib/case/circuitCodes';
 import { Ulid } from '$lib/case/fields';
 import { mayClear } from '$lib/case/mayClear';
 import type { Result } from '$lib/core/result';
+import { Purpose } from '$lib/case/entries/live-recording/payload';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { vehicleTypes } from '../../../../../library';
 import { liveSignals } from '../../../../../library/liveSignals';
@@ -25,6 +26,7 @@ const Work = z.discriminatedUnion('do', [
 		entryId: Ulid,
 		signals: z.array(z.string()).min(1).max(24),
 		name: z.string().trim().max(120),
+		purpose: Purpose.nullable().default(null),
 		/** Whether every module is asked for its codes meanwhile. */
 		listen: z.boolean().default(false)
 	}),
@@ -60,10 +62,10 @@ export async function POST(event) {
 			const signals = (type ? liveSignals(type) : []).filter(({ signal }) => wanted.has(signal));
 			if (signals.length === 0)
 				return json({ message: 'None of these signals is known of this vehicle.' }, { status: 409 });
-			const { name, listen } = work.data;
+			const { name, purpose, listen } = work.data;
 			const answering = view.lastScan?.payload.modules.filter(({ answered }) => answered) ?? [];
 			const listenTo = listen ? answering.map(({ address }) => address) : [];
-			return answer(desk.startRecording(row, member, entryId, signals, name, listenTo));
+			return answer(desk.startRecording(row, member, entryId, signals, { name, purpose, listenTo }));
 		}
 		case 'key':
 			return answer(desk.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null));

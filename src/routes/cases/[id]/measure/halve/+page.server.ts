@@ -7,7 +7,7 @@ import { nodeOf, wheelReaderOf, wirePath } from '../../../../../../library/measu
 
 export const load = async (event) => {
 	const { row, view, type, shared, cautions } = await benchPage(event);
-	const { at, mate, atWords } = shared;
+	const { at, mate } = shared;
 	return {
 		...shared,
 		reader: type ? (wheelReaderOf(type)?.role ?? null) : null,
@@ -24,7 +24,7 @@ export const load = async (event) => {
 		cautions: cautions.words(['connector-open', 'live-probed', 'restraint-near']),
 		wiggleCautions: cautions.words(['hands-near-wheel']),
 		wiggled: ofKind(view.entries, 'live-recording')
-			.filter(({ payload }) => payload.name.startsWith('Wiggle') && payload.name.includes(atWords))
+			.filter(({ payload }) => payload.purpose?.what === 'wiggle' && payload.purpose.position === at)
 			.map(({ id, observedAt, payload }) => ({
 				id,
 				time: clock(observedAt),

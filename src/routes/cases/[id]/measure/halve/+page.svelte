@@ -257,6 +257,7 @@
 	<Wiggle
 		cautions={data.wiggleCautions}
 		caseId={data.case.id}
+		at={data.at}
 		atWords={data.atWords}
 		signal={data.signal}
 		places={plugs}

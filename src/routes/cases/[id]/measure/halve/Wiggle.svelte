@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Position } from '$library/positions';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { wiggledPlaces } from '$lib/core/live/wiggle';
@@ -11,6 +12,7 @@
 	/** Moves one place after the other while the live value is watched: the place at which it changes is the place. */
 	let {
 		caseId,
+		at: position,
 		atWords,
 		signal,
 		places,
@@ -18,6 +20,7 @@
 		wiggled
 	}: {
 		caseId: string;
+		at: Position;
 		atWords: string;
 		signal: string;
 		places: string[];
@@ -95,7 +98,7 @@
 			onclick={() => {
 				at = null;
 				live.begin();
-				void work.begin({ do: 'record', signals: [signal], name });
+				void work.begin({ do: 'record', signals: [signal], name, purpose: { what: 'wiggle', position } });
 			}}>Start watching</Act
 		>
 	{/if}

@@ -35,7 +35,9 @@
 	const fitting = $derived(data.methods.filter(({ unfit }) => unfit === null));
 	const unfit = $derived(
 		data.methods.flatMap((one) =>
-			one.unfit?.why.startsWith('Not for') ? [] : one.unfit ? [{ name: one.name, ...one.unfit }] : []
+			one.unfit && one.unfit.can !== 'not-for-it'
+				? [{ name: one.name, ...one.unfit, can: one.unfit.can }]
+				: []
 		)
 	);
 	const method = $derived(fitting.find(({ id }) => id === picked) ?? fitting[0]);
@@ -74,7 +76,12 @@
 	const watch = async () => {
 		live.begin();
 		if (data.signal)
-			await work.begin({ do: 'record', signals: [data.signal], name: `Substitute, ${data.atWords}` });
+			await work.begin({
+				do: 'record',
+				signals: [data.signal],
+				name: `Substitute, ${data.atWords}`,
+				purpose: { what: 'substitution', position: data.at }
+			});
 	};
 	async function save() {
 		if (!method || !judgement) return;

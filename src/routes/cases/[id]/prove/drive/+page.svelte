@@ -78,7 +78,13 @@
 	};
 	const goals = $derived(plan.tasks.map((goal) => ({ ...goal, ...judged(goal) })));
 	const start = () =>
-		work.begin({ do: 'record', signals: data.defaults, name: 'Proving drive', listen: true });
+		work.begin({
+			do: 'record',
+			signals: data.defaults,
+			name: 'Proving drive',
+			purpose: { what: 'proving-drive', position: null },
+			listen: true
+		});
 	// The watcher looks out of the window too: what ends the drive is heard.
 	$effect(() => {
 		if (back.length > 0) sound.again();

@@ -79,7 +79,8 @@
 		sound.start();
 		const signals = mode ? data.wheels.map(({ channel }) => channel) : data.defaults;
 		const name = mode === 'hand' ? 'Wheels turned by hand' : mode === 'gear' ? 'Driven wheels in gear' : '';
-		await work.begin({ do: 'record', signals, name });
+		const purpose = { what: 'wheel-round', position: null } as const;
+		await work.begin({ do: 'record', signals, name, ...(mode ? { purpose } : {}) });
 	}
 
 	const CONDEMNS: readonly CornerResult[] = ['dead', 'erratic', 'weaker'];

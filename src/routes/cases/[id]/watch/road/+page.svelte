@@ -22,7 +22,13 @@
 		const leg = legs.find((one) => one.id === id);
 		return !leg || leg.done === 0 ? 'open' : leg.done >= 1 ? 'good' : 'suspect';
 	};
-	const start = () => work.begin({ do: 'record', signals: data.defaults, name: 'Road test' });
+	const start = () =>
+		work.begin({
+			do: 'record',
+			signals: data.defaults,
+			name: 'Road test',
+			purpose: { what: 'road-test', position: null }
+		});
 
 	onMount(() => {
 		let id: string | null = null;
