@@ -90,6 +90,8 @@ export const load = async (event) => {
 		lamps: main?.lamps ?? [],
 		status: code.kind === 'dtc' && code.status !== null ? statusBits(code.status) : null,
 		spellings: spellings(code),
+		/** As it is noted on a case: with its status, its count, its conversion bit. */
+		written: formatSpelling(code),
 		sources,
 		disagreements,
 		maker,

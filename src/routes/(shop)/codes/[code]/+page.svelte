@@ -29,8 +29,7 @@
 	let target = $state('');
 	let adding = $state(false);
 	async function add(caseId: string, number: string) {
-		const written = data.status ? `${answer.text}/${data.status.byte}` : answer.text;
-		const noted = await notedCode(written);
+		const noted = await notedCode(data.written);
 		if (!noted || caseId === '') return;
 		adding = true;
 		const done = await sendEntry(caseId, 'codes-reported', noted);
