@@ -22,14 +22,14 @@ describe('the folder arrow', () => {
 		expect(await lint('src/lib/server/services.ts', "import '../bench/vehicle';\n")).toContain(
 			'boundaries/dependencies'
 		);
-		expect(await lint('src/lib/ui/keys.ts', "import '../server/running';\n")).toContain(
+		expect(await lint('src/lib/ui/keys.ts', "import '../server/stores';\n")).toContain(
 			'boundaries/dependencies'
 		);
 	}, 60_000);
 
 	it('lets the pages use everything below them but the bench', async () => {
 		const file = 'src/routes/+layout.server.ts';
-		expect(await lint(file, "import '../lib/server/running';\nimport '../lib/core/result';\n")).toEqual([]);
+		expect(await lint(file, "import '../lib/server/stores';\nimport '../lib/core/result';\n")).toEqual([]);
 		expect(await lint(file, "import '../lib/bench/vehicle';\n")).toContain('boundaries/dependencies');
 	}, 60_000);
 });

@@ -1,9 +1,11 @@
-import type { LoadedCase } from '$lib/server/cases/access';
+import type { LoadedCase } from '$lib/server/cases/loadedCase';
+import type { Services } from '$lib/server/services';
 import type { Member } from '$lib/server/accounts/members';
 
 declare global {
 	namespace App {
 		interface Locals {
+			services: Services;
 			member: Member | null;
 			requestId: string;
 			/** Of whoever is signed in; null where nobody is. */

@@ -6,42 +6,46 @@ import { BodyTooLarge, limited, mostBytes, sizeWords } from '$lib/server/bodyLim
 import { isBusy } from '$lib/server/heavy/busy';
 import type { Member } from '$lib/server/accounts/members';
 import { warmUp } from '$lib/server/report/pdf';
-import { services, startRunning } from '$lib/server/running';
+import { optionsFromEnvironment, startServices, type Services } from '$lib/server/services';
 import { tidyWhenResting } from '$lib/server/tidyMemory';
+
+/** Made once, before the first request; every request carries it from here on. */
+let services: Services;
 
 /** A server that stops has so long for what is under way. */
 const STOP_MS = 5_000;
 
 /** Ends streams and recordings, finishes what is being written and closes the database; then the process may go. */
 function stopWell(): void {
-	const { streams, desk, log } = services();
+	const { streams, desk, log } = services;
 	const late = setTimeout(() => process.exit(1), STOP_MS);
 	late.unref();
 	streams.endAll();
 	void desk
 		.stop()
-		.then(() => services().close())
+		.then(() => services.close())
 		.catch((error: unknown) => log.error({ err: error }, 'not everything could be ended well'))
 		.finally(() => process.exit(0));
 }
 
 export const init: ServerInit = async () => {
-	await startRunning();
+	services = await startServices(optionsFromEnvironment(process.env));
 	tidyWhenResting();
 	for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, stopWell);
 	// Nobody waits for this, and nothing depends on it.
-	warmUp().catch((error: unknown) => services().log.warn({ err: error }, 'papers cannot be made'));
+	warmUp().catch((error: unknown) => services.log.warn({ err: error }, 'papers cannot be made'));
 };
 
 const logged: Handle = async ({ event, resolve }) => {
 	const began = performance.now();
 	event.locals.requestId = ulid();
+	event.locals.services = services;
 	event.locals.member = null;
 	event.locals.sessionId = null;
 	const response = await resolve(event);
 	// Set by a later step, which the compiler cannot see from here.
 	const member = event.locals.member as Member | null;
-	services().log.info(
+	services.log.info(
 		{
 			requestId: event.locals.requestId,
 			method: event.request.method,
@@ -55,7 +59,7 @@ const logged: Handle = async ({ event, resolve }) => {
 	response.headers.set('x-request-id', event.locals.requestId);
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('referrer-policy', 'same-origin');
-	if (services().origin.startsWith('https:'))
+	if (services.origin.startsWith('https:'))
 		response.headers.set('strict-transport-security', 'max-age=31536000');
 	return response;
 };
@@ -94,7 +98,7 @@ const isPlain = (form: FormData): boolean =>
 /** Forms are only taken at our own address, so whoever comes by another name of this machine is shown the way. */
 const atOurAddress: Handle = ({ event, resolve }) => {
 	const host = event.request.headers.get('host');
-	const { origin } = services();
+	const { origin } = services;
 	if (event.request.method === 'GET' && event.url.pathname !== '/healthz' && host !== new URL(origin).host) {
 		redirect(307, origin + event.url.pathname + event.url.search);
 	}
@@ -104,7 +108,7 @@ const atOurAddress: Handle = ({ event, resolve }) => {
 const OPEN_PATHS = new Set(['/sign-in', '/healthz']);
 
 const signedIn: Handle = async ({ event, resolve }) => {
-	const session = await sessionOf(services().auth, event.request.headers);
+	const session = await sessionOf(services.auth, event.request.headers);
 	event.locals.member = session?.member ?? null;
 	event.locals.sessionId = session?.sessionId ?? null;
 	if (session || OPEN_PATHS.has(event.url.pathname)) {
@@ -142,7 +146,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	if (isBusy(error)) return { message: error.message, requestId };
 	if (error instanceof BodyTooLarge) return { message: 'That is more than may come here.', requestId };
 	if (status >= 500)
-		services().log.error({ err: error, requestId, path: event.url.pathname }, 'request failed');
+		services.log.error({ err: error, requestId, path: event.url.pathname }, 'request failed');
 	return {
 		message: status >= 500 ? 'Something went wrong on the server. What was saved before is kept.' : message,
 		requestId

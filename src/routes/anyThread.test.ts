@@ -9,8 +9,7 @@ import type { Entry } from '$lib/case/entry';
 import { entryHash, FIRST_PREVIOUS } from '$lib/case/hashChain';
 import type { RawEntry } from '$lib/case/knownEntry';
 import { addMember } from '$lib/server/accounts/auth';
-import type { Services } from '$lib/server/services';
-import { startRunning } from '$lib/server/running';
+import { startServices, type Services } from '$lib/server/services';
 import { POSITIONS } from '$library/index';
 
 /** Every page of a case loads, whatever stands on its thread. The database is real, and so are the loaders. */
@@ -24,7 +23,7 @@ let ana: { id: string; name: string };
 let vehicleId: string;
 
 beforeAll(async () => {
-	services = await startRunning({
+	services = await startServices({
 		databaseUrl: `file:${join(folder, 'pages.db')}`,
 		secret: 'x'.repeat(32),
 		origin: 'http://127.0.0.1:1',
@@ -104,7 +103,7 @@ function eventFor(path: string, caseId: string, entries: readonly RawEntry[], at
 		url,
 		depends: () => undefined,
 		parent: () => Promise.resolve({ case: { next: null } }),
-		locals: { member: { ...ana, username: 'ana', role: 'lead' }, requestId: ulid() },
+		locals: { services, member: { ...ana, username: 'ana', role: 'lead' }, requestId: ulid() },
 		request: new Request(url),
 		cookies: { get: () => undefined },
 		setHeaders: () => undefined,

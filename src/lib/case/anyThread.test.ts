@@ -6,7 +6,7 @@ import { reasonModel } from '../../../library/reason/model';
 import { policyAt } from '../core/path/policy';
 import { anyThread, mutated } from './anyEntry.fixture';
 import { beforeAfter } from './beforeAfter';
-import { typeOf } from './codes';
+import { typeOf } from './vehicleOf';
 import { comebackStart } from './comeback';
 import { describeEntry, whatItShowed } from './describe';
 import { countedRecordings } from './drivenKm';

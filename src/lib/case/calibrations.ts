@@ -1,4 +1,4 @@
-import { vehicleTypes, type VehicleType } from '../../../library';
+import type { VehicleType } from '../../../library';
 import {
 	calibrationOrder,
 	calibrationRules,
@@ -14,7 +14,7 @@ import { dueWork, unsettled, type Cause, type DueWork, type Tried } from '../cor
 import { decodeStatus } from '../core/codes/status';
 import { codeWithSuffix } from '../core/codes/dtc';
 import type { Entry, EntryOf } from './entry';
-import { latest } from './thread';
+import { typeOf } from './vehicleOf';
 
 /** A calibration of this vehicle with how it stands. */
 export interface CaseCalibration extends DueWork {
@@ -42,8 +42,7 @@ function placedOn(type: VehicleType): Map<string, PlacedCalibration> {
  * @param entries standing entries in order
  */
 export function caseCalibrations(entries: readonly Entry[]): CaseCalibration[] {
-	const opened = latest(entries, 'case-opened');
-	const type = opened && vehicleTypes.get(opened.payload.typeId);
+	const type = typeOf(entries);
 	if (!type) return [];
 	const placed = placedOn(type);
 	const tries: (Tried & { entry: CaseCalibration['entry'] })[] = [];

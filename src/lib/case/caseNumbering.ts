@@ -9,7 +9,7 @@ import {
 } from '../../../library/numbering';
 import type { CodeBook } from '../../../library/codes';
 import { codeText } from '../core/codes/dtc';
-import { makerOf } from './codes';
+import { makerOf } from './vehicleOf';
 import type { Entry } from './entry';
 
 /** By which numbering the codes of a case are read. */

@@ -1,4 +1,4 @@
-import { vehicleTypes, type Position, type VehicleType } from '../../../library';
+import type { Position } from '../../../library';
 import type { Group } from '../../../library/codePack';
 import { shippedBook, type CodeBook } from '../../../library/codes';
 import { codeText } from '../core/codes/dtc';
@@ -14,6 +14,7 @@ import { comesOf } from './comesAndGoes';
 import { storyOf, wasSeenLive } from './proofStory';
 import { cascadeOf } from './reason/cascade';
 import { latest, standing } from './thread';
+import { makerOf, typeOf } from './vehicleOf';
 
 /** One code in one module over the whole case, with how far it is proven. */
 export interface CaseCode {
@@ -38,15 +39,6 @@ export interface CaseCode {
 	/** The repair after which it is expected until the module is told or taught; null where it is not. */
 	expected: string | null;
 }
-
-/** The vehicle of this case by the library, null where its type is not described. */
-export function typeOf(thread: readonly Entry[]): VehicleType | null {
-	const opened = latest(thread, 'case-opened');
-	return (opened && vehicleTypes.get(opened.payload.typeId)) ?? null;
-}
-
-/** Who made the vehicle of this case, where the library knows its type. */
-export const makerOf = (thread: Entry[]): string | null => typeOf(thread)?.maker ?? null;
 
 /** Every code that is named anywhere on a thread, written without its suffix. */
 export function codesOn(thread: Entry[]): Set<string> {

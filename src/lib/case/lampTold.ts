@@ -1,6 +1,6 @@
 import type { Position } from '../../../library/positions';
 import { isMending } from './calibrations';
-import { typeOf } from './codes';
+import { typeOf } from './vehicleOf';
 import { lampMeaningOf } from './entries/lamp-read/meaning';
 import type { Entry, EntryOf } from './entry';
 import { happenedAfter, ofKind } from './thread';

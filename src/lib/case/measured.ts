@@ -1,7 +1,7 @@
 import type { Position } from '../../../library/positions';
 import { LINKS, type Link } from '../../../library/links';
 import type { SensorKind } from '../../../library/sensorKinds';
-import { typeOf } from './codes';
+import { typeOf } from './vehicleOf';
 import { isBadBenchTest, isBenchTest, type BenchTest } from './benchTests';
 import type { Entry } from './entry';
 import { lampStory } from './lampTold';

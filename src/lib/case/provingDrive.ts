@@ -4,7 +4,7 @@ import { signalsOf, type Condition } from '../core/conditions/condition';
 import { isSettled } from '../core/prove/proof';
 import { legWords, planDrive, withGiven, type DriveLeg } from '../core/prove/drivePlan';
 import { sayCondition } from '../../../library/signals';
-import { typeOf } from './codes';
+import { typeOf } from './vehicleOf';
 import type { CaseFacts } from './stations';
 import { proofView } from './proofView';
 import type { ShowsWhen } from './entries/returns-told/payload';

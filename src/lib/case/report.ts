@@ -9,7 +9,7 @@ import { keyTraces, type KeyTrace } from './keyTraces';
 import { fittingLacks } from './entries/fitting/lacks';
 import { linksAt, type LinkState } from './measured';
 import { networkFindings } from './networkFindings';
-import { typeOf } from './codes';
+import { typeOf } from './vehicleOf';
 import type { CaseView } from './project';
 import { proofView, type ProofView } from './proofView';
 import { LINK_WORDS } from './reason/linkWords';

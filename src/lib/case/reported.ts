@@ -2,7 +2,7 @@ import { shippedBook, type CodeBook } from '../../../library/codes';
 import { codeText, failureTypeByte } from '../core/codes/dtc';
 import type { AnyCode } from '../core/codes/spelling';
 import { statusPhrase } from '../core/codes/status';
-import { makerOf } from './codes';
+import { makerOf } from './vehicleOf';
 import { answerCode, type AnsweredCode } from './decoderAnswer';
 import type { Entry, EntryOf } from './entry';
 import { happenedAfter, ofKind, standing } from './thread';

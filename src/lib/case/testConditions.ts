@@ -1,7 +1,8 @@
 import { testConditionsOf } from '../../../library/codes';
 import { codeText, failureTypeByte } from '../core/codes/dtc';
 import type { NamedCondition } from '../core/live/conditionsOver';
-import { makerOf, type CaseCode } from './codes';
+import { type CaseCode } from './codes';
+import { makerOf } from './vehicleOf';
 import type { CaseFacts } from './stations';
 
 /** What must happen on the road before the test of each code completes, where a source says so. */

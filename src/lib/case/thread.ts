@@ -15,7 +15,7 @@ export const ofKind = <K extends EntryKind>(entries: readonly Entry[], kind: K):
 	entries.filter((entry): entry is EntryOf<K> => entry.kind === kind);
 
 export const latest = <K extends EntryKind>(entries: readonly Entry[], kind: K): EntryOf<K> | null =>
-	ofKind(entries, kind).at(-1) ?? null;
+	entries.findLast((entry): entry is EntryOf<K> => entry.kind === kind) ?? null;
 
 /** Whether `entry` happened after `other`, in a list that {@link standing} put in order. */
 export const happenedAfter = (entries: readonly Entry[], entry: Entry, other: Entry | null): boolean =>

@@ -3,7 +3,7 @@ import { liveSignals } from '../../../library/liveSignals';
 import { codeText, failureTypeByte } from '../core/codes/dtc';
 import { signalsOf, type Condition } from '../core/conditions/condition';
 import { isWheel } from '../core/live/recording';
-import { makerOf, typeOf } from './codes';
+import { makerOf, typeOf } from './vehicleOf';
 import type { CaseFacts } from './stations';
 
 /**

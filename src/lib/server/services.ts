@@ -6,42 +6,18 @@ import { caseTestConditions } from '../case/testConditions';
 import { makeAuth, type Auth } from './accounts/auth';
 import { FailedTries } from './accounts/failedTries';
 import { Streams } from './streams';
-import { Cases } from './db/cases';
-import { CodeLibrary } from './db/codeLibrary';
-import { ColumnMemory } from './db/columnMemory';
-import { FrameSignals } from './db/frameSignals';
-import { GoodReadings } from './db/goodReadings';
 import { openDatabase, type Database } from './db/open';
-import { Photos } from './db/photos';
-import { ReasonBooks } from './db/reasonBooks';
-import { PutAside } from './db/putAside';
-import { ShopKeys } from './db/shopKeys';
-import { ShopSettings } from './db/shopSettings';
-import { Threads } from './db/threads';
-import { TrackRecord } from './db/trackRecord';
 import { inlineWork } from './heavy/inline';
 import { WorkerPool } from './heavy/pool';
 import type { HeavyWork } from './heavy/tasks';
 import { takeAwayHalves } from './bundle/importBundle';
 import { LinkDesk } from './jobs/desk';
 import { Outlooks } from './jobs/outlooks';
+import { storesOn, type Stores } from './stores';
 
 /** Everything a request may need, made once. */
-export interface Services {
-	db: Database;
+export interface Services extends Stores {
 	auth: Auth;
-	threads: Threads;
-	cases: Cases;
-	codes: CodeLibrary;
-	columnMemory: ColumnMemory;
-	frameSignals: FrameSignals;
-	goodReadings: GoodReadings;
-	photos: Photos;
-	settings: ShopSettings;
-	shopKeys: ShopKeys;
-	putAside: PutAside;
-	reasonBooks: ReasonBooks;
-	trackRecord: TrackRecord;
 	desk: LinkDesk;
 	outlooks: Outlooks;
 	/** Files and papers, on other threads. */
@@ -51,7 +27,6 @@ export interface Services {
 	streams: Streams;
 	failedTries: FailedTries;
 	log: Logger;
-	origin: string;
 	/** Ends what runs and closes the database. */
 	close: () => Promise<void>;
 }
@@ -82,18 +57,11 @@ function withoutParameters(error: Error): object {
 const logger = ({ logLevel }: ServiceOptions): Logger =>
 	pino({ level: logLevel ?? 'info', serializers: { err: withoutParameters } });
 
-/** The services as a worker has them: it reads and computes, and begins nothing by itself. */
-export async function openServices(options: ServiceOptions): Promise<Services> {
-	const log = logger(options);
-	const db = await openDatabase(options.databaseUrl, options.databaseToken);
-	return servicesOn(db, log, options, { heavy: inlineWork, thinking: inlineWork });
-}
-
 /** The services of the server itself: brings the database up to date and what a stopped server left to an end. */
 export async function startServices(options: ServiceOptions): Promise<Services> {
 	const log = logger(options);
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
-	const made = servicesOn(db, log, options, workersOf(options));
+	const made = servicesOn(db, log, options);
 	await made.codes.prepare();
 	const halves = await takeAwayHalves(db);
 	if (halves > 0) log.warn({ halves }, 'cases that were only half brought in were taken away');
@@ -115,48 +83,31 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 /** How far workers step back behind whoever is served (nice): a file is waited for, a thought may take its time. */
 const BEHIND = { heavy: 3, thinking: 9 };
 
-function workersOf(options: ServiceOptions): { heavy: HeavyWork; thinking: HeavyWork } {
+function workersOf(stores: Stores, options: ServiceOptions): { heavy: HeavyWork; thinking: HeavyWork } {
 	const file = options.workerFile;
-	if (!file) return { heavy: inlineWork, thinking: inlineWork };
+	if (!file) return { heavy: inlineWork(stores), thinking: inlineWork(stores) };
 	return {
 		heavy: new WorkerPool(file, { options, behind: BEHIND.heavy }).warm(),
 		thinking: new WorkerPool(file, { options, behind: BEHIND.thinking }, 1).warm()
 	};
 }
 
-function servicesOn(
-	db: Database,
-	log: Logger,
-	options: ServiceOptions,
-	{ heavy, thinking }: { heavy: HeavyWork; thinking: HeavyWork }
-): Services {
-	const threads = new Threads(db);
-	const codes = new CodeLibrary(db);
-	const cases = new Cases(db, threads, codes);
+function servicesOn(db: Database, log: Logger, options: ServiceOptions): Services {
+	const stores = storesOn(db, options.origin);
+	const { threads, codes, cases, captures } = stores;
+	const { heavy, thinking } = workersOf(stores, options);
 	const testsOf = async (caseId: string) => {
 		const thread = await threads.read(caseId);
 		const view = projectCase(thread, await codes.bookFor(codesOn(thread)));
 		return caseTestConditions(view).map(({ name, condition }) => ({ name, condition }));
 	};
-	const desk = new LinkDesk(db, threads, cases, log, undefined, testsOf, (input) =>
+	const desk = new LinkDesk(db, threads, cases, captures, log, undefined, testsOf, (input) =>
 		heavy.ask('endedRecording', input)
 	);
 	const outlooks = new Outlooks(db, log, thinking);
 	return {
-		db,
+		...stores,
 		auth: makeAuth({ db, secret: options.secret, origin: options.origin }),
-		threads,
-		cases,
-		codes,
-		columnMemory: new ColumnMemory(db),
-		frameSignals: new FrameSignals(db),
-		goodReadings: new GoodReadings(db),
-		photos: new Photos(db),
-		settings: new ShopSettings(db),
-		shopKeys: new ShopKeys(db),
-		putAside: new PutAside(db),
-		reasonBooks: new ReasonBooks(db),
-		trackRecord: new TrackRecord(db),
 		desk,
 		outlooks,
 		heavy,
@@ -164,7 +115,6 @@ function servicesOn(
 		streams: new Streams(),
 		failedTries: new FailedTries(),
 		log,
-		origin: options.origin,
 		async close() {
 			await desk.stop();
 			await cases.settled();

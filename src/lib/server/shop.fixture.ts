@@ -4,15 +4,12 @@ import { join } from 'node:path';
 import { ulid } from 'ulid';
 import { ENTRY_VERSION, type EntryDraft, type EntryKind, type PayloadOf } from '../case/entry';
 import { addMember, makeAuth } from './accounts/auth';
-import { Cases } from './db/cases';
-import { openDatabase, type Database } from './db/open';
-import { Threads, type Author } from './db/threads';
+import { openDatabase } from './db/open';
+import type { Author } from './db/threads';
+import { storesOn, type Stores } from './stores';
 
 /** A shop on disk for one test: one technician, one vehicle, one open case. */
-export interface TestShop {
-	db: Database;
-	threads: Threads;
-	cases: Cases;
+export interface TestShop extends Stores {
 	ana: Author;
 	caseId: string;
 	close(): void;
@@ -21,9 +18,9 @@ export interface TestShop {
 export async function openTestShop(): Promise<TestShop> {
 	const folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
 	const db = await openDatabase(`file:${join(folder, 'test.db')}`);
-	const threads = new Threads(db);
-	const cases = new Cases(db, threads);
-	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: 'http://127.0.0.1:1' });
+	const stores = storesOn(db, 'http://127.0.0.1:1');
+	const { cases } = stores;
+	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: stores.origin });
 	const id = await addMember(auth, {
 		name: 'Ana',
 		username: 'ana',
@@ -40,9 +37,7 @@ export async function openTestShop(): Promise<TestShop> {
 	});
 	const caseId = await cases.open(ulid(), vehicle.id, 'today');
 	return {
-		db,
-		threads,
-		cases,
+		...stores,
 		ana: { id, name: 'Ana' },
 		caseId,
 		close() {

@@ -1,6 +1,4 @@
-import { services } from '$lib/server/running';
-
-export const load = async ({ depends }) => {
+export const load = async ({ depends, locals }) => {
 	depends('jaldi:shop');
-	return { shopName: await services().settings.read('shopName') };
+	return { shopName: await locals.services.settings.read('shopName') };
 };

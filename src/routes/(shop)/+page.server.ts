@@ -1,21 +1,23 @@
 import { minutesLeft, toGoWords } from '$lib/case/floorWords';
+import { nextIn } from '$lib/server/jobs/outlooks';
+import { stampHere } from '$lib/server/cases/knownHere';
 import { maySign } from '$lib/server/accounts/members';
-import { services } from '$lib/server/running';
 
 export const load = async ({ url, depends, locals }) => {
 	depends('jaldi:floor');
 	const page = Number(url.searchParams.get('page')) || 1;
-	const { cases, outlooks, settings, putAside } = services();
-	const [floor, closesAtHour] = await Promise.all([cases.page(false, page), settings.read('closesAtHour')]);
+	const { cases, outlooks, settings, putAside } = locals.services;
+	const [floor, closesAtHour, known] = await Promise.all([
+		cases.page(false, page),
+		settings.read('closesAtHour'),
+		stampHere(locals.services)
+	]);
 	const left = minutesLeft(new Date(), closesAtHour);
 	const rows = await Promise.all(
 		floor.rows.map(async (row) => {
-			const outlook = await outlooks.of(row.id, row.length);
+			const outlook = await outlooks.of(row.id, { seq: row.length, known });
 			const { next } = row.summary;
-			const reasoned =
-				outlook?.seq === row.length && outlook.nextTitle && outlook.nextWhy
-					? { title: outlook.nextTitle, why: outlook.nextWhy }
-					: {};
+			const reasoned = nextIn(outlook, { seq: row.length, known });
 			return {
 				...row,
 				summary: { ...row.summary, next: next && { ...next, ...reasoned } },

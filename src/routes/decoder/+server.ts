@@ -4,14 +4,13 @@ import { decodeCode } from '$lib/case/decoded';
 import { LONGEST_SPELLING, parseSpelling } from '$lib/core/codes/spelling';
 import { memberHere } from '$lib/server/cases/access';
 import { answer, numbersOf } from '$lib/server/codes/answer';
-import { services } from '$lib/server/running';
 
 /** What the decoder says to `q`; with `case`, in the words for that case's vehicle. */
 export async function GET(event) {
 	memberHere(event);
 	const text = (event.url.searchParams.get('q') ?? '').slice(0, LONGEST_SPELLING);
 	const caseId = event.url.searchParams.get('case');
-	const { codes, cases } = services();
+	const { codes, cases } = event.locals.services;
 	const maker = caseId ? await cases.makerOf(caseId) : null;
 	return json(await answer(codes, cases, text, maker), {
 		headers: { 'cache-control': 'private, max-age=5' }
@@ -30,7 +29,7 @@ export async function POST(event) {
 		const spelled = parseSpelling(text);
 		return spelled.ok ? spelled.value.codes.map((code) => ({ text, code })) : [];
 	});
-	const book = await services().codes.bookFor(numbersOf(codes.map(({ code }) => code)));
+	const book = await event.locals.services.codes.bookFor(numbersOf(codes.map(({ code }) => code)));
 	const titles = codes.map(({ text, code }) => [text, decodeCode(code, text, book).title] as const);
 	return json(Object.fromEntries(titles.filter(([, title]) => title !== null)));
 }

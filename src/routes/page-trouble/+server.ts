@@ -1,7 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 const Told = z.object({ path: z.string().max(200), text: z.string().max(2_000) });
 
@@ -10,6 +9,9 @@ export async function POST(event) {
 	const member = memberHere(event);
 	const told = Told.safeParse(await event.request.json().catch(() => null));
 	if (!told.success) error(400, 'Expected a path and what happened.');
-	services().log.error({ ...told.data, member: member.username }, 'a part of a page failed in a browser');
+	event.locals.services.log.error(
+		{ ...told.data, member: member.username },
+		'a part of a page failed in a browser'
+	);
 	return new Response(null, { status: 204 });
 }

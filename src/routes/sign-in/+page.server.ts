@@ -3,7 +3,7 @@ import { message, setError, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { CLIENT_ADDRESS_HEADER } from '$lib/server/accounts/auth';
-import { services } from '$lib/server/running';
+import type { Services } from '$lib/server/services';
 
 const SignIn = z.object({
 	username: z.string().trim().min(1, 'Your user name.').max(60),
@@ -11,15 +11,14 @@ const SignIn = z.object({
 });
 
 /** Where somebody was on the way to; only ever a page of ours. */
-function wayBack(url: URL): string {
-	const { origin } = services();
+function wayBack(url: URL, origin: string): string {
 	const back = url.searchParams.get('back') ?? '/';
 	const there = URL.canParse(back, origin) ? new URL(back, origin) : null;
 	return there?.origin === origin && /^\/(?![/\\])/.test(back) ? there.pathname + there.search : '/';
 }
 
 export const load = async ({ locals, url }) => {
-	const back = wayBack(url);
+	const back = wayBack(url, locals.services.origin);
 	if (locals.member) redirect(303, back);
 	return { form: await superValidate(zod4(SignIn)), back };
 };
@@ -27,10 +26,10 @@ export const load = async ({ locals, url }) => {
 /** Hands a request to the accounts library as from this browser, with an address the browser cannot invent. */
 async function toAccounts(
 	path: string,
-	event: { request: Request; getClientAddress(): string },
+	event: { request: Request; locals: App.Locals; getClientAddress(): string },
 	body: unknown
 ) {
-	const { auth, origin } = services();
+	const { auth, origin } = event.locals.services;
 	const headers = new Headers({
 		'content-type': 'application/json',
 		origin,
@@ -44,7 +43,11 @@ async function toAccounts(
 }
 
 /** Passes the session cookie on; it is written by the accounts library, HttpOnly and SameSite=Lax. */
-function passCookies(response: Response, cookies: import('@sveltejs/kit').Cookies): void {
+function passCookies(
+	response: Response,
+	cookies: import('@sveltejs/kit').Cookies,
+	{ origin }: Pick<Services, 'origin'>
+): void {
 	for (const header of response.headers.getSetCookie()) {
 		const [pair = '', ...attributes] = header.split('; ');
 		const at = pair.indexOf('=');
@@ -53,7 +56,7 @@ function passCookies(response: Response, cookies: import('@sveltejs/kit').Cookie
 			path: '/',
 			httpOnly: true,
 			sameSite: 'lax',
-			secure: services().origin.startsWith('https:'),
+			secure: origin.startsWith('https:'),
 			maxAge: maxAge === undefined ? undefined : Number(maxAge),
 			encode: (value) => value
 		});
@@ -64,7 +67,7 @@ export const actions = {
 	in: async (event) => {
 		const form = await superValidate(event.request, zod4(SignIn));
 		if (!form.valid) return fail(400, { form });
-		const { failedTries } = services();
+		const { failedTries } = event.locals.services;
 		const [address, account] = [event.getClientAddress(), form.data.username.toLowerCase()];
 		const tooMany = () => {
 			form.data.password = '';
@@ -79,12 +82,12 @@ export const actions = {
 			return setError(form, 'password', 'User name and password do not belong together.');
 		}
 		failedTries.succeeded(account);
-		passCookies(response, event.cookies);
-		redirect(303, wayBack(event.url));
+		passCookies(response, event.cookies, event.locals.services);
+		redirect(303, wayBack(event.url, event.locals.services.origin));
 	},
 	out: async (event) => {
-		if (event.locals.sessionId) services().streams.endOf(event.locals.sessionId);
-		passCookies(await toAccounts('/sign-out', event, {}), event.cookies);
+		if (event.locals.sessionId) event.locals.services.streams.endOf(event.locals.sessionId);
+		passCookies(await toAccounts('/sign-out', event, {}), event.cookies, event.locals.services);
 		redirect(303, '/sign-in');
 	}
 };

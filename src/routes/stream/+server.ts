@@ -1,7 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { memberOf } from '$lib/server/accounts/auth';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 import { followCase, followLive } from './follow';
 
 /** Keeps proxies and browsers from giving up on a quiet line, and asks whether its session still stands. */
@@ -22,7 +21,7 @@ export async function GET(event) {
 	const { url, request, locals } = event;
 	const asked = [...new Set(url.searchParams.getAll('case'))];
 	if (asked.length > MOST_CASES) error(400, `At most ${MOST_CASES} cases are followed at once.`);
-	const { cases, streams, auth } = services();
+	const { cases, streams, auth } = locals.services;
 	const rows = await Promise.all(asked.map((id) => cases.find(id)));
 	const ids = rows.flatMap((row) => (row ? [row.id] : []));
 	const live = new Set(url.searchParams.getAll('live').filter((id) => ids.includes(id)));
@@ -57,8 +56,9 @@ export async function GET(event) {
 			stops.push(streams.add(locals.sessionId ?? '', end));
 			say(': here\n\n');
 			for (const id of ids) {
-				stops.push(await followCase(id, sendOf(id)));
-				if (live.has(id) || whole.has(id)) stops.push(followLive(id, whole.has(id), sendOf(id)));
+				stops.push(await followCase(locals.services, id, sendOf(id)));
+				if (live.has(id) || whole.has(id))
+					stops.push(followLive(locals.services, id, whole.has(id), sendOf(id)));
 			}
 		},
 		cancel: () => stop()

@@ -1,10 +1,13 @@
-import { services } from '$lib/server/running';
+import type { Services } from '$lib/server/services';
 
 type Send = (name: 'head' | 'next' | 'job' | 'rows', value: unknown) => void;
 
 /** Tells how a case goes on, where it stands now first. @returns how to stop */
-export async function followCase(caseId: string, send: Send): Promise<() => void> {
-	const { threads, desk, outlooks } = services();
+export async function followCase(
+	{ threads, desk, outlooks }: Pick<Services, 'threads' | 'desk' | 'outlooks'>,
+	caseId: string,
+	send: Send
+): Promise<() => void> {
 	const stops = [
 		threads.listen(caseId, (seq) => send('head', seq)),
 		outlooks.listen(caseId, (seq) => send('next', seq)),
@@ -24,8 +27,12 @@ const LOOKED_AT_S = 120;
  * Tells the readings of the running recording: what was, then as they come. Waits for a recording where none runs yet, and for
  * the next when one has ended. @returns how to stop
  */
-export function followLive(caseId: string, whole: boolean, send: Send): () => void {
-	const { desk } = services();
+export function followLive(
+	{ desk }: Pick<Services, 'desk'>,
+	caseId: string,
+	whole: boolean,
+	send: Send
+): () => void {
 	let following: string | null = null;
 	let unwatch: (() => void) | null = null;
 	const look = () => {

@@ -1,10 +1,12 @@
 import { error, type RequestEvent } from '@sveltejs/kit';
 import type { Entry } from '../../case/entry';
-import { projectCase, type CaseView } from '../../case/project';
+import { projectCase } from '../../case/project';
 import { mayWrite, type Member } from '../accounts/members';
 import type { CaseRow } from '../db/cases';
 import { codesOn } from '../../case/codes';
-import { services } from '../running';
+import { typeOf } from '../../case/vehicleOf';
+import type { Stores } from '../stores';
+import type { LoadedCase } from './loadedCase';
 
 type Where = Pick<RequestEvent, 'locals'>;
 
@@ -22,14 +24,8 @@ export function writerHere(event: Where): Member {
 	return member;
 }
 
-export interface LoadedCase {
-	row: CaseRow;
-	thread: Entry[];
-	view: CaseView;
-}
-
-export async function caseRowHere(id: string): Promise<CaseRow> {
-	const row = await services().cases.find(id);
+export async function caseRowHere({ cases }: Pick<Stores, 'cases'>, id: string): Promise<CaseRow> {
+	const row = await cases.find(id);
 	if (!row) error(404, 'There is no such case. It may have been opened in another shop.');
 	return row;
 }
@@ -43,30 +39,23 @@ function theirs({ fromShop, fromEntries }: CaseRow, thread: Entry[]): Entry[] {
 }
 
 /** The same, its chain checked from disk: for what is signed, printed or handed on. */
-export async function loadCheckedCase(id: string): Promise<LoadedCase> {
-	await services().threads.check(id);
-	return loadCase(id);
+export async function loadCheckedCase(stores: Stores, id: string): Promise<LoadedCase> {
+	await stores.threads.check(id);
+	return loadCase(stores, id);
 }
 
-/** Cases whose projections are kept, the longest unused going first. */
-const MOST_KEPT = 200;
-const kept = new Map<string, { of: string; loaded: Pick<LoadedCase, 'thread' | 'view'> }>();
-
 /** A case with its thread and all that the thread says. Until it grows, or what is known of codes changes, it is kept. */
-export async function loadCase(id: string): Promise<LoadedCase> {
-	const row = await caseRowHere(id);
-	const { threads, codes } = services();
+export async function loadCase(stores: Stores, id: string): Promise<LoadedCase> {
+	const row = await caseRowHere(stores, id);
+	const { threads, codes, memory } = stores;
 	const [written, stamp] = await Promise.all([threads.read(id), codes.stamp()]);
 	const of = `${written.length} ${written.at(-1)?.hash} ${stamp} ${row.fromShop}`;
-	const known = kept.get(id);
-	if (known?.of === of) return { row, ...known.loaded };
+	const known = memory.loaded.find(id, of);
+	if (known) return { row, ...known };
 	const thread = theirs(row, written);
 	const book = await codes.bookFor(codesOn(thread));
-	const loaded = { thread, view: projectCase(thread, book) };
-	kept.delete(id);
-	kept.set(id, { of, loaded });
-	if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value ?? '');
-	return { row, ...loaded };
+	const view = projectCase(thread, book);
+	return { row, ...memory.loaded.keep(id, of, { thread, view, type: typeOf(view.entries) }) };
 }
 
 /** The case that a page shows, read once a request. Actions read it themselves: what they change is shown after them. */
@@ -76,4 +65,4 @@ export const caseHere = ({
 }: {
 	params: { id: string };
 	locals: App.Locals;
-}): Promise<LoadedCase> => (locals.openCase ??= loadCase(params.id));
+}): Promise<LoadedCase> => (locals.openCase ??= loadCase(locals.services, params.id));

@@ -1,27 +1,27 @@
 import { fail, ok, type Result } from '../../core/result';
 import type { Author } from '../db/threads';
 import type { CaptureWork } from '../jobs/scopeWork';
-import { services } from '../running';
+import type { Services } from '../services';
 import { addEntry } from './addEntry';
 
 /** Analyses a capture, keeps its samples and puts it on the thread. */
 export async function addCapture(
+	services: Services,
 	{ id, caseId }: { id: string; caseId: string },
 	work: CaptureWork,
 	member: Author
 ): Promise<Result<string>> {
-	const { desk, heavy } = services();
+	const { captures, heavy } = services;
 	const ready = await heavy.ask('analysedCapture', work);
 	if (!ready.ok) return ready;
 	const startedAt = new Date().toISOString();
 	const { payload, kept } = ready.value;
-	const held = await desk.captures.keep(
-		{ id, caseId, authorId: member.id, name: work.about.name, startedAt },
-		[kept]
-	);
+	const held = await captures.keep({ id, caseId, authorId: member.id, name: work.about.name, startedAt }, [
+		kept
+	]);
 	if (!held.ok) return held;
-	const stored = await addEntry({ id, caseId, kind: 'scope-capture', payload }, member);
+	const stored = await addEntry(services, { id, caseId, kind: 'scope-capture', payload }, member);
 	if (stored.ok) return ok(id);
-	await desk.captures.forget({ id, caseId });
+	await captures.forget({ id, caseId });
 	return fail(stored.error);
 }

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { ENTRY_VERSION, EntryDraft, type Entry, type EntryKind, type PayloadOf } from '../../case/entry';
 import { fail, type Result } from '../../core/result';
-import { typeOf } from '../../case/codes';
+import { typeOf } from '../../case/vehicleOf';
 import { unknownId } from '../../case/unknownIds';
 import type { AppendOptions, Author } from '../db/threads';
 import { notKept } from './keptBeside';
-import { services } from '../running';
+import type { Services } from '../services';
 
 export interface NewEntry<K extends EntryKind> {
 	id: string;
@@ -19,11 +19,12 @@ export interface NewEntry<K extends EntryKind> {
 
 /** Puts an entry on its thread and brings the floor up to date. The error is a sentence for the person. */
 export async function addEntry<K extends EntryKind>(
+	services: Pick<Services, 'threads' | 'cases' | 'photos' | 'captures' | 'heavy'>,
 	entry: NewEntry<K>,
 	author: Author,
 	options: AppendOptions = {}
 ): Promise<Result<Entry>> {
-	const { threads, cases } = services();
+	const { threads, cases } = services;
 	const thread = await threads.read(entry.caseId);
 	const corrected = entry.supersedes ? thread.find((e) => e.id === entry.supersedes?.entryId) : undefined;
 	const draft = EntryDraft.safeParse({
@@ -35,7 +36,7 @@ export async function addEntry<K extends EntryKind>(
 	if (!draft.success) return fail(z.prettifyError(draft.error));
 	const refused =
 		unknownId(draft.data.kind, draft.data.payload, typeOf(thread)) ??
-		(await notKept(entry.caseId, draft.data));
+		(await notKept(services, entry.caseId, draft.data));
 	if (refused) return fail(refused);
 	const stored = await threads.append(draft.data, author, options);
 	if (!stored.ok) return fail(stored.error.text);

@@ -1,5 +1,4 @@
 import { mateOf } from '../../../../library/positions';
-import { typeOf } from '../../case/codes';
 import { familyAt } from '../../case/measured';
 import { positionWords } from '../../case/words';
 import { caseHere } from './access';
@@ -19,13 +18,12 @@ export async function benchPage({
 	locals: App.Locals;
 }) {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
-	const type = typeOf(view.entries);
+	const { row, view, type } = await caseHere({ params, locals });
 	const corners = cornersOf(view, url.searchParams.get('at'));
 	const { at } = corners;
 	const mate = mateOf(at);
 	return {
-		cautions: await cautionsHere(type),
+		cautions: await cautionsHere(locals.services, type),
 		row,
 		view,
 		type,

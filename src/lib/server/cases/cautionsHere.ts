@@ -1,7 +1,7 @@
 import type { VehicleType } from '../../../../library';
 import { exposedAt } from '../../../../library/exposed';
 import { cautionsOf, cautionWords, type Caution } from '../../../../library/safety';
-import { services } from '../running';
+import type { Stores } from '../stores';
 
 /** What the exposures of a step come to in this shop: the library's cautions, then the shop's own. */
 export interface CautionsHere {
@@ -11,8 +11,11 @@ export interface CautionsHere {
 }
 
 /** @param type null where the vehicle is not described */
-export async function cautionsHere(type: VehicleType | null): Promise<CautionsHere> {
-	const ofShop = await services().settings.read('cautions');
+export async function cautionsHere(
+	{ settings }: Pick<Stores, 'settings'>,
+	type: VehicleType | null
+): Promise<CautionsHere> {
+	const ofShop = await settings.read('cautions');
 	return {
 		list: (exposed) => cautionsOf(exposed, ofShop),
 		words: (exposed, place) =>

@@ -1,4 +1,4 @@
-import { typeOf } from '../../case/codes';
+import { typeOf } from '../../case/vehicleOf';
 import { suspectCorners } from '../../case/measured';
 import type { CaseView } from '../../case/project';
 import { positionWords } from '../../case/words';

@@ -53,7 +53,7 @@ type CaseEvent = RequestEvent<{ id: string }>;
 export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 	schema: S,
 	kind: K,
-	toPayload: (data: z.output<S>) => PayloadOf<K> | string | Promise<PayloadOf<K> | string>,
+	toPayload: (data: z.output<S>, event: CaseEvent) => PayloadOf<K> | string | Promise<PayloadOf<K> | string>,
 	saved: string,
 	optionsOf: (data: z.output<S>) => AppendOptions = () => ({})
 ) {
@@ -66,9 +66,10 @@ export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 			form.errors = { why: [WHY_NEEDED] } as never;
 		}
 		if (!form.valid) return fail(400, { form });
-		const payload = await toPayload(data);
+		const payload = await toPayload(data, event);
 		if (typeof payload === 'string') return message(form, payload, { status: 400 });
 		const stored = await addEntry(
+			event.locals.services,
 			{
 				id: data.entryId,
 				caseId: event.params.id,

@@ -1,21 +1,21 @@
 import type { NextStep } from '../../case/nextStep';
-import { services } from '../running';
-import type { LoadedCase } from './access';
+import type { Services } from '../services';
+import { nextIn } from '../jobs/outlooks';
+import { stampHere } from './knownHere';
+import type { LoadedCase } from './loadedCase';
 
 /**
  * The next step of a case as far as it is worked out: by the thread's order at once, by the reasoning as soon as that has
  * followed. Nobody waits for it here; whoever has the case open hears when it is there.
  */
-export async function nextAsReasoned({ row, thread, view }: LoadedCase): Promise<NextStep | null> {
+export async function nextAsReasoned(
+	services: Services,
+	{ row, thread, view }: LoadedCase
+): Promise<NextStep | null> {
 	const { next } = view;
 	if (!next?.seeks) return next;
-	const outlook = await services().outlooks.of(row.id, thread.length);
-	if (outlook?.seq !== thread.length || !outlook.nextTitle || !outlook.nextWhy) return next;
-	return {
-		...next,
-		station: 'reason',
-		anchor: 'next-test',
-		title: outlook.nextTitle,
-		why: outlook.nextWhy
-	};
+	const known = await stampHere(services);
+	const outlook = await services.outlooks.of(row.id, { seq: thread.length, known });
+	const reasoned = nextIn(outlook, { seq: thread.length, known });
+	return reasoned ? { ...next, station: 'reason', anchor: 'next-test', ...reasoned } : next;
 }

@@ -3,17 +3,18 @@ import { hypothesesOf, testWords } from '../../case/reason/plan';
 import { mendingSteps } from '../../case/reason/reasonView';
 import { percentWords } from '../../case/reason/percentWords';
 import { lowerFirst, upperFirst } from '../../case/words';
-import type { LoadedCase } from './access';
+import type { Stores } from '../stores';
+import type { LoadedCase } from './loadedCase';
 import { reasonOf } from './reason';
 
 /**
  * The next step of a case. Where the thread's order only says "find it", the reasoning says how: the test that tells most
  * for its minutes, or the repair that is proven enough.
  */
-export async function nextStepOf(loaded: LoadedCase): Promise<NextStep | null> {
+export async function nextStepOf(stores: Stores, loaded: LoadedCase): Promise<NextStep | null> {
 	const { next } = loaded.view;
 	if (!next || !next.seeks) return next;
-	const reasoned = await reasonOf(loaded);
+	const reasoned = await reasonOf(stores, loaded);
 	if (!reasoned) return next;
 	const { decision, candidates, model, policy } = reasoned.reasoning;
 	const placed = decision.test && candidates.find(({ id }) => id === decision.test?.test.id);

@@ -1,7 +1,7 @@
 import { comebackStart } from '../../case/comeback';
 import { fail, ok, type Result } from '../../core/result';
 import type { Author } from '../db/threads';
-import { services } from '../running';
+import type { Services } from '../services';
 import { loadCase } from './access';
 import { addEntry } from './addEntry';
 
@@ -11,23 +11,28 @@ import { addEntry } from './addEntry';
  * @param ids of the new case and of its entry on what was done before, both made by whoever asks
  */
 export async function openComeback(
+	services: Services,
 	signedId: string,
 	{ id, worksId }: { id: string; worksId: string },
 	member: Author
 ): Promise<Result<null>> {
-	const { row, thread, view } = await loadCase(signedId);
+	const { row, thread, view } = await loadCase(services, signedId);
 	if (!view.signature) return fail('It is not signed: go on with this case.');
-	const { cases, settings } = services();
+	const { cases, settings } = services;
 	const start = comebackStart(thread, row.number, await settings.read('shopName'));
 	if (!start) return fail('This case has no beginning: nothing can come back of it.');
 	const there = await cases.find(id);
 	if (there && there.vehicle.id !== row.vehicle.id)
 		return fail('Another case has this id: load the page again.');
 	await cases.open(id, row.vehicle.id, '');
-	const opened = await addEntry({ id, caseId: id, kind: 'case-opened', payload: start.opened }, member);
+	const opened = await addEntry(
+		services,
+		{ id, caseId: id, kind: 'case-opened', payload: start.opened },
+		member
+	);
 	if (!opened.ok) return opened;
 	if (start.works.length === 0) return ok(null);
 	const works = { id: worksId, caseId: id, kind: 'prior-work' as const, payload: { works: start.works } };
-	const told = await addEntry(works, member);
+	const told = await addEntry(services, works, member);
 	return told.ok ? ok(null) : told;
 }

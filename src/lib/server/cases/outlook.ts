@@ -5,7 +5,9 @@ import type { Reasoning } from '../../case/reason/reasoning';
 import type { NextStep } from '../../case/nextStep';
 import type { Outlook } from '../jobs/outlooks';
 import { inParts } from '../inParts';
-import { loadCase, type LoadedCase } from './access';
+import type { Stores } from '../stores';
+import { loadCase } from './access';
+import { stampHere } from './knownHere';
 import { nextStepOf } from './nextStep';
 import { reasonOf, type ReasonedCase } from './reason';
 
@@ -32,20 +34,25 @@ export type Minutes = Pick<Outlook, 'meanMinutes' | 'lowMinutes' | 'highMinutes'
 const UNKNOWN: Minutes = { meanMinutes: null, lowMinutes: null, highMinutes: null };
 
 /** How long a case may still take, for the floor. */
-export async function minutesOf(caseId: string): Promise<Minutes> {
-	const loaded: LoadedCase = await loadCase(caseId);
+export async function minutesOf(stores: Stores, caseId: string): Promise<Minutes> {
+	const loaded = await loadCase(stores, caseId);
 	const { signature, lastScan, next } = loaded.view;
 	if (signature || !lastScan) return UNKNOWN;
 	if (!next?.seeks)
 		return { meanMinutes: PROVING_MIN, lowMinutes: PROVING_MIN * 0.6, highMinutes: PROVING_MIN * 2 };
-	const reasoned = await reasonOf(loaded);
+	const reasoned = await reasonOf(stores, loaded);
 	if (!reasoned) return UNKNOWN;
 	const { mean, low, high } = await toGoOf(reasoned);
 	return { meanMinutes: Math.round(mean), lowMinutes: Math.round(low), highMinutes: Math.round(high) };
 }
 
-/** The next step of a case as the reasoning has it, and the length of the thread that it was worked out from. */
-export async function nextOf(caseId: string): Promise<{ seq: number; next: NextStep | null }> {
-	const loaded = await loadCase(caseId);
-	return { seq: loaded.thread.length, next: loaded.view.next?.seeks ? await nextStepOf(loaded) : null };
+/** The next step of a case as the reasoning has it, the length of the thread and what was known when it was worked out. */
+export async function nextOf(
+	stores: Stores,
+	caseId: string
+): Promise<{ seq: number; known: string; next: NextStep | null }> {
+	const known = await stampHere(stores);
+	const loaded = await loadCase(stores, caseId);
+	const next = loaded.view.next?.seeks ? await nextStepOf(stores, loaded) : null;
+	return { seq: loaded.thread.length, known, next };
 }

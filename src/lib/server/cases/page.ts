@@ -2,7 +2,7 @@ import { describeEntry, whatItShowed, type ThreadLine } from '../../case/describ
 import { featureOf } from '../../case/entries/registry';
 import type { Entry } from '../../case/entry';
 import { latest, standing } from '../../case/thread';
-import type { LoadedCase } from './access';
+import type { LoadedCase } from './loadedCase';
 import { clock } from './clock';
 
 /** Newest entries shown beside the station; the rest is on the hand-over page. */

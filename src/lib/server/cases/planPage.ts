@@ -3,7 +3,7 @@ import { latest } from '../../case/thread';
 import { calibrationsAfter, isCalibrating } from '../../case/calibrations';
 import { mendingSteps, repairWords } from '../../case/reason/reasonView';
 import { waysToMend } from '../../case/repairPlan';
-import { services } from '../running';
+import type { Stores } from '../stores';
 import { loadCase } from './access';
 import { clock } from './clock';
 import { reasonOf } from './reason';
@@ -18,9 +18,9 @@ interface PlanAsked {
 }
 
 /** The ways to mend something, and whether this shop can finish each. */
-export async function planPage({ caseId, kind, place, harsh }: PlanAsked) {
-	const loaded = await loadCase(caseId);
-	const reasoned = await reasonOf(loaded);
+export async function planPage(stores: Stores, { caseId, kind, place, harsh }: PlanAsked) {
+	const loaded = await loadCase(stores, caseId);
+	const reasoned = await reasonOf(stores, loaded);
 	const planned = latest(loaded.view.entries, 'repair-planned');
 	const last = planned && { ...planned.payload, time: clock(planned.observedAt), by: planned.authorName };
 	const none = { ways: null, suspected: [], chosen: null, last, odometerKm: null, harsh: false };
@@ -36,7 +36,7 @@ export async function planPage({ caseId, kind, place, harsh }: PlanAsked) {
 	const chosen = kind !== null && place !== null ? { kind, place } : (suspected[0] ?? null);
 	if (!chosen) return none;
 	const odometerKm = latest(loaded.view.entries, 'vehicle-checked')?.payload.odometerKm ?? null;
-	const owned = new Set(await services().settings.read('equipment'));
+	const owned = new Set(await stores.settings.read('equipment'));
 	const ways = waysToMend(reasoning, chosen, { odometerKm, harsh }, owned);
 	return {
 		ways:

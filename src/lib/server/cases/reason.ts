@@ -1,11 +1,9 @@
-import { createHash } from 'node:crypto';
 import { titleSource } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
 import { reasonModel, type ReasonModel } from '../../../../library/reason/model';
 import { libraryWeight } from '../../../../library/reason/odds';
 import { testsFor } from '../../../../library/reason/tests';
 import type { VehicleType } from '../../../../library';
-import { typeOf } from '../../case/codes';
 import { projectCase } from '../../case/project';
 import { restsOn } from '../../case/reason/bearing';
 import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
@@ -13,30 +11,14 @@ import { policyAt } from '../../core/path/policy';
 import { learnedWeights } from '../../core/path/trackRecord';
 import type { ProvenRepair } from '../db/trackRecord';
 import { inParts } from '../inParts';
-import { services } from '../running';
-import type { LoadedCase } from './access';
+import type { Stores } from '../stores';
+import { knownHere } from './knownHere';
+import type { LoadedCase } from './loadedCase';
 
 /** How many proven outcomes the library's odds are worth. */
 const STRENGTH = 25;
 /** A shop's minutes count from so many times on. */
 const TIMED_FROM = 2;
-const MOST_KEPT = 24;
-
-/** The few latest of what is dear to work out; the oldest goes. */
-class Kept<T> {
-	private readonly byKey = new Map<string, T>();
-
-	get(key: string, make: () => T): T {
-		const known = this.byKey.get(key);
-		if (known !== undefined) return known;
-		const made = make();
-		this.byKey.set(key, made);
-		if (this.byKey.size > MOST_KEPT) this.byKey.delete(this.byKey.keys().next().value ?? '');
-		return made;
-	}
-}
-const models = new Kept<ReasonModel>();
-const reasonings = new Kept<Reasoning>();
 
 export interface ReasonedCase {
 	reasoning: Reasoning;
@@ -53,22 +35,22 @@ export interface ReasonedCase {
  * What follows from a case's thread, by the shop's policy, minutes and track record; null where the vehicle's type is not
  * described. @param upTo place on the thread to look at as it was; null = now
  */
-export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): Promise<ReasonedCase | null> {
-	const type = typeOf(loaded.view.entries);
+export async function reasonOf(
+	stores: Stores,
+	loaded: LoadedCase,
+	upTo: number | null = null
+): Promise<ReasonedCase | null> {
+	const { type } = loaded;
 	if (!type) return null;
-	const { settings, trackRecord, reasonBooks, codes } = services();
-	const [stamp, proving, book, proven, timed] = await Promise.all([
-		codes.stamp(),
-		settings.read('proving'),
-		reasonBooks.read(),
-		trackRecord.proven(),
-		trackRecord.minutes()
-	]);
+	const { memory } = stores;
+	const known = await knownHere(stores);
+	const { proving, book } = known;
+	const timed = known.record.minutes;
 	const past = upTo === null ? loaded.thread : loaded.thread.slice(0, upTo);
 	const view = upTo === null ? loaded.view : projectCase(past, loaded.view.book);
-	const record = recordFor(proven, type, loaded);
+	const record = recordFor(known.record.proven, type, loaded);
 	const counts = countsByFault(record);
-	const model = models.get(`${type.id} ${book.version} ${JSON.stringify(counts)}`, () => {
+	const model = memory.models.get(`${type.id} ${book.version} ${JSON.stringify(counts)}`, () => {
 		const odds = Object.fromEntries([...faults.keys()].map((id) => [id, book.odds[id] ?? libraryWeight(id)]));
 		const learned = learnedWeights(odds, counts, STRENGTH);
 		return reasonModel(
@@ -77,25 +59,17 @@ export async function reasonOf(loaded: LoadedCase, upTo: number | null = null): 
 			(repair) => book.repairs[repair] ?? null
 		);
 	});
-	const key = [
-		loaded.row.id,
-		createHash('sha256').update(restsOn(view.entries)).digest('hex'),
-		stamp,
-		proving,
-		book.version,
-		JSON.stringify(counts),
-		JSON.stringify(timed)
-	].join(' ');
 	await inParts(signTables(model));
-	const reasoning = reasonings.get(key, () =>
+	const of = [loaded.row.id, known.stamp, restsOn(view.entries)].join(' ');
+	const reasoning = memory.reasonings.get(of, () =>
 		reasonAbout(view.entries, model, {
 			numberingOpen: view.numberingOpen,
 			book: view.book,
 			codes: view.codes,
 			policy: policyAt(proving),
 			minutes: (kind) => {
-				const known = timed[kind];
-				return known && known.times >= TIMED_FROM ? known.mean : (book.tests[kind] ?? null);
+				const own = timed[kind];
+				return own && own.times >= TIMED_FROM ? own.mean : (book.tests[kind] ?? null);
 			}
 		})
 	);

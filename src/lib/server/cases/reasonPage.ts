@@ -12,6 +12,7 @@ import { wheelReaderOf } from '../../../../library/measurePoints';
 import { repairs } from '../../../../library/repairs';
 import { leftBehindBy } from '../../../../library/reason/leftBehind';
 import { splitKey } from '../../../../library/reason/signs';
+import type { Stores } from '../stores';
 import { loadCase } from './access';
 import { cautionsHere, type CautionsHere } from './cautionsHere';
 import { clock } from './clock';
@@ -26,10 +27,10 @@ const LEFT_FROM = 0.03;
  *
  * @param asked.upTo place on the thread to look at as it was; null = now
  */
-export async function reasonPage({ caseId, upTo }: { caseId: string; upTo: number | null }) {
-	const reasoned = await reasonOf(await loadCase(caseId), upTo);
+export async function reasonPage(stores: Stores, { caseId, upTo }: { caseId: string; upTo: number | null }) {
+	const reasoned = await reasonOf(stores, await loadCase(stores, caseId), upTo);
 	if (!reasoned || !reasoned.view.lastScan) return null;
-	return shown(reasoned, await cautionsHere(reasoned.reasoning.model.type));
+	return shown(reasoned, await cautionsHere(stores, reasoned.reasoning.model.type));
 }
 
 function shown(reasoned: ReasonedCase, cautions: CautionsHere) {

@@ -3,24 +3,18 @@ import { faultsAt } from '../../case/reason/grid';
 import { placeWords, seenWords } from '../../case/reason/words';
 import { explain } from '../../core/path/explain';
 import { splitKey } from '../../../../library/reason/signs';
+import type { Stores } from '../stores';
 import { loadCase } from './access';
 import { reasonOf } from './reason';
 
 const MOST = 8;
 
 /** Which entries moved the probability of a link of a place, and by how much; null where there is no such link. */
-export async function whyPage({
-	caseId,
-	upTo,
-	place,
-	link
-}: {
-	caseId: string;
-	upTo: number | null;
-	place: string;
-	link: string;
-}) {
-	const reasoned = await reasonOf(await loadCase(caseId), upTo);
+export async function whyPage(
+	stores: Stores,
+	{ caseId, upTo, place, link }: { caseId: string; upTo: number | null; place: string; link: string }
+) {
+	const reasoned = await reasonOf(stores, await loadCase(stores, caseId), upTo);
 	if (!reasoned) return null;
 	const { reasoning, entries } = reasoned;
 	const { model, belief, observations, curedFrom, withoutWork, epoch, leftBehind } = reasoning;

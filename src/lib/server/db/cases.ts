@@ -1,6 +1,6 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { ulid } from 'ulid';
-import { vehicleTypes } from '../../../../library';
+import { vehicleTypes, type VehicleType } from '../../../../library';
 import { codesOn } from '../../case/codes';
 import { projectCase } from '../../case/project';
 import { summarise, type CaseSummary } from '../../case/summary';
@@ -28,6 +28,8 @@ export interface CaseRow {
 	chainBroken: string | null;
 	signed: boolean;
 	vehicle: Vehicle;
+	/** Its vehicle's type as this shop describes it; null = it is not described. */
+	type: VehicleType | null;
 	/** Maker and model. */
 	vehicleName: string;
 	summary: CaseSummary;
@@ -310,6 +312,7 @@ export class Cases {
 			chainBroken: record.chainBroken,
 			signed: record.signed,
 			vehicle: row.vehicle,
+			type: vehicleTypes.get(row.vehicle.typeId) ?? null,
 			vehicleName: typeName(row.vehicle.typeId),
 			length,
 			summary: asKept ?? (fresh ? (record.summary as CaseSummary) : await this.refresh(record.id))

@@ -362,6 +362,8 @@ export const caseOutlook = sqliteTable('case_outlook', {
 		.references(() => caseRecord.id),
 	/** Length of the thread that it was worked out from. */
 	seq: integer('seq').notNull(),
+	/** Stamp of all that this shop knew besides the thread; empty = worked out before it was kept. */
+	known: text('known').notNull().default(''),
 	meanMinutes: integer('mean_minutes'),
 	lowMinutes: integer('low_minutes'),
 	highMinutes: integer('high_minutes'),

@@ -1,4 +1,5 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { Kept } from '../kept';
 import type { Database } from './open';
 import { caseCode, caseRecord, entry } from './schema';
 
@@ -14,6 +15,13 @@ export interface ProvenRepair {
 	codes: string[];
 }
 
+/** All of it at one moment. */
+export interface ShopRecord {
+	stamp: string;
+	proven: ProvenRepair[];
+	minutes: Record<string, { times: number; mean: number }>;
+}
+
 const MOST = 4000;
 
 /** Cases that have a comeback. */
@@ -23,7 +31,32 @@ const COME_BACK = sql.raw(
 
 /** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
 export class TrackRecord {
+	private readonly kept = new Kept<Promise<ShopRecord>>(1);
+
 	constructor(private readonly db: Database) {}
+
+	/** Changes whenever what signed cases and timed steps say may have changed; asked at every page, so it reads no entry. */
+	async stamp(): Promise<string> {
+		const newest = (kind: string) => sql`(SELECT MAX(rowid) FROM entry WHERE kind = ${kind})`;
+		const [row] = await this.db.all<{ stamp: string }>(sql`
+			SELECT printf('%d/%d/%d/%d', ${newest('repair')}, ${newest('test-step')}, ${newest('case-opened')},
+			(SELECT COUNT(*) FROM case_record WHERE signed = 1 AND coming_in = 0)) AS stamp`);
+		return row?.stamp ?? '';
+	}
+
+	/** What stamp, repairs and minutes say together, worked out once for each stamp. */
+	async read(): Promise<ShopRecord> {
+		const stamp = await this.stamp();
+		const known = this.kept.find('record', stamp);
+		if (known) return known;
+		const made = Promise.all([this.proven(), this.minutes()]).then(([proven, minutes]) => ({
+			stamp,
+			proven,
+			minutes
+		}));
+		made.catch(() => this.kept.forget('record'));
+		return this.kept.keep('record', stamp, made);
+	}
 
 	/** The last repair of each signed case that was chosen from the library. */
 	async proven(): Promise<ProvenRepair[]> {

@@ -1,11 +1,16 @@
-import type { HeavyWork, Outcome, TaskName, Tasks } from './tasks';
+import type { Stores } from '../stores';
+import { TASKS, type HeavyWork, type Input, type Outcome, type TaskName } from './tasks';
 
-/** The same work on this thread: for tests and for development, where nothing is bundled yet. */
-export const inlineWork: HeavyWork = {
-	async ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0]): Promise<Outcome<N>> {
-		// Read when it is first needed: the tasks read the services, which read this.
-		const { TASKS } = await import('./tasks');
-		return (await (TASKS[task] as (input: unknown) => unknown)(input)) as Outcome<N>;
-	},
+/** Does a task on this thread. */
+export const doTask = async <N extends TaskName>(
+	stores: Stores,
+	task: N,
+	input: Input<N>
+): Promise<Outcome<N>> =>
+	(await (TASKS[task] as (stores: Stores, input: unknown) => unknown)(stores, input)) as Outcome<N>;
+
+/** All work on this thread: for tests and for development, where nothing is bundled yet. */
+export const inlineWork = (stores: Stores): HeavyWork => ({
+	ask: (task, input) => doTask(stores, task, input),
 	close: () => Promise.resolve()
-};
+});

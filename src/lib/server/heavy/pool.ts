@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { Busy } from './busy';
-import type { Ask, HeavyWork, Outcome, TaskName, Tasks } from './tasks';
+import type { Ask, HeavyWork, Input, Outcome, TaskName } from './tasks';
 
 /** What a worker is sent, and what it sends back. */
 export interface Order {
@@ -65,7 +65,7 @@ export class WorkerPool implements HeavyWork {
 		return this;
 	}
 
-	ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0], { signal, limitMs = LIMIT_MS }: Ask = {}) {
+	ask<N extends TaskName>(task: N, input: Input<N>, { signal, limitMs = LIMIT_MS }: Ask = {}) {
 		type Value = Outcome<N>;
 		if (this.closed || this.queue.length >= MOST_WAITING) return Promise.reject<Value>(new TooMuch());
 		return new Promise<Value>((resolve, reject) => {

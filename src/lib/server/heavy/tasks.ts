@@ -7,19 +7,20 @@ import { whyPage } from '../cases/whyPage';
 import { endedRecording, importedRecording } from '../jobs/recordingWork';
 import { analysedCapture } from '../jobs/scopeWork';
 import { logHash } from '../cases/keptLog';
+import type { Stores } from '../stores';
 
 /**
  * Everything that is too heavy for the thread that serves people. What goes in and out is plain data: it crosses to another
  * thread.
  */
 export const TASKS = {
-	examineBundle: (zip: Uint8Array) => examineBundle(zip),
+	examineBundle: (_: Stores, zip: Uint8Array) => examineBundle(zip),
 	bundle: bundleOf,
 	paper: paperOf,
-	importedRecording,
-	endedRecording,
-	analysedCapture,
-	logHash,
+	importedRecording: (_: Stores, work: Parameters<typeof importedRecording>[0]) => importedRecording(work),
+	endedRecording: (_: Stores, work: Parameters<typeof endedRecording>[0]) => endedRecording(work),
+	analysedCapture: (_: Stores, work: Parameters<typeof analysedCapture>[0]) => analysedCapture(work),
+	logHash: (_: Stores, packed: Uint8Array) => logHash(packed),
 	minutesToGo: minutesOf,
 	nextStep: nextOf,
 	reasonPage,
@@ -28,6 +29,7 @@ export const TASKS = {
 } as const;
 export type Tasks = typeof TASKS;
 export type TaskName = keyof Tasks;
+export type Input<N extends TaskName> = Parameters<Tasks[N]>[1];
 export type Outcome<N extends TaskName> = Awaited<ReturnType<Tasks[N]>>;
 
 export interface Ask {
@@ -38,6 +40,6 @@ export interface Ask {
 
 export interface HeavyWork {
 	/** Rejects with {@link Busy} where there is too much, it took too long, or it was cancelled. */
-	ask<N extends TaskName>(task: N, input: Parameters<Tasks[N]>[0], how?: Ask): Promise<Outcome<N>>;
+	ask<N extends TaskName>(task: N, input: Input<N>, how?: Ask): Promise<Outcome<N>>;
 	close(): Promise<void>;
 }

@@ -1,10 +1,11 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
-import { openRunning } from '../running';
+import { openDatabase } from '../db/open';
 import type { ServiceOptions } from '../services';
+import { storesOn } from '../stores';
 import { tidyWhenResting } from '../tidyMemory';
 import type { Answer, Order } from './pool';
-import { TASKS } from './tasks';
+import { doTask } from './inline';
 
 /** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. What it is started with: */
 const { options, behind } = workerData as { options: ServiceOptions; behind: number };
@@ -16,13 +17,14 @@ try {
 }
 
 tidyWhenResting();
-const ready = openRunning(options);
+const ready = openDatabase(options.databaseUrl, options.databaseToken).then((db) =>
+	storesOn(db, options.origin)
+);
 
 parentPort?.on('message', ({ id, task, input }: Order) => {
 	void (async (): Promise<Answer> => {
 		try {
-			await ready;
-			return { id, value: await (TASKS[task] as (input: unknown) => unknown)(input) };
+			return { id, value: await doTask(await ready, task, input as never) };
 		} catch (error) {
 			return { id, error: error instanceof Error ? (error.stack ?? error.message) : String(error) };
 		}

@@ -50,7 +50,7 @@ const willing = (_address: number, service: number) =>
 				: [0x7f, service, 0x31];
 
 const deskFor = (link: VehicleLink) =>
-	new LinkDesk(db, threads, cases, pino({ level: 'silent' }), async () => ok(link));
+	new LinkDesk(db, threads, cases, new Captures(db), pino({ level: 'silent' }), async () => ok(link));
 
 async function ended(desk: LinkDesk): Promise<string> {
 	return new Promise((resolve) => {

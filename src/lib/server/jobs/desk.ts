@@ -6,13 +6,12 @@ import { Ulid } from '../../case/fields';
 import type { JobStatus } from '../../case/jobStatus';
 import type { ClearTarget } from '../../case/mayClear';
 import { fail, ok, type Result } from '../../core/result';
-import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
 import type { LiveMark, Purpose } from '../../case/entries/live-recording/payload';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
-import { Captures } from '../db/captures';
+import type { Captures } from '../db/captures';
 import { DoipLink } from '../link/doipLink';
 import type { LinkError, VehicleLink } from '../link/vehicleLink';
 import { calibrate } from './calibrate/calibrate';
@@ -46,7 +45,6 @@ type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
  */
 export class LinkDesk {
 	private readonly notes: JobNotes;
-	readonly captures: Captures;
 	private readonly recordings: Recordings;
 	private readonly byCase = new Map<string, Job>();
 	/** By the address of the vehicle's interface. */
@@ -57,15 +55,15 @@ export class LinkDesk {
 		db: Database,
 		private readonly threads: Threads,
 		private readonly cases: Cases,
+		captures: Captures,
 		private readonly log: Logger,
 		private readonly open: Open = (address) => DoipLink.open(address),
 		testsOf: TestsOf = () => Promise.resolve([]),
 		ended: EndRecording = (input) => Promise.resolve(endedRecording(input))
 	) {
 		this.notes = new JobNotes(db);
-		this.captures = new Captures(db);
 		this.recordings = new Recordings(
-			this.captures,
+			captures,
 			cases,
 			log,
 			(caseId, author, id, payload, observedAt) =>
@@ -112,7 +110,7 @@ export class LinkDesk {
 	}
 
 	startScan(row: CaseRow, author: Author, entryId: string): Result<JobStatus> {
-		const type = vehicleTypes.get(row.vehicle.typeId);
+		const type = row.type;
 		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'scan', type.modules.length, async (job, link) => {
 			const scan = await scanVehicle(link, type, {
@@ -130,7 +128,7 @@ export class LinkDesk {
 	}
 
 	startClear(row: CaseRow, author: Author, entryId: string, targets: ClearTarget[]): Result<JobStatus> {
-		const type = vehicleTypes.get(row.vehicle.typeId);
+		const type = row.type;
 		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'clear', targets.length, async (job, link) => {
 			this.tell(job, { now: 'Gateway' });
@@ -155,7 +153,7 @@ export class LinkDesk {
 		entryId: string,
 		countBefore: number | null
 	): Result<JobStatus> {
-		const type = vehicleTypes.get(row.vehicle.typeId);
+		const type = row.type;
 		if (!type) return fail(NOT_DESCRIBED);
 		return this.begin(row, author, entryId, 'key', 1, async (job, link) => {
 			this.tell(job, { now: 'Gateway' });
@@ -173,7 +171,7 @@ export class LinkDesk {
 		entryId: string,
 		order: Omit<CalibrationOrder, 'type'>
 	): Result<JobStatus> {
-		const type = vehicleTypes.get(row.vehicle.typeId);
+		const type = row.type;
 		if (!type) return fail(NOT_DESCRIBED);
 		const { way } = order.placed.calibration;
 		const steps =

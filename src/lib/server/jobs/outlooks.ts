@@ -8,12 +8,24 @@ import type { HeavyWork } from '../heavy/tasks';
 /** Minutes still to go of a case, from thread of a length. */
 export interface Outlook {
 	seq: number;
+	/** What the shop knew besides, when it was worked out. */
+	known: string;
 	meanMinutes: number | null;
 	lowMinutes: number | null;
 	highMinutes: number | null;
 	/** The next step as the reasoning has it; null = as the thread's order says. */
 	nextTitle: string | null;
 	nextWhy: string | null;
+}
+
+/** The next step in what was worked out, where it still holds and the reasoning had a say in it. */
+export function nextIn(
+	outlook: Outlook | null,
+	now: Pick<Outlook, 'seq' | 'known'>
+): { title: string; why: string } | null {
+	if (outlook?.seq !== now.seq || outlook.known !== now.known) return null;
+	const { nextTitle: title, nextWhy: why } = outlook;
+	return title && why ? { title, why } : null;
 }
 
 /** Works out how long cases may still take, one after the other and behind everything that somebody waits for. */
@@ -41,11 +53,14 @@ export class Outlooks {
 		return row ?? null;
 	}
 
-	/** What is known of a case; worked out anew in the background where its thread has grown since. */
-	async of(caseId: string, seq: number): Promise<Outlook | null> {
-		const known = await this.read(caseId);
-		if (!known || known.seq < seq) this.later(caseId);
-		return known;
+	/**
+	 * What was worked out for a case; anew in the background where its thread has grown since, or the shop knows something
+	 * else.
+	 */
+	async of(caseId: string, { seq, known }: Pick<Outlook, 'seq' | 'known'>): Promise<Outlook | null> {
+		const outlook = await this.read(caseId);
+		if (!outlook || outlook.seq < seq || outlook.known !== known) this.later(caseId);
+		return outlook;
 	}
 
 	later(caseId: string): void {
@@ -65,12 +80,12 @@ export class Outlooks {
 	}
 
 	private async workOutNext(caseId: string): Promise<void> {
-		const { seq, next } = await this.thinking.ask('nextStep', caseId);
-		const known = { seq, nextTitle: next?.title ?? null, nextWhy: next?.why ?? null };
+		const { seq, known, next } = await this.thinking.ask('nextStep', caseId);
+		const worked = { seq, known, nextTitle: next?.title ?? null, nextWhy: next?.why ?? null };
 		await this.db
 			.insert(caseOutlook)
-			.values({ caseId, ...known })
-			.onConflictDoUpdate({ target: caseOutlook.caseId, set: known });
+			.values({ caseId, ...worked })
+			.onConflictDoUpdate({ target: caseOutlook.caseId, set: worked });
 		for (const tell of this.listeners.get(caseId) ?? []) tell(seq);
 	}
 

@@ -5,9 +5,9 @@ import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { EntryOf } from '../../case/entry';
 import { fail, ok } from '../../core/result';
-import { vehicleTypes } from '../../../../library';
 import { liveSignals } from '../../../../library/liveSignals';
 import type { CaseRow } from '../db/cases';
+import { Captures } from '../db/captures';
 import { capture, captureChunk } from '../db/schema';
 import type { VehicleLink } from '../link/vehicleLink';
 import { openTestShop, type TestShop } from '../shop.fixture';
@@ -34,10 +34,13 @@ class Turning implements VehicleLink {
 	}
 	close() {}
 }
+let captures: Captures;
 const deskFor = (link: VehicleLink) =>
-	new LinkDesk(shop.db, shop.threads, shop.cases, pino({ level: 'silent' }), () => Promise.resolve(ok(link)));
+	new LinkDesk(shop.db, shop.threads, shop.cases, captures, pino({ level: 'silent' }), () =>
+		Promise.resolve(ok(link))
+	);
 const wheels = () => {
-	const type = vehicleTypes.get(row.vehicle.typeId);
+	const type = row.type;
 	return (type ? liveSignals(type) : []).filter(({ signal }) => /_(left|right)$/.test(signal)).slice(0, 2);
 };
 
@@ -61,6 +64,7 @@ beforeEach(async () => {
 	const found = await shop.cases.find(shop.caseId);
 	if (!found) throw new Error('the case was not opened');
 	row = found;
+	captures = new Captures(shop.db);
 });
 afterEach(() => shop.close());
 
@@ -89,7 +93,7 @@ describe('recording live data', () => {
 			marks: [{ label: 'here' }]
 		});
 		expect(entry?.payload.channels).toEqual(['front_left', 'front_right']);
-		const samples = await desk.captures.read({ caseId: row.id, id });
+		const samples = await captures.read({ caseId: row.id, id });
 		expect(samples?.timeS).toHaveLength(entry?.payload.rows ?? 0);
 		const left = [...(samples?.channels.get('front_left') ?? [])];
 		expect(left).toEqual(left.map((_, i) => expect.closeTo((i + 1) * 0.01, 9)));

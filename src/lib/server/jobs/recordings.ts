@@ -3,7 +3,6 @@ import type { LiveRecording, Purpose } from '../../case/entries/live-recording/p
 import type { NamedCondition } from '../../core/live/conditionsOver';
 import { isNotAvailable } from '../../core/live/recording';
 import { fail, ok, type Result } from '../../core/result';
-import { vehicleTypes } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
 import type { Captures, OpenCapture } from '../db/captures';
 import type { CaseRow, Cases } from '../db/cases';
@@ -158,7 +157,6 @@ export class Recordings {
 	}
 
 	private vehicleOf(row: CaseRow | null | undefined) {
-		const type = row ? vehicleTypes.get(row.vehicle.typeId) : undefined;
-		return type && liveVehicleOf(type);
+		return row?.type ? liveVehicleOf(row.type) : undefined;
 	}
 }

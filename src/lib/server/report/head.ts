@@ -1,10 +1,12 @@
 import type { CaseRow } from '../db/cases';
-import { services } from '../running';
+import type { Stores } from '../stores';
 import type { ReportHead } from './parts';
 
 /** What stands at the head of a case's papers. */
-export async function headOf(row: CaseRow): Promise<ReportHead> {
-	const { settings, origin } = services();
+export async function headOf(
+	{ settings, origin }: Pick<Stores, 'settings' | 'origin'>,
+	row: CaseRow
+): Promise<ReportHead> {
 	return {
 		shopName: await settings.read('shopName'),
 		number: row.number,

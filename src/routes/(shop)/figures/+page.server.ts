@@ -1,9 +1,8 @@
 import { caseNumber } from '$lib/server/db/cases';
 import { ShopFigures, type Figure } from '$lib/server/db/shopFigures';
-import { services } from '$lib/server/running';
 
-export const load = async () => {
-	const all = new ShopFigures(services().db);
+export const load = async ({ locals }) => {
+	const all = new ShopFigures(locals.services.db);
 	const listed = <T extends { cases: Figure['cases'] }>(one: T) => ({
 		...one,
 		cases: one.cases.map(({ id, number, nickname }) => ({ id, number: caseNumber(number), nickname }))

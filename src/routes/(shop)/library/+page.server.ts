@@ -1,11 +1,10 @@
 import { fail } from '@sveltejs/kit';
 import { memberHere } from '$lib/server/cases/access';
 import { mayEditCodes } from '$lib/server/accounts/members';
-import { services } from '$lib/server/running';
 import { MOST_PACK_BYTES, parsePackFile } from '$library/packFile';
 
 export const load = async (event) => ({
-	packs: await services().codes.packs(),
+	packs: await event.locals.services.codes.packs(),
 	mayEdit: mayEditCodes(memberHere(event))
 });
 
@@ -25,7 +24,7 @@ export const actions = {
 		if (file.size > MOST_PACK_BYTES) return refuse(`It has more than ${MOST_PACK_BYTES / 1e6} MB.`);
 		const pack = parsePackFile(await file.text());
 		if (!pack.ok) return refuse(pack.error.reason, pack.error.line);
-		const taken = await services().codes.importPack(pack.value, member.name);
+		const taken = await event.locals.services.codes.importPack(pack.value, member.name);
 		if (!taken.ok) return refuse(taken.error);
 		return { taken: { name: pack.value.name, definitions: taken.value } };
 	},
@@ -33,7 +32,7 @@ export const actions = {
 		if (!mayEditCodes(memberHere(event)))
 			return fail(403, { refused: { name: '', line: null, reason: ONLY_LEADS } });
 		const id = String((await event.request.formData()).get('id') ?? '');
-		const removed = await services().codes.removePack(id);
+		const removed = await event.locals.services.codes.removePack(id);
 		if (!removed.ok) return fail(400, { refused: { name: id, line: null, reason: removed.error } });
 		return { removed: id };
 	}

@@ -1,11 +1,9 @@
-import { typeOf } from '$lib/case/codes';
 import type { JobStatus } from '$lib/case/jobStatus';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
 import { casePage } from '$lib/server/cases/page';
 import { mayWrite } from '$lib/server/accounts/members';
-import { services } from '$lib/server/running';
 import { exposedByVehicle } from '$library/exposed';
 
 /** Work on this vehicle that was begun on another case. */
@@ -15,14 +13,14 @@ const elsewhereOf = (job: JobStatus | null, caseId: string): JobStatus | null =>
 export const load = async ({ params, depends, locals }) => {
 	depends(`jaldi:case`);
 	const loaded = await caseHere({ params, locals });
-	const type = typeOf(loaded.view.entries);
-	const cautions = await cautionsHere(type);
+	const type = loaded.type;
+	const cautions = await cautionsHere(locals.services, type);
 	return {
-		case: { ...casePage(loaded), next: await nextAsReasoned(loaded) },
+		case: { ...casePage(loaded), next: await nextAsReasoned(locals.services, loaded) },
 		/** What this vehicle exposes whatever is done to it; empty = nothing beyond the step’s own. */
 		vehicleCautions: type ? cautions.words(exposedByVehicle(type)) : '',
-		job: services().desk.status(params.id),
-		elsewhere: elsewhereOf(services().desk.runningOn(loaded.row.vehicle.linkAddress), params.id),
+		job: locals.services.desk.status(params.id),
+		elsewhere: elsewhereOf(locals.services.desk.runningOn(loaded.row.vehicle.linkAddress), params.id),
 		canWrite: locals.member !== null && mayWrite(locals.member)
 	};
 };

@@ -3,7 +3,6 @@ import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
 import { takeInBundle } from '$lib/server/bundle/importBundle';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 export const actions = {
 	default: async (event) => {
@@ -15,7 +14,7 @@ export const actions = {
 		if (!(file instanceof File) || file.size === 0)
 			return fail(400, { error: 'Choose a bundle: a ZIP file.' });
 		if (file.size > MOST_BUNDLE_BYTES) return fail(413, { error: 'It is larger than any bundle.' });
-		const { db, threads, cases, heavy } = services();
+		const { db, threads, cases, heavy } = event.locals.services;
 		const examined = await heavy.ask('examineBundle', new Uint8Array(await file.arrayBuffer()));
 		if (!examined.ok) return fail(400, { error: examined.error });
 		const taken = await takeInBundle(db, threads, examined.value);

@@ -9,7 +9,6 @@ import { writerHere } from '$lib/server/cases/access';
 import { LinkAddress, StandInAddress } from '$lib/server/cases/linkAddress';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { typeName } from '$lib/server/db/cases';
-import { services } from '$lib/server/running';
 
 const NewCase = z
 	.object({
@@ -45,7 +44,7 @@ const fresh = () => ({
 
 export const load = async (event) => {
 	writerHere(event);
-	const vehicles = await services().cases.vehicles();
+	const vehicles = await event.locals.services.cases.vehicles();
 	return {
 		form: await superValidate(fresh(), zod4(NewCase), { errors: false }),
 		vehicles: vehicles.map((v) => ({
@@ -62,7 +61,7 @@ export const actions = {
 		const member = writerHere(event);
 		const form = await superValidate(event.request, zod4(NewCase));
 		if (!form.valid) return fail(400, { form });
-		const { cases, threads } = services();
+		const { cases, threads } = event.locals.services;
 		const { data } = form;
 		const known = await cases.find(data.caseId);
 		if (known && (await threads.read(known.id)).some(({ id }) => id !== data.entryId && id !== ''))
@@ -84,6 +83,7 @@ export const actions = {
 		if (!vehicle) return message(form, 'That vehicle is no longer in the shop’s list.', { status: 400 });
 		await cases.open(data.caseId, vehicle.id, data.wanted);
 		const stored = await addEntry(
+			event.locals.services,
 			{
 				id: data.entryId,
 				caseId: data.caseId,

@@ -11,7 +11,6 @@ import { mayEditCodes, mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { olderNumbers } from '$lib/core/codes/diagnosticMessage';
 import { numbersOf } from '$lib/server/codes/answer';
-import { services } from '$lib/server/running';
 import { shippedPacks, titleSource } from '$library/codes';
 import { failureCategory, heavyParameters } from '$library/failureTypes';
 import { makersAlone } from '$library/exposed';
@@ -57,9 +56,9 @@ export const load = async (event) => {
 	const wanted = /^[0-9A-Fa-f]{2}$/.exec(url.searchParams.get('status') ?? '')?.[0];
 	const code = plain.kind === 'dtc' && wanted ? { ...plain, status: parseInt(wanted, 16) } : plain;
 
-	const { codes, cases } = services();
+	const { codes, cases } = event.locals.services;
 	const caseId = url.searchParams.get('case');
-	const here = caseId && (await cases.find(caseId)) ? await loadCase(caseId) : null;
+	const here = caseId && (await cases.find(caseId)) ? await loadCase(event.locals.services, caseId) : null;
 	const maker = url.searchParams.get('maker') ?? (here ? await cases.makerOf(here.row.id) : null);
 	const book = await codes.bookFor(numbersOf([code]));
 	const number = code.kind === 'dtc' ? code.code : null;
@@ -67,7 +66,7 @@ export const load = async (event) => {
 	const { sources, disagreements } = codeSources(book, asked);
 	const main = number ? titleSource(book, asked) : null;
 	const parameter = code.kind === 'j1939' ? heavyParameters.get(code.spn) : null;
-	const cautions = await cautionsHere(null);
+	const cautions = await cautionsHere(event.locals.services, null);
 	const group = main?.group ?? parameter?.group ?? null;
 	const judged = here?.view.entries
 		.filter((e) => e.kind === 'source-judged' && e.payload.code === number)

@@ -1,10 +1,9 @@
 import { error } from '@sveltejs/kit';
-import { services } from '$lib/server/running';
 import { GROUPS } from '$library/codePack';
 
-export const load = async ({ params, url }) => {
+export const load = async ({ params, url, locals }) => {
 	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
-	const found = await services().codes.packPage(params.pack, page);
+	const found = await locals.services.codes.packPage(params.pack, page);
 	if (!found) error(404, 'There is no such pack. It may have been taken away.');
 	const { pack, pages, definitions } = found;
 	return {

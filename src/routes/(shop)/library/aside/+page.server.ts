@@ -3,7 +3,6 @@ import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { caseNumber } from '$lib/server/db/cases';
-import { services } from '$lib/server/running';
 
 const KIND_WORDS: Record<string, string> = {
 	scan: 'A reading of all modules',
@@ -14,7 +13,7 @@ const KIND_WORDS: Record<string, string> = {
 };
 
 export const load = async ({ locals }) => {
-	const works = await services().putAside.unseen();
+	const works = await locals.services.putAside.unseen();
 	return {
 		mayLook: locals.member !== null && maySign(locals.member),
 		works: works.map(({ caseNumber: number, kind, at, ...work }) => ({
@@ -31,7 +30,7 @@ export const actions = {
 		const member = memberHere(event);
 		if (!maySign(member)) return fail(403, { error: 'A lead looks through what was put aside.' });
 		const id = String((await event.request.formData()).get('id') ?? '');
-		await services().putAside.seen(id, member.name);
+		await event.locals.services.putAside.seen(id, member.name);
 		return { seen: true };
 	}
 };

@@ -1,13 +1,12 @@
 import { fail } from '@sveltejs/kit';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 import { cautionsOf, exposures, NO_DANGER } from '$library/safety';
 
 const MOST_LETTERS = 300;
 
 export const load = async ({ locals }) => {
-	const ofShop = await services().settings.read('cautions');
+	const ofShop = await locals.services.settings.read('cautions');
 	return {
 		exposures: [...exposures]
 			.filter(([id]) => id !== NO_DANGER)
@@ -32,7 +31,7 @@ export const actions = {
 		if (!exposures.has(id)) return fail(400, { error: 'There is no such danger in the library.' });
 		if (words.length > MOST_LETTERS)
 			return fail(400, { error: `At most ${MOST_LETTERS} letters: a caution has to be read.`, id });
-		const { settings } = services();
+		const { settings } = event.locals.services;
 		const { [id]: _before, ...others } = await settings.read('cautions');
 		await settings.write('cautions', words === '' ? others : { ...others, [id]: words }, member.id);
 		return { saved: id };

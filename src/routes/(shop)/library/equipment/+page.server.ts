@@ -3,10 +3,9 @@ import { TARGETS } from '$lib/case/entries/returns-told/payload';
 import { shopFunctions } from '$library/calibrations';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 export const load = async ({ locals }) => {
-	const { settings } = services();
+	const { settings } = locals.services;
 	const owned = new Set(await settings.read('equipment'));
 	return {
 		targets: TARGETS,
@@ -26,7 +25,7 @@ export const actions = {
 		const owned = form.getAll('owned').map(String);
 		const unknown = owned.find((id) => !shopFunctions.has(id));
 		if (unknown !== undefined) return fail(400, { error: `There is no function "${unknown}".` });
-		await services().settings.write('equipment', owned, member.id);
+		await event.locals.services.settings.write('equipment', owned, member.id);
 		return { saved: true };
 	},
 	proof: async (event) => {
@@ -38,7 +37,7 @@ export const actions = {
 		const name = String(form.get('shopName') ?? '').trim();
 		if (name === '' || name.length > 80)
 			return fail(400, { proofError: 'The shop has a name of up to 80 letters.' });
-		const { settings } = services();
+		const { settings } = event.locals.services;
 		await settings.write('shopName', name, member.id);
 		await settings.write('residualTarget', target, member.id);
 		await settings.write('signOwnRepair', form.get('own') === 'on', member.id);

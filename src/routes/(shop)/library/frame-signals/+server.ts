@@ -2,7 +2,6 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { FrameSignalShape } from '$lib/case/frameSignalShape';
 import { memberHere, writerHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 const Sent = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('keep'), id: z.string().min(1).max(40), rule: FrameSignalShape }),
@@ -12,14 +11,14 @@ const Sent = z.discriminatedUnion('do', [
 /** The shop's signals in broadcast frames. */
 export async function GET(event) {
 	memberHere(event);
-	return json({ signals: await services().frameSignals.all() });
+	return json({ signals: await event.locals.services.frameSignals.all() });
 }
 
 export async function POST(event) {
 	const member = writerHere(event);
 	const sent = Sent.safeParse(await event.request.json().catch(() => null));
 	if (!sent.success) error(400, z.prettifyError(sent.error));
-	const { frameSignals } = services();
+	const { frameSignals } = event.locals.services;
 	if (sent.data.do === 'keep') await frameSignals.keep(sent.data.id, sent.data.rule, member.name);
 	else await frameSignals.forget(sent.data.id);
 	return json({ signals: await frameSignals.all() });

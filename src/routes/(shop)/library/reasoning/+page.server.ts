@@ -3,7 +3,6 @@ import { placeWords } from '$lib/case/reason/words';
 import { inseparable } from '$lib/core/path/separable';
 import { mayEditCodes } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 import { ReasonBook } from '$library/reason/book';
 import { faults } from '$library/faults';
 import { reasonModel } from '$library/reason/model';
@@ -13,7 +12,7 @@ import { repairs } from '$library/repairs';
 import { vehicleTypes } from '$library/index';
 
 export const load = async (event) => {
-	const { reasonBooks, trackRecord } = services();
+	const { reasonBooks, trackRecord } = event.locals.services;
 	const [book, timed] = await Promise.all([reasonBooks.read(), trackRecord.minutes()]);
 	const wanted = event.url.searchParams.get('vehicle');
 	const type = wanted === null ? undefined : vehicleTypes.get(wanted);
@@ -97,7 +96,7 @@ export const actions = {
 						: faults.get(String(id))?.name;
 			return fail(400, { error: `${name ?? String(id)}: ${issue?.message ?? 'a number is missing'}` });
 		}
-		const stored = await services().reasonBooks.write(parsed.data, member.id);
+		const stored = await event.locals.services.reasonBooks.write(parsed.data, member.id);
 		return stored.ok ? { saved: stored.value.version } : fail(409, { error: stored.error });
 	}
 };

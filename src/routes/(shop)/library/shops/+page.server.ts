@@ -3,7 +3,6 @@ import { z } from 'zod';
 import { keyName } from '$lib/case/bundleSignature';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 const Trusted = z.object({
 	name: z.string().trim().min(1, 'What is that shop called?').max(80),
@@ -14,7 +13,7 @@ const Trusted = z.object({
 });
 
 export const load = async ({ locals }) => {
-	const { shopKeys } = services();
+	const { shopKeys } = locals.services;
 	const { publicKey } = await shopKeys.own();
 	return {
 		own: { publicKey, short: keyName(publicKey) },
@@ -35,12 +34,14 @@ export const actions = {
 		if (!maySign(member)) return fail(403, { error: 'A lead says which shops are trusted.' });
 		const told = Trusted.safeParse(Object.fromEntries(await event.request.formData()));
 		if (!told.success) return fail(400, { error: told.error.issues[0]?.message ?? 'That is no key.' });
-		await services().shopKeys.trust(told.data.publicKey, told.data.name, member.name);
+		await event.locals.services.shopKeys.trust(told.data.publicKey, told.data.name, member.name);
 		return { saved: true };
 	},
 	distrust: async (event) => {
 		if (!maySign(memberHere(event))) return fail(403, { error: 'A lead says which shops are trusted.' });
-		await services().shopKeys.distrust(String((await event.request.formData()).get('publicKey') ?? ''));
+		await event.locals.services.shopKeys.distrust(
+			String((await event.request.formData()).get('publicKey') ?? '')
+		);
 		return { saved: true };
 	}
 };

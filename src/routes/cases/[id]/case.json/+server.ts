@@ -1,11 +1,10 @@
 import { writeCaseFile } from '$lib/case/caseFile';
 import { caseRowHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 /** The whole thread as a file: what `jaldi plan` reads. */
-export async function GET({ params }) {
-	const row = await caseRowHere(params.id);
-	const thread = await services().threads.read(row.id);
+export async function GET({ params, locals }) {
+	const row = await caseRowHere(locals.services, params.id);
+	const thread = await locals.services.threads.read(row.id);
 	return new Response(writeCaseFile(thread), {
 		headers: {
 			'content-type': 'application/json',

@@ -5,7 +5,6 @@ import { writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
-import { services } from '$lib/server/running';
 
 const Asked = z.object({ id: Ulid, worksId: Ulid, entry: SentEntry });
 
@@ -16,18 +15,18 @@ export async function POST(event) {
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const sent = readSentEntry(asked.data.entry);
 	if (!sent.ok) error(400, sent.error);
-	const { cases, trackRecord } = services();
+	const { cases, trackRecord } = event.locals.services;
 	const rows = await Promise.all(
 		(await trackRecord.comebacksOf(event.params.id)).map(({ id }) => cases.find(id))
 	);
 	let caseId = rows.find((row) => row && !row.signed)?.id;
 	if (caseId === undefined) {
-		const opened = await openComeback(event.params.id, asked.data, member);
+		const opened = await openComeback(event.locals.services, event.params.id, asked.data, member);
 		if (!opened.ok) error(409, opened.error);
 		caseId = asked.data.id;
 	}
 	// What it corrects is on a thread that is closed.
-	const stored = await addEntry({ ...sent.value, caseId, supersedes: null }, member);
+	const stored = await addEntry(event.locals.services, { ...sent.value, caseId, supersedes: null }, member);
 	if (!stored.ok) error(409, stored.error);
 	return json({ caseId });
 }

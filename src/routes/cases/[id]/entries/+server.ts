@@ -7,12 +7,12 @@ import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
 /** Takes one entry made elsewhere, under the id it was given there. Sent again, it gives back what is stored. */
 export async function POST(event) {
 	const member = writerHere(event);
-	const row = await caseRowHere(event.params.id);
+	const row = await caseRowHere(event.locals.services, event.params.id);
 	const sent = SentEntry.safeParse(await event.request.json().catch(() => null));
 	if (!sent.success) error(400, z.prettifyError(sent.error));
 	const entry = readSentEntry(sent.data);
 	if (!entry.ok) error(400, entry.error);
-	const stored = await addEntry({ ...entry.value, caseId: row.id }, member);
+	const stored = await addEntry(event.locals.services, { ...entry.value, caseId: row.id }, member);
 	// A page that hears that the case was signed can offer to open its comeback with this entry.
 	if (!stored.ok) return json({ message: stored.error, signed: row.signed }, { status: 409 });
 	return json({ id: stored.value.id, seq: stored.value.seq, hash: stored.value.hash });

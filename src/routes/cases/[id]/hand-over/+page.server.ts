@@ -12,7 +12,6 @@ import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
-import { services } from '$lib/server/running';
 import { ReleaseForm, SignForm } from './forms';
 
 /** What the signature on a bundle that came in is worth here. */
@@ -26,15 +25,15 @@ function signedWords({ kind }: Signer, key: string | null): string {
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, thread, view } = await loadCheckedCase(params.id);
+	const { row, thread, view } = await loadCheckedCase(locals.services, params.id);
 	const report = caseReport(thread, view, row.chainBroken);
-	const { settings } = services();
+	const { settings } = locals.services;
 	const member = locals.member !== null && maySign(locals.member) ? locals.member : null;
 	return {
 		shopName: await settings.read('shopName'),
 		fromShop: row.fromShop && {
 			name: row.fromShop,
-			signed: signedWords(await services().shopKeys.signer(row.fromKey), row.fromKey)
+			signed: signedWords(await locals.services.shopKeys.signer(row.fromKey), row.fromKey)
 		},
 		report: {
 			...report,
@@ -44,7 +43,7 @@ export const load = async ({ params, depends, locals }) => {
 		},
 		comeback: {
 			of: comebackOf(view.entries),
-			cases: (await services().trackRecord.comebacksOf(params.id)).map(({ id, number }) => ({
+			cases: (await locals.services.trackRecord.comebacksOf(params.id)).map(({ id, number }) => ({
 				id,
 				number: caseNumber(number)
 			})),
@@ -72,11 +71,11 @@ export const actions = {
 	sign: async (event) => {
 		const member = memberHere(event);
 		if (!maySign(member)) error(403, 'Only a lead signs a case off.');
-		const { row, view } = await loadCheckedCase(event.params.id);
-		const runs = services().desk.runningOn(row.vehicle.linkAddress);
+		const { row, view } = await loadCheckedCase(event.locals.services, event.params.id);
+		const runs = event.locals.services.desk.runningOn(row.vehicle.linkAddress);
 		const refusal = runs
 			? `Not yet: ${runs.by} is at this vehicle. Wait until that is done, or stop it.`
-			: mayNotSign(view, member.id, await services().settings.read('signOwnRepair'));
+			: mayNotSign(view, member.id, await event.locals.services.settings.read('signOwnRepair'));
 		return entryAction(
 			SignForm,
 			'signature',
@@ -89,7 +88,7 @@ export const actions = {
 	/** A lead lets go, by name, of what stands besides the codes. */
 	release: async (event) => {
 		if (!maySign(memberHere(event))) error(403, 'Only a lead releases what stands.');
-		const { view } = await loadCase(event.params.id);
+		const { view } = await loadCase(event.locals.services, event.params.id);
 		return entryAction(
 			ReleaseForm,
 			'release',
@@ -110,7 +109,7 @@ export const actions = {
 		];
 		if (!isValid(id) || !isValid(worksId))
 			error(400, 'The comeback has no number of its own: load the page again.');
-		const opened = await openComeback(event.params.id, { id, worksId }, member);
+		const opened = await openComeback(event.locals.services, event.params.id, { id, worksId }, member);
 		if (!opened.ok) error(409, opened.error);
 		redirect(303, `/cases/${id}/listen`);
 	}

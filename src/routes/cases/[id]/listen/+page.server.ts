@@ -3,7 +3,6 @@ import { latest } from '$lib/case/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { caseHere } from '$lib/server/cases/access';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
-import { vehicleTypes } from '$library/index';
 import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
 
 export const load = async ({ params, depends, locals }) => {
@@ -14,7 +13,7 @@ export const load = async ({ params, depends, locals }) => {
 	const lamps = latest(view.entries, 'lamps-reported');
 	const work = latest(view.entries, 'prior-work');
 	const tyres = latest(view.entries, 'tyres-fitted');
-	const positions = vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [];
+	const positions = row.type?.wheels.map((wheel) => wheel.position) ?? [];
 	const complaintForm = await entryFormFor(
 		ComplaintForm,
 		{ words: '', symptoms: [], conditions: [], felt: [], when: [], ...complaint?.payload },

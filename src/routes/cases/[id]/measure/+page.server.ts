@@ -5,14 +5,13 @@ import { exposedByTest } from '$library/exposed';
 import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { services } from '$lib/server/running';
 import { sensorPrior, sensorQuestions, substituteMethods, warnedOf } from '../../../../../library/measure';
 
 export const load = async (event) => {
 	const { view, type, family, shared, cautions } = await benchPage(event);
 	const { at } = shared;
 	const kind = family?.family ?? null;
-	const good = type ? await services().goodReadings.ofType(type.id) : {};
+	const good = type ? await event.locals.services.goodReadings.ofType(type.id) : {};
 	return {
 		...shared,
 		family,

@@ -5,7 +5,7 @@ import { upperFirst } from '$lib/case/words';
 import { makersAlone } from '$library/exposed';
 import { allPlaces } from '$library/faultPlaces';
 import { MAKERS_PROCEDURE, PLACES, repairs } from '$library/repairs';
-import { CAR_POSITIONS, POSITIONS, vehicleTypes, type Position, type VehicleType } from '$library/index';
+import { CAR_POSITIONS, POSITIONS, type Position, type VehicleType } from '$library/index';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
@@ -29,7 +29,7 @@ function chosen(kind: string | null, place: string | null): typeof EMPTY {
 export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
 	const { row, view } = await caseHere({ params, locals });
-	const cautions = await cautionsHere(vehicleTypes.get(row.vehicle.typeId) ?? null);
+	const cautions = await cautionsHere(locals.services, row.type);
 	const done = ofKind(view.entries, 'repair');
 	const correcting = done.find((repair) => repair.id === url.searchParams.get('correct')) ?? null;
 	const values = correcting
@@ -41,7 +41,7 @@ export const load = async ({ params, depends, url, locals }) => {
 					: ''
 			}
 		: chosen(url.searchParams.get('does'), url.searchParams.get('place'));
-	const type = vehicleTypes.get(row.vehicle.typeId) ?? null;
+	const type = row.type;
 	const [kind, place] = [url.searchParams.get('does'), url.searchParams.get('place')];
 	return {
 		cautions: cautions.words([
@@ -53,9 +53,7 @@ export const load = async ({ params, depends, url, locals }) => {
 		]),
 		kinds: type ? repairKinds(type) : [],
 		chosen: kind !== null && place !== null ? { kind, place, calibrates: isCalibrating(kind) } : null,
-		positions: vehicleTypes.get(row.vehicle.typeId)?.wheels.map((wheel) => wheel.position) ?? [
-			...CAR_POSITIONS
-		],
+		positions: row.type?.wheels.map((wheel) => wheel.position) ?? [...CAR_POSITIONS],
 		repairs: done.map((repair) => ({
 			id: repair.id,
 			time: clock(repair.observedAt),

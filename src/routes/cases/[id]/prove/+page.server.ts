@@ -8,7 +8,6 @@ import { openCalibrations } from '$lib/case/calibrations';
 import { untaught } from '$lib/case/project';
 import { whenItShows } from '$lib/case/complaint';
 import { facetsOf } from '$library/vocabulary';
-import { typeOf } from '$lib/case/codes';
 import { lowerFirst } from '$lib/case/words';
 import { proofHeadline } from '$lib/case/headline';
 import { mayClear } from '$lib/case/mayClear';
@@ -16,7 +15,6 @@ import { testNeeds } from '$lib/case/nextStep';
 import { happenedAfter, latest } from '$lib/case/thread';
 import type { Verdict } from '$lib/core/prove/proof';
 import { maySign } from '$lib/server/accounts/members';
-import { services } from '$lib/server/running';
 import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
@@ -72,7 +70,7 @@ function lampOf(entries: readonly Entry[]) {
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await caseHere({ params, locals });
+	const { view, type } = await caseHere({ params, locals });
 	const { entries, lastClear, lastCompleteScan } = view;
 	const since = (kind: 'key-cycled' | 'lamp-check' | 'proving-drive') => {
 		const entry = latest(entries, kind);
@@ -92,7 +90,7 @@ export const load = async ({ params, depends, locals }) => {
 		steps.every((done) => happenedAfter(entries, lastCompleteScan, done));
 	const complaint = latest(entries, 'complaint')?.payload;
 	const shows = facetsOf(complaint?.when ?? []);
-	const cautions = await cautionsHere(typeOf(entries));
+	const cautions = await cautionsHere(locals.services, type);
 	return {
 		cautions: cautions.words(['road', 'manoeuvres']),
 		codes: view.codes.map((code) => ({
@@ -183,20 +181,20 @@ export const actions = {
 	returns: entryAction(
 		ReturnsForm,
 		'returns-told',
-		async ({ code, returns, overKm, from, conditions, ...when }) => ({
+		async ({ code, returns, overKm, from, conditions, ...when }, { locals }) => ({
 			...splitCodeKey(code),
 			returns: filled(returns),
 			overKm: filled(overKm),
 			from,
 			conditions,
 			showsWhen: showsWhenOf(when),
-			target: await services().settings.read('residualTarget')
+			target: await locals.services.settings.read('residualTarget')
 		}),
 		'Saved: the distance that is still needed follows from it.'
 	),
 	letGo: async (event) => {
 		if (!maySign(memberHere(event))) error(403, 'Only a lead lets a part of the proof go.');
-		const { view } = await loadCase(event.params.id);
+		const { view } = await loadCase(event.locals.services, event.params.id);
 		return entryAction(
 			LetGoForm,
 			'proof-waived',

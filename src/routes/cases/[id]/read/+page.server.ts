@@ -1,4 +1,4 @@
-import { makerOf, typeOf } from '$lib/case/codes';
+import { makerOf } from '$lib/case/vehicleOf';
 import { describeEntry } from '$lib/case/describe';
 import { networkFindings } from '$lib/case/networkFindings';
 import type { CaseView } from '$lib/case/project';
@@ -11,7 +11,6 @@ import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { caseRowHere, caseHere, writerHere } from '$lib/server/cases/access';
 import { LinkAddress } from '$lib/server/cases/linkAddress';
-import { services } from '$lib/server/running';
 import { clock } from '$lib/server/cases/clock';
 
 const AddressForm = z.object({ address: LinkAddress });
@@ -46,7 +45,7 @@ function reportedGroups({ entries, book }: CaseView) {
 
 export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
+	const { row, view, type } = await caseHere({ params, locals });
 	const madeByUs = new Set(
 		view.codes.flatMap(({ madeByUs, address, dtc }) => (madeByUs ? [`${address}/${dtc}`] : []))
 	);
@@ -78,7 +77,7 @@ export const load = async ({ params, depends, url, locals }) => {
 			vin,
 			vinDiffers: vin !== null && recorded !== null && vin !== recorded,
 			modules: viewScan(chosen, view.book, makerOf(view.entries), madeByUs),
-			findings: networkFindings(chosen.payload, typeOf(view.entries), view.book)
+			findings: networkFindings(chosen.payload, type, view.book)
 		},
 		lampCodes: ofKind(view.entries, 'lamp-read')
 			.map(({ id, payload: { groups, meaning, lamp, repeats }, observedAt, authorName }) => ({
@@ -92,7 +91,7 @@ export const load = async ({ params, depends, url, locals }) => {
 			}))
 			.reverse(),
 		reported: reportedGroups(view),
-		byLamp: typeOf(view.entries)?.tells === 'lamp'
+		byLamp: type?.tells === 'lamp'
 	};
 };
 
@@ -101,8 +100,8 @@ export const actions = {
 		writerHere(event);
 		const form = await superValidate(event.request, zod4(AddressForm));
 		if (!form.valid) return fail(400, { form });
-		const { vehicle } = await caseRowHere(event.params.id);
-		await services().cases.setLinkAddress(vehicle.id, form.data.address || null);
+		const { vehicle } = await caseRowHere(event.locals.services, event.params.id);
+		await event.locals.services.cases.setLinkAddress(vehicle.id, form.data.address || null);
 		return message(form, 'Address saved.');
 	}
 };

@@ -2,8 +2,8 @@ import { error, fail } from '@sveltejs/kit';
 import { describeEntry } from '$lib/case/describe';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, memberHere } from '$lib/server/cases/access';
+import { stampHere } from '$lib/server/cases/knownHere';
 import { clock } from '$lib/server/cases/clock';
-import { services } from '$lib/server/running';
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
@@ -16,9 +16,10 @@ export const load = async ({ params, url, depends, locals }) => {
 		title: describeEntry(entry).title
 	}));
 	const mayLead = locals.member !== null && maySign(locals.member);
-	const { thinking, outlooks } = services();
+	const { thinking, outlooks } = locals.services;
 	const reason = await thinking.ask('reasonPage', { caseId: params.id, upTo });
-	const outlook = upTo === null && reason ? await outlooks.of(params.id, thread.length) : null;
+	const now = { seq: thread.length, known: await stampHere(locals.services) };
+	const outlook = upTo === null && reason ? await outlooks.of(params.id, now) : null;
 	return { moments, upTo, mayLead, reason: reason && { ...reason, toGo: outlook } };
 };
 
@@ -31,7 +32,7 @@ export const actions = {
 		const proving = Number(form.get('proving')) / 100;
 		if (!(proving >= 0 && proving <= 1))
 			return fail(400, { message: 'It goes from 0 (track record) to 100 (prove first).' });
-		await services().settings.write('proving', proving, member.id);
+		await event.locals.services.settings.write('proving', proving, member.id);
 		return { saved: true };
 	}
 };

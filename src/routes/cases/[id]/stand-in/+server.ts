@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
+import type { RequestEvent } from './$types';
 import { caseRowHere, memberHere, writerHere } from '$lib/server/cases/access';
 
 const TIMEOUT_MS = 2000;
@@ -10,8 +11,8 @@ const Told = z.union([
 ]);
 
 /** Passes the control panel of a simulated vehicle through; a real vehicle has none. */
-async function panel(caseId: string, init?: RequestInit): Promise<Response> {
-	const { vehicle } = await caseRowHere(caseId);
+async function panel({ locals, params }: RequestEvent, init?: RequestInit): Promise<Response> {
+	const { vehicle } = await caseRowHere(locals.services, params.id);
 	if (!vehicle.standInAddress) error(404, 'This vehicle is not simulated.');
 	try {
 		const response = await fetch(`http://${vehicle.standInAddress}/`, {
@@ -29,10 +30,10 @@ async function panel(caseId: string, init?: RequestInit): Promise<Response> {
 
 export async function GET(event) {
 	memberHere(event);
-	return panel(event.params.id);
+	return panel(event);
 }
 
 export async function POST(event) {
 	writerHere(event);
-	return panel(event.params.id, { method: 'POST', body: await event.request.text() });
+	return panel(event, { method: 'POST', body: await event.request.text() });
 }

@@ -1,4 +1,3 @@
-import { typeOf } from '$lib/case/codes';
 import { ofKind } from '$lib/case/thread';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import { caseHere } from '$lib/server/cases/access';
@@ -11,11 +10,10 @@ import { signals } from '../../../../../library/signals';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
-	const type = typeOf(view.entries);
+	const { row, view, type } = await caseHere({ params, locals });
 	const why = watchDefaults(view);
 	return {
-		cautions: (await cautionsHere(type)).words(['road', 'wheel-turns']),
+		cautions: (await cautionsHere(locals.services, type)).words(['road', 'wheel-turns']),
 		linkAddress: row.vehicle.linkAddress,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit, address, moduleName }) => ({
 			signal,

@@ -7,9 +7,7 @@ import { mayClear } from '$lib/case/mayClear';
 import type { Result } from '$lib/core/result';
 import { Purpose } from '$lib/case/entries/live-recording/payload';
 import { loadCase, writerHere } from '$lib/server/cases/access';
-import { vehicleTypes } from '../../../../../library';
 import { liveSignals } from '../../../../../library/liveSignals';
-import { services } from '$lib/server/running';
 
 const Work = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('scan'), entryId: Ulid }),
@@ -39,8 +37,8 @@ export async function POST(event) {
 	const member = writerHere(event);
 	const work = Work.safeParse(await event.request.json().catch(() => null));
 	if (!work.success) error(400, z.prettifyError(work.error));
-	const { row, view, thread } = await loadCase(event.params.id);
-	const { desk } = services();
+	const { row, view, thread } = await loadCase(event.locals.services, event.params.id);
+	const { desk } = event.locals.services;
 	const answer = (result: Result<unknown>) =>
 		result.ok ? json({ job: result.value }) : json({ message: result.error }, { status: 409 });
 
@@ -57,7 +55,7 @@ export async function POST(event) {
 		case 'scan':
 			return answer(desk.startScan(row, member, entryId));
 		case 'record': {
-			const type = vehicleTypes.get(row.vehicle.typeId);
+			const type = row.type;
 			const wanted = new Set(work.data.signals);
 			const signals = (type ? liveSignals(type) : []).filter(({ signal }) => wanted.has(signal));
 			if (signals.length === 0)

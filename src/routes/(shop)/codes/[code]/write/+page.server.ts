@@ -4,7 +4,6 @@ import { zod4 } from 'sveltekit-superforms/adapters';
 import { codeOfSlug } from '$lib/case/decoderAnswer';
 import { memberHere } from '$lib/server/cases/access';
 import { mayEditCodes } from '$lib/server/accounts/members';
-import { services } from '$lib/server/running';
 import { CodeDefinition, DRIVING, GROUPS } from '$library/codePack';
 import { titleSource } from '$library/codes';
 import { signals } from '$library/signals';
@@ -22,13 +21,15 @@ function writing(event: CodeEvent) {
 	return { member, code: code.code, failureType: code.failureType ?? '' };
 }
 
-const newest = async (code: string, failureType: string) =>
-	(await services().codes.ownVersions(code)).find((v) => (v.definition.failureType ?? '') === failureType);
+const newest = async ({ locals }: CodeEvent, code: string, failureType: string) =>
+	(await locals.services.codes.ownVersions(code)).find(
+		(v) => (v.definition.failureType ?? '') === failureType
+	);
 
 export const load = async (event) => {
 	const { code, failureType } = writing(event);
-	const own = await newest(code, failureType);
-	const book = await services().codes.bookFor([code]);
+	const own = await newest(event, code, failureType);
+	const book = await event.locals.services.codes.bookFor([code]);
 	const other = own ? null : titleSource(book, { code, failureType: failureType || null });
 	const from = own?.definition ?? other;
 	return {
@@ -49,7 +50,7 @@ export const actions = {
 		const form = await superValidate(event.request, zod4(DefinitionForm));
 		if (!form.valid) return fail(400, { form });
 		const { why, basedOn, failureType } = form.data;
-		const before = await newest(code, failureType);
+		const before = await newest(event, code, failureType);
 		const definition = CodeDefinition.safeParse(
 			toDefinition(code, form.data, {
 				sender: before?.definition.sender ?? null,
@@ -58,7 +59,11 @@ export const actions = {
 		);
 		if (!definition.success)
 			return message(form, definition.error.issues[0]?.message ?? 'Something is not right.', { status: 400 });
-		const saved = await services().codes.saveOwn(definition.data, { authorName: member.name, why, basedOn });
+		const saved = await event.locals.services.codes.saveOwn(definition.data, {
+			authorName: member.name,
+			why,
+			basedOn
+		});
 		if (!saved.ok) return message(form, saved.error, { status: 409 });
 		redirect(303, `/codes/${failureType ? `${code}-${failureType}` : code}`);
 	}

@@ -1,12 +1,11 @@
 import { error } from '@sveltejs/kit';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 import { packAsCsv, packAsJson } from '$library/packFile';
 
 /** A pack as a file to keep or to pass on. */
 export async function GET(event) {
 	memberHere(event);
-	const pack = await services().codes.exportPack(event.params.pack);
+	const pack = await event.locals.services.codes.exportPack(event.params.pack);
 	if (!pack) error(404, 'There is no such pack. It may have been taken away.');
 	const csv = event.url.searchParams.get('as') === 'csv';
 	return new Response(csv ? packAsCsv(pack) : packAsJson(pack), {

@@ -1,6 +1,5 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { typeOf } from '$lib/case/codes';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { StandInInstruments } from '$lib/server/link/standInInstruments';
 import { Position } from '../../../../../../library';
@@ -22,8 +21,7 @@ const PlaceAsked = z.object({
 export async function POST(event) {
 	writerHere(event);
 	const body: unknown = await event.request.json().catch(() => null);
-	const { row, view } = await loadCase(event.params.id);
-	const type = typeOf(view.entries);
+	const { row, type } = await loadCase(event.locals.services, event.params.id);
 	if (!row.vehicle.standInAddress) error(409, 'No meter is connected here: type the reading in.');
 	const meter = new StandInInstruments(row.vehicle.standInAddress);
 	const answer = async (mode: 'volts-dc' | 'volts-ac' | 'ohms', red: string, black: string) => {

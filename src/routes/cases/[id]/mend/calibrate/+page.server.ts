@@ -1,15 +1,14 @@
+import type { RequestEvent } from './$types';
 import { error } from '@sveltejs/kit';
 import { calibrationConditions, shopFunctions } from '$library/calibrations';
 import { exposedByCalibration } from '$library/exposed';
 import type { VehicleType } from '$library/index';
 import { caseCalibrations, type CaseCalibration } from '$lib/case/calibrations';
-import { typeOf } from '$lib/case/codes';
 import { lowerFirst, upperFirst } from '$lib/case/words';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { cautionsHere, type CautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
-import { services } from '$lib/server/running';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { ByHandForm, WaiveForm } from './forms';
 
@@ -54,11 +53,10 @@ function shown(
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
+	const { row, view, type } = await caseHere({ params, locals });
 	const all = caseCalibrations(view.entries);
-	const type = typeOf(view.entries);
-	const cautions = await cautionsHere(type);
-	const owned = new Set(await services().settings.read('equipment'));
+	const cautions = await cautionsHere(locals.services, type);
+	const owned = new Set(await locals.services.settings.read('equipment'));
 	return {
 		calibrations: all.map((one) => shown(one, all, owned, cautions, type)),
 		linkAddress: row.vehicle.linkAddress,
@@ -69,8 +67,8 @@ export const load = async ({ params, depends, locals }) => {
 };
 
 /** The calibration of a case by its id; throws 404 where the case has none of that name. */
-async function calibrationOf(caseId: string, id: string): Promise<CaseCalibration> {
-	const { view } = await loadCase(caseId);
+async function calibrationOf({ locals, params }: RequestEvent, id: string): Promise<CaseCalibration> {
+	const { view } = await loadCase(locals.services, params.id);
 	const found = caseCalibrations(view.entries).find((one) => one.id === id);
 	if (!found) error(404, 'This calibration is not due on this case.');
 	return found;
@@ -85,7 +83,7 @@ export const actions = {
 			ByHandForm,
 			'calibration',
 			async ({ calibration, how, state, detail }) => {
-				const one = await calibrationOf(event.params.id, calibration);
+				const one = await calibrationOf(event, calibration);
 				const { placed } = one;
 				return {
 					calibration: placed.calibration.id,
@@ -107,7 +105,7 @@ export const actions = {
 			WaiveForm,
 			'calibration-waived',
 			async ({ calibration, reason }) => {
-				const one = await calibrationOf(event.params.id, calibration);
+				const one = await calibrationOf(event, calibration);
 				return {
 					calibration: one.placed.calibration.id,
 					role: one.placed.module.role,

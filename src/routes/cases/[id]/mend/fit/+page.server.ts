@@ -1,6 +1,5 @@
 import { exposedBySheet } from '$library/exposed';
 import { bleedOrder, fittingSheets, sheetFor, sheetOn } from '$library/fittingSheets';
-import { vehicleTypes } from '$library/index';
 import { torqueWords } from '$lib/core/calibrate/torque';
 import { fittingLacks } from '$lib/case/entries/fitting/lacks';
 import { lastFittings } from '$lib/case/fittings';
@@ -13,7 +12,7 @@ import { clock } from '$lib/server/cases/clock';
 export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
 	const { row, view } = await caseHere({ params, locals });
-	const type = vehicleTypes.get(row.vehicle.typeId) ?? null;
+	const type = row.type;
 	const planned = latest(view.entries, 'repair-planned')?.payload ?? null;
 	const done = latest(view.entries, 'repair')?.payload.does ?? null;
 	const work = planned ? { kind: planned.repair, place: planned.place } : done;
@@ -37,7 +36,7 @@ export const load = async ({ params, depends, url, locals }) => {
 	const asked = url.searchParams.get('place') ?? work?.place ?? '';
 	const place = places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null;
 	const sheet = chosen && sheetOn(chosen, type, place);
-	const cautions = await cautionsHere(type);
+	const cautions = await cautionsHere(locals.services, type);
 	return {
 		sheets: [...fittingSheets.values()].map(({ id, name }) => ({ id, name })),
 		sheet: sheet && {

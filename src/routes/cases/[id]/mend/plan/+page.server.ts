@@ -1,11 +1,10 @@
 import { caseRowHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
-export const load = async ({ params, depends, url }) => {
+export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
-	const { id: caseId } = await caseRowHere(params.id);
+	const { id: caseId } = await caseRowHere(locals.services, params.id);
 	const asked = url.searchParams;
-	return services().thinking.ask('planPage', {
+	return locals.services.thinking.ask('planPage', {
 		caseId,
 		kind: asked.get('does'),
 		place: asked.get('place'),

@@ -1,4 +1,4 @@
-import { typeOf, type CaseCode } from '$lib/case/codes';
+import { type CaseCode } from '$lib/case/codes';
 import { countedRecordings } from '$lib/case/drivenKm';
 import { provingDrivePlan } from '$lib/case/provingDrive';
 import { watchDefaults } from '$lib/case/watchDefaults';
@@ -15,10 +15,9 @@ const keysOf = (codes: readonly CaseCode[]) => codes.map(({ address, dtc }) => `
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
-	const type = typeOf(view.entries);
+	const { row, view, type } = await caseHere({ params, locals });
 	return {
-		cautions: (await cautionsHere(type)).words(['road', 'manoeuvres']),
+		cautions: (await cautionsHere(locals.services, type)).words(['road', 'manoeuvres']),
 		linkAddress: row.vehicle.linkAddress,
 		/** The clear that this drive proves; null where nothing is cleared. */
 		cleared: view.lastClear?.id ?? null,

@@ -1,4 +1,3 @@
-import { typeOf } from '$lib/case/codes';
 import { LAMPS } from '$library/positions';
 import { latest } from '$lib/case/thread';
 import { lampTableOf, lampTables } from '$library/lampTables';
@@ -7,9 +6,9 @@ import { caseHere } from '$lib/server/cases/access';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
+	const { row, view, type } = await caseHere({ params, locals });
 	const reported = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
-	const cautions = await cautionsHere(typeOf(view.entries));
+	const cautions = await cautionsHere(locals.services, type);
 	return {
 		lamps: [...LAMPS],
 		/** The lamp that this is most likely about. */

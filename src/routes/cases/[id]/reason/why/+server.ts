@@ -1,12 +1,11 @@
 import { error, json } from '@sveltejs/kit';
 import { caseRowHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 /** Which entries moved the probability of a link of a place, and by how much. */
-export async function GET({ params, url }) {
-	const { id: caseId } = await caseRowHere(params.id);
+export async function GET({ params, url, locals }) {
+	const { id: caseId } = await caseRowHere(locals.services, params.id);
 	const asked = Number(url.searchParams.get('upto') ?? NaN);
-	const why = await services().thinking.ask('whyPage', {
+	const why = await locals.services.thinking.ask('whyPage', {
 		caseId,
 		upTo: Number.isInteger(asked) && asked >= 1 ? asked : null,
 		place: url.searchParams.get('place') ?? '',

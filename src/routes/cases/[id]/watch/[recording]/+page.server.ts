@@ -1,5 +1,4 @@
 import { error } from '@sveltejs/kit';
-import { typeOf } from '$lib/case/codes';
 import { codeConditions } from '$lib/case/watchDefaults';
 import { ofKind } from '$lib/case/thread';
 import { caseHere } from '$lib/server/cases/access';
@@ -8,11 +7,10 @@ import { sayCondition, signals } from '../../../../../../library/signals';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await caseHere({ params, locals });
+	const { view, type } = await caseHere({ params, locals });
 	const recordings = ofKind(view.entries, 'live-recording');
 	const here = recordings.find(({ id }) => id === params.recording);
 	if (!here) error(404, 'There is no such recording on this case.');
-	const type = typeOf(view.entries);
 	return {
 		recording: { id: here.id, time: clock(here.observedAt), by: here.authorName, ...here.payload },
 		words: Object.fromEntries(

@@ -1,23 +1,20 @@
-import { typeOf } from '$lib/case/codes';
 import { watchDefaults } from '$lib/case/watchDefaults';
 import { mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';
 import { casePage } from '$lib/server/cases/page';
-import { services } from '$lib/server/running';
 import { exposedByVehicle } from '../../../../../../library/exposed';
 import { liveSignals } from '../../../../../../library/liveSignals';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const loaded = await caseHere({ params, locals });
-	const { row, view } = loaded;
-	const type = typeOf(view.entries);
+	const { row, view, type } = loaded;
 	const mateOf = (axle: number, side: string) =>
 		type?.wheels.find((wheel) => wheel.axle === axle && wheel.side !== side)?.position.replace('-', '_') ??
 		null;
 	const { number } = casePage(loaded);
-	const cautions = await cautionsHere(type);
+	const cautions = await cautionsHere(locals.services, type);
 	// This page has no frame of the case around it that says what the vehicle is.
 	const vehicle = type ? exposedByVehicle(type) : [];
 	return {
@@ -30,7 +27,7 @@ export const load = async ({ params, depends, locals }) => {
 		number,
 		linkAddress: row.vehicle.linkAddress,
 		standIn: row.vehicle.standInAddress !== null,
-		job: services().desk.status(params.id),
+		job: locals.services.desk.status(params.id),
 		mayRecord: locals.member !== null && mayWrite(locals.member) && !view.signature,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit }) => ({ signal, name, unit })),
 		defaults: [...watchDefaults(view).keys()],

@@ -1,14 +1,12 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseTestConditions } from '$lib/case/testConditions';
-import { typeOf } from '$lib/case/codes';
 import { Ulid } from '$lib/case/fields';
 import { ColumnMappingShape } from '$lib/case/columnMappingShape';
 import { splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { liveVehicleOf } from '$lib/server/jobs/recorder';
-import { services } from '$lib/server/running';
 
 const About = z.object({
 	id: Ulid,
@@ -20,15 +18,15 @@ const About = z.object({
 });
 
 /** What this shop has said of files with this header before. */
-export async function GET({ url }) {
+export async function GET({ url, locals }) {
 	const key = url.searchParams.get('key') ?? '';
-	return json({ mapping: await services().columnMemory.find(key) });
+	return json({ mapping: await locals.services.columnMemory.find(key) });
 }
 
 /** Takes a file that was read in the browser, in framed pieces: first what it is, as JSON, then its samples. */
 export async function POST(event) {
 	const member = writerHere(event);
-	const { row, view, thread } = await loadCase(event.params.id);
+	const { row, view, thread, type } = await loadCase(event.locals.services, event.params.id);
 	const body = new Uint8Array(await event.request.arrayBuffer());
 	const pieces = splitPieces(body);
 	if (!pieces.ok) error(400, `The file cannot be read: ${pieces.error}.`);
@@ -38,8 +36,7 @@ export async function POST(event) {
 	const { id, name, fileName, bytes, remember } = about.data;
 	if (thread.some((entry) => entry.id === id)) return json({ id });
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
-	const { desk, heavy } = services();
-	const type = typeOf(view.entries);
+	const { captures, heavy } = event.locals.services;
 	const ready = await heavy.ask('importedRecording', {
 		body,
 		vehicle: type ? liveVehicleOf(type) : undefined,
@@ -48,18 +45,22 @@ export async function POST(event) {
 		tests: caseTestConditions(view).map(({ name: test, condition }) => ({ name: test, condition }))
 	});
 	if (!ready.ok) error(400, ready.error);
-	const held = await desk.captures.keep(
+	const held = await captures.keep(
 		{ id, caseId: row.id, authorId: member.id, name, startedAt: new Date().toISOString() },
 		ready.value.pieces
 	);
 	if (!held.ok) error(409, held.error);
 	const { payload } = ready.value;
-	const stored = await addEntry({ id, caseId: row.id, kind: 'live-recording', payload }, member);
+	const stored = await addEntry(
+		event.locals.services,
+		{ id, caseId: row.id, kind: 'live-recording', payload },
+		member
+	);
 	if (!stored.ok) {
-		await desk.captures.forget({ id, caseId: row.id });
+		await captures.forget({ id, caseId: row.id });
 		error(409, stored.error);
 	}
-	if (remember) await services().columnMemory.keep(remember.key, remember.mapping, member.name);
+	if (remember) await event.locals.services.columnMemory.keep(remember.key, remember.mapping, member.name);
 	return json({ id });
 }
 

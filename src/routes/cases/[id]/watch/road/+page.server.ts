@@ -1,4 +1,3 @@
-import { typeOf } from '$lib/case/codes';
 import { codeConditions, watchDefaults } from '$lib/case/watchDefaults';
 import { latest } from '$lib/case/thread';
 import { planRoadTest } from '$lib/core/live/roadTest';
@@ -10,12 +9,11 @@ import { sayCondition, signals } from '../../../../../../library/signals';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { row, view } = await caseHere({ params, locals });
-	const type = typeOf(view.entries);
+	const { row, view, type } = await caseHere({ params, locals });
 	const complaint = latest(view.entries, 'complaint')?.payload;
 	const lamps = latest(view.entries, 'lamps-reported')?.payload.lamps ?? [];
 	return {
-		cautions: (await cautionsHere(type)).words(['road', 'manoeuvres']),
+		cautions: (await cautionsHere(locals.services, type)).words(['road', 'manoeuvres']),
 		linkAddress: row.vehicle.linkAddress,
 		signals: type ? liveSignals(type).map(({ signal, name, unit }) => ({ signal, name, unit })) : [],
 		defaults: [...watchDefaults(view).keys()],

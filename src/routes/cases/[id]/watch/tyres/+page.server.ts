@@ -1,4 +1,3 @@
-import { typeOf } from '$lib/case/codes';
 import { codeConditions } from '$lib/case/watchDefaults';
 import { latest } from '$lib/case/thread';
 import { thresholdOf } from '$lib/core/tyres/codeThreshold';
@@ -14,8 +13,7 @@ const carWheels = CAR_POSITIONS.map((position) => ({
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await caseHere({ params, locals });
-	const type = typeOf(view.entries);
+	const { view, type } = await caseHere({ params, locals });
 	const told = latest(view.entries, 'tyres-fitted')?.payload.tyres ?? [];
 	const wheels = type?.wheels ?? carWheels;
 	const drive = type?.chassis.drive ?? null;

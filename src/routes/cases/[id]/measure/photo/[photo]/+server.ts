@@ -1,10 +1,9 @@
 import { error } from '@sveltejs/kit';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 export async function GET(event) {
 	memberHere(event);
-	const bytes = await services().photos.read(event.params.id, event.params.photo);
+	const bytes = await event.locals.services.photos.read(event.params.id, event.params.photo);
 	if (!bytes) error(404, 'There is no such photo on this case.');
 	return new Response(new Uint8Array(bytes), {
 		headers: {

@@ -1,21 +1,18 @@
 import { error } from '@sveltejs/kit';
-import { typeOf } from '$lib/case/codes';
 import { ofKind } from '$lib/case/thread';
 import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
-import { services } from '$lib/server/running';
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
-	const { view } = await caseHere({ params, locals });
+	const { view, type } = await caseHere({ params, locals });
 	const captures = ofKind(view.entries, 'scope-capture');
 	const at = captures.findIndex(({ id }) => id === params.capture);
 	const here = captures[at];
 	if (!here) error(404, 'There is no such capture on this case.');
-	const type = typeOf(view.entries);
 	const position = here.payload.channels[0]?.position;
 	const wheel = type?.wheels.find((one) => one.position === position);
-	const kept = type ? await services().goodReadings.capturesOfType(type.id) : [];
+	const kept = type ? await locals.services.goodReadings.capturesOfType(type.id) : [];
 	return {
 		capture: { id: here.id, time: clock(here.observedAt), by: here.authorName, ...here.payload },
 		circumferenceM: wheel?.circumferenceM ?? null,

@@ -1,6 +1,5 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { typeOf } from '$lib/case/codes';
 import { Ulid } from '$lib/case/fields';
 import { splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
@@ -21,7 +20,7 @@ const About = z.object({
 /** Takes a capture that was read in the browser, in framed pieces: first what it is, as JSON, then its samples. */
 export async function POST(event) {
 	const member = writerHere(event);
-	const { row, view, thread } = await loadCase(event.params.id);
+	const { row, view, thread, type } = await loadCase(event.locals.services, event.params.id);
 	const pieces = splitPieces(new Uint8Array(await event.request.arrayBuffer()));
 	if (!pieces.ok) error(400, `The file cannot be read: ${pieces.error}.`);
 	const [told, samples] = pieces.value;
@@ -37,6 +36,7 @@ export async function POST(event) {
 	if (thread.some((entry) => entry.id === id)) return json({ id });
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
 	const stored = await addCapture(
+		event.locals.services,
 		{ id, caseId: row.id },
 		{
 			capture: samples ?? new Uint8Array(),
@@ -44,7 +44,7 @@ export async function POST(event) {
 			about: {
 				name,
 				knownGood,
-				typeId: typeOf(view.entries)?.id ?? '',
+				typeId: type?.id ?? '',
 				source: { kind: 'file', fileName, bytes },
 				teeth
 			}

@@ -1,6 +1,5 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { typeOf } from '$lib/case/codes';
 import { Ulid } from '$lib/case/fields';
 import { familyAt } from '$lib/case/measured';
 import { positionWords } from '$lib/case/words';
@@ -26,10 +25,9 @@ export async function POST(event) {
 	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const { id, name, positions, at, rateHz, durationS, knownGood } = asked.data;
-	const { row, view, thread } = await loadCase(event.params.id);
+	const { row, view, thread, type } = await loadCase(event.locals.services, event.params.id);
 	if (thread.some((entry) => entry.id === id)) return json({ id });
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
-	const type = typeOf(view.entries);
 	if (!row.vehicle.standInAddress) error(409, 'No oscilloscope is connected here: bring in its file.');
 	if (!type) error(409, 'The library does not describe this vehicle: bring in a file.');
 	const probes = positions.map((position) =>
@@ -42,6 +40,7 @@ export async function POST(event) {
 	});
 	if (!taken.ok) error(409, taken.error);
 	const stored = await addCapture(
+		event.locals.services,
 		{ id, caseId: row.id },
 		{
 			capture: {

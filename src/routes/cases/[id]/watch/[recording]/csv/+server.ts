@@ -1,10 +1,9 @@
 import { error } from '@sveltejs/kit';
 import { writeCsv } from '$lib/core/live/writeCsv';
-import { services } from '$lib/server/running';
 
 /** A recording as CSV, as `jaldi live` reads it. */
-export async function GET({ params }) {
-	const { captures } = services().desk;
+export async function GET({ params, locals }) {
+	const { captures } = locals.services;
 	const own = { caseId: params.id, id: params.recording };
 	const samples = await captures.read(own);
 	if (!samples) error(404, 'This recording holds no samples.');

@@ -1,10 +1,9 @@
 import { error } from '@sveltejs/kit';
 import { framePieces } from '$lib/core/live/pieces';
-import { services } from '$lib/server/running';
 
 /** The samples of a recording: its pieces (JLC1), each after its length in four bytes, little endian. */
-export async function GET({ params }) {
-	const { captures } = services().desk;
+export async function GET({ params, locals }) {
+	const { captures } = locals.services;
 	const own = { caseId: params.id, id: params.recording };
 	const pieces = await captures.pieces(own);
 	if (pieces.length === 0) error(404, 'There is no such recording here.');

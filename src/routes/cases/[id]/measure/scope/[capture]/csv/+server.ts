@@ -2,14 +2,13 @@ import { error } from '@sveltejs/kit';
 import { decodeCapture } from '$lib/core/scope/captureChunk';
 import { writeCapture } from '$lib/core/scope/captureRows';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 const PIECE_ROWS = 20_000;
 
 /** A capture as CSV, sent piece by piece. */
 export async function GET(event) {
 	memberHere(event);
-	const { captures } = services().desk;
+	const { captures } = event.locals.services;
 	const { id, capture: captureId } = event.params;
 	const [bytes] = await captures.pieces({ caseId: id, id: captureId });
 	if (!bytes) error(404, 'There is no such capture here.');

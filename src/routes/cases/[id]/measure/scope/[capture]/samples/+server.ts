@@ -1,15 +1,14 @@
 import { error } from '@sveltejs/kit';
 import { memberHere } from '$lib/server/cases/access';
-import { services } from '$lib/server/running';
 
 /** The samples of a capture as they are kept (JSC1). A capture kept as good may be laid over one of another case. */
 export async function GET(event) {
 	memberHere(event);
-	const { desk, goodReadings } = services();
+	const { captures, goodReadings } = event.locals.services;
 	const { id: caseId, capture: id } = event.params;
-	const own = await desk.captures.pieces({ caseId, id });
+	const own = await captures.pieces({ caseId, id });
 	const keptBy = own.length > 0 ? null : await goodReadings.caseOfCapture(id);
-	const [bytes] = keptBy === null ? own : await desk.captures.pieces({ caseId: keptBy, id });
+	const [bytes] = keptBy === null ? own : await captures.pieces({ caseId: keptBy, id });
 	if (!bytes) error(404, 'There is no such capture.');
 	return new Response(new Uint8Array(bytes), {
 		headers: {

@@ -3,16 +3,15 @@ import { MOST_PACKED_LOG_BYTES } from '$lib/case/keptLimits';
 import { Ulid } from '$lib/case/fields';
 import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
 import { isLog, unpackedLog } from '$lib/server/cases/keptLog';
-import { services } from '$lib/server/running';
 
 /** Takes a frame log, packed, before the entry that speaks of it. */
 export async function PUT(event) {
 	const member = writerHere(event);
-	const row = await caseRowHere(event.params.id);
+	const row = await caseRowHere(event.locals.services, event.params.id);
 	if (row.signed) error(409, 'This case is signed: its thread is closed.');
 	const id = event.params.entry;
 	if (!Ulid.safeParse(id).success) error(400, 'The id of an entry is a ULID.');
-	const { captures } = services().desk;
+	const { captures } = event.locals.services;
 	const state = await captures.stateOf({ id, caseId: row.id });
 	if (state === 'ours') return json({ id });
 	if (state === 'another') error(409, 'Something else is kept under this id.');
@@ -29,11 +28,11 @@ export async function PUT(event) {
 }
 
 /** The log as it came, to be looked at elsewhere. */
-export async function GET({ params }) {
-	const { thread } = await loadCase(params.id);
+export async function GET({ params, locals }) {
+	const { thread } = await loadCase(locals.services, params.id);
 	const entry = thread.find(({ id }) => id === params.entry);
 	if (entry?.kind !== 'frame-log') error(404, 'There is no such log on this case.');
-	const [packed] = await services().desk.captures.pieces(entry);
+	const [packed] = await locals.services.captures.pieces(entry);
 	const log = packed && (await unpackedLog(packed));
 	if (!log) error(404, 'Of this log only what it told was kept.');
 	const name = entry.payload.fileName.replace(/\.gz$/, '').replace(/[^\w. -]/g, '_');

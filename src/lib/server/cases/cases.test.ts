@@ -1,0 +1,168 @@
+import { ulid } from 'ulid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { vehicleTypes } from '../../../../library';
+import { CodePack } from '../../../../library/codePack';
+import { oneCodeRead } from '../../case/oneCode.fixture';
+import { inlineWork } from '../heavy/inline';
+import { openTestShop, put, type TestShop } from '../shop.fixture';
+import { loadCase } from './access';
+import { addEntry } from './addEntry';
+import { stampHere } from './knownHere';
+import { nextOf } from './outlook';
+import { reasonOf } from './reason';
+import { reasonPage } from './reasonPage';
+
+let shop: TestShop;
+beforeEach(async () => {
+	shop = await openTestShop();
+});
+afterEach(() => shop.close());
+
+/** A case on which the brake module told of one code that no shipped pack knows. */
+async function unknownCodeRead(): Promise<void> {
+	const type = vehicleTypes.get('brindle-marlow-16');
+	if (!type) throw new Error('no minibus in the library');
+	const { thread } = oneCodeRead(type, 'brake', '5ABC13', 0x2f);
+	for (const { kind, payload } of thread) await put(shop, kind as never, payload as never);
+}
+
+const PACK = CodePack.parse({
+	format: 'jaldi-code-pack',
+	version: 1,
+	id: 'brindle-brakes',
+	name: 'Brindle brakes',
+	source: 'a binder',
+	date: '2026-01-01',
+	conditions: 'stated',
+	maker: 'Brindle',
+	definitions: [
+		{ code: 'C1ABC', title: 'Wheel speed sensor rear left', group: 'wheel-speed', corner: 'rear-left' }
+	]
+});
+const loaded = () => loadCase(shop, shop.caseId);
+const chanceAt = async (place: string): Promise<number> => {
+	const reasoned = await reasonOf(shop, await loaded());
+	if (!reasoned) throw new Error('nothing to reason about');
+	const { model, belief } = reasoned.reasoning;
+	return model.faults.reduce((sum, one, i) => sum + (one.place === place ? (belief.present[i] ?? 0) : 0), 0);
+};
+
+describe('a case on this server', () => {
+	it('is projected once, until its thread grows', async () => {
+		await unknownCodeRead();
+		const first = await loaded();
+		expect((await loaded()).view).toBe(first.view);
+		expect(first.type?.id).toBe('brindle-marlow-16');
+		await put(shop, 'note', { text: 'seen' });
+		const after = await loaded();
+		expect(after.view).not.toBe(first.view);
+		expect(after.thread).toHaveLength(first.thread.length + 1);
+	});
+
+	it('has nothing reasoned anew by a note', async () => {
+		await unknownCodeRead();
+		const first = await reasonOf(shop, await loaded());
+		await put(shop, 'note', { text: 'the customer waits' });
+		expect((await reasonOf(shop, await loaded()))?.reasoning).toBe(first?.reasoning);
+	});
+
+	it('is read and reasoned in the words of a pack as soon as that is brought in, its thread as it was', async () => {
+		await unknownCodeRead();
+		const before = await loaded();
+		const rearLeft = await chanceAt('rear-left');
+		const outlook = await nextOf(shop, shop.caseId);
+		expect(before.view.codes[0]).toMatchObject({ title: null, corner: null });
+
+		expect((await shop.codes.importPack(PACK, 'Ana')).ok).toBe(true);
+		const after = await loaded();
+		expect(after.thread).toEqual(before.thread);
+		expect(after.view.codes[0]).toMatchObject({ title: 'Wheel speed sensor rear left', corner: 'rear-left' });
+		expect(await chanceAt('rear-left')).toBeGreaterThan(rearLeft + 0.5);
+		// What was worked out for the floor says that it rests on something else.
+		expect(await stampHere(shop)).not.toBe(outlook.known);
+		expect((await reasonPage(shop, { caseId: shop.caseId, upTo: null }))?.hypotheses[0]?.fault).toContain(
+			'rear left'
+		);
+
+		await shop.codes.removePack(PACK.id);
+		expect(await chanceAt('rear-left')).toBeCloseTo(rearLeft, 9);
+	});
+
+	it('is reasoned anew when the shop decides to be surer, writes other odds, or has proven a repair', async () => {
+		await unknownCodeRead();
+		const stamps = [await stampHere(shop)];
+		await shop.settings.write('proving', 1, shop.ana.id);
+		stamps.push(await stampHere(shop));
+		const book = await shop.reasonBooks.read();
+		await shop.reasonBooks.write({ ...book, tests: { ...book.tests, fuse: 9 } }, shop.ana.id);
+		stamps.push(await stampHere(shop));
+		await put(shop, 'repair', {
+			title: 'Lead renewed',
+			position: 'rear-left',
+			parts: [],
+			temporary: false,
+			note: '',
+			does: { kind: 'renew-lead', place: 'rear-left' }
+		});
+		stamps.push(await stampHere(shop));
+		expect(new Set(stamps).size).toBe(4);
+		await put(shop, 'note', { text: 'nothing more' });
+		expect(await stampHere(shop)).toBe(stamps[3]);
+	});
+});
+
+describe('an entry that is added', () => {
+	const add = (payload: object, more: object = {}) =>
+		addEntry(
+			{ ...shop, heavy: inlineWork(shop) },
+			{ id: ulid(), caseId: shop.caseId, kind: 'inspection', payload: payload as never, ...more },
+			shop.ana
+		);
+	const gap = {
+		inspection: 'gap',
+		name: 'Gap',
+		position: 'rear-left',
+		result: 'good',
+		found: [],
+		gapMm: null,
+		note: '',
+		photos: [],
+		proves: [],
+		implicates: [],
+		says: 'as it should be'
+	};
+
+	it('is refused in words where it is not whole, names what is not there, or photos that nobody sent', async () => {
+		await put(shop, 'case-opened', {
+			vehicleId: 'v',
+			typeId: 'brindle-marlow-16',
+			name: 'minibus',
+			plate: 'TP 1'
+		});
+		const words = async (payload: object) => {
+			const added = await add(payload);
+			return added.ok ? 'stored' : added.error;
+		};
+		expect(await words({})).toContain('payload');
+		expect(await words({ ...gap, inspection: 'no-such-look' })).toContain('inspection');
+		expect(await words({ ...gap, position: 'axle3-left' })).toContain('no wheel');
+		expect(await words({ ...gap, photos: [{ id: ulid(), sha256: 'a'.repeat(64), caption: '' }] })).toContain(
+			'photo'
+		);
+		expect((await loaded()).thread).toHaveLength(1);
+	});
+
+	it('stands at the moment of what it corrects', async () => {
+		const first = await add(gap, { observedAt: '2026-05-01T08:00:00.000Z' });
+		if (!first.ok) throw new Error(first.error);
+		const second = await add(
+			{ ...gap, result: 'bad' },
+			{
+				supersedes: { entryId: first.value.id, why: 'wrong wheel' },
+				observedAt: '2026-05-02T08:00:00.000Z'
+			}
+		);
+		expect(second.ok && second.value.observedAt).toBe('2026-05-01T08:00:00.000Z');
+		expect((await loaded()).view.entries).toHaveLength(1);
+	});
+});

@@ -1,0 +1,1 @@
+ALTER TABLE `case_outlook` ADD `known` text DEFAULT '' NOT NULL;

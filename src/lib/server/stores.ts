@@ -1,0 +1,59 @@
+import { CaseMemory } from './cases/loadedCase';
+import { Captures } from './db/captures';
+import { Cases } from './db/cases';
+import { CodeLibrary } from './db/codeLibrary';
+import { ColumnMemory } from './db/columnMemory';
+import { FrameSignals } from './db/frameSignals';
+import { GoodReadings } from './db/goodReadings';
+import type { Database } from './db/open';
+import { Photos } from './db/photos';
+import { PutAside } from './db/putAside';
+import { ReasonBooks } from './db/reasonBooks';
+import { ShopKeys } from './db/shopKeys';
+import { ShopSettings } from './db/shopSettings';
+import { Threads } from './db/threads';
+import { TrackRecord } from './db/trackRecord';
+
+/** All that is stored, made once for each thread of the server, and what was worked out from it. */
+export interface Stores {
+	db: Database;
+	threads: Threads;
+	cases: Cases;
+	codes: CodeLibrary;
+	captures: Captures;
+	columnMemory: ColumnMemory;
+	frameSignals: FrameSignals;
+	goodReadings: GoodReadings;
+	photos: Photos;
+	settings: ShopSettings;
+	shopKeys: ShopKeys;
+	putAside: PutAside;
+	reasonBooks: ReasonBooks;
+	trackRecord: TrackRecord;
+	memory: CaseMemory;
+	/** Where this server is reached, for papers that lead back to it. */
+	origin: string;
+}
+
+export function storesOn(db: Database, origin: string): Stores {
+	const threads = new Threads(db);
+	const codes = new CodeLibrary(db);
+	return {
+		db,
+		threads,
+		codes,
+		cases: new Cases(db, threads, codes),
+		captures: new Captures(db),
+		columnMemory: new ColumnMemory(db),
+		frameSignals: new FrameSignals(db),
+		goodReadings: new GoodReadings(db),
+		photos: new Photos(db),
+		settings: new ShopSettings(db),
+		shopKeys: new ShopKeys(db),
+		putAside: new PutAside(db),
+		reasonBooks: new ReasonBooks(db),
+		trackRecord: new TrackRecord(db),
+		memory: new CaseMemory(),
+		origin
+	};
+}
