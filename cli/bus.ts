@@ -1,4 +1,4 @@
-import { decodeHeavy, decodeTold } from '../src/lib/case/decoded';
+import { decodeHeavy, decodeTold } from '../src/lib/case/codes/decoded';
 import { BusAnalysis } from '../src/lib/core/bus/analyseLog';
 import { codeMessageName } from '../src/lib/core/bus/codeBroadcasts';
 import { parsePair } from '../src/lib/core/bus/diagnosticPair';

@@ -1,5 +1,5 @@
-import { checkBundle, unpackBundle } from '../src/lib/case/bundle';
-import { keyName, signerOf } from '../src/lib/case/bundleSignature';
+import { checkBundle, unpackBundle } from '../src/lib/case/paper/bundle';
+import { keyName, signerOf } from '../src/lib/case/paper/bundleSignature';
 import {
 	complain,
 	DONE,

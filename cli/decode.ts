@@ -1,4 +1,4 @@
-import { decodeText, type DecodedCode, type UnreadText } from '../src/lib/case/decoded';
+import { decodeText, type DecodedCode, type UnreadText } from '../src/lib/case/codes/decoded';
 import { STATUS_BITS, STATUS_WORDS } from '../src/lib/core/codes/status';
 import { DONE, NOT_UNDERSTOOD, readArguments, say, strong, WrongUsage, type Command } from './command';
 

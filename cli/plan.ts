@@ -1,4 +1,4 @@
-import { readCaseFile } from '../src/lib/case/caseFile';
+import { readCaseFile } from '../src/lib/case/thread/caseFile';
 import { planOf, type Plan } from '../src/lib/case/reason/plan';
 import {
 	complain,

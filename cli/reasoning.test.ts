@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { writeCaseFile } from '../src/lib/case/caseFile';
-import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../src/lib/case/threads.fixture';
+import { writeCaseFile } from '../src/lib/case/thread/caseFile';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../src/lib/case/thread/threads.fixture';
 import { plan } from './plan';
 import { trial } from './trial';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';

@@ -5,7 +5,7 @@ import { codesOf, MINIBUS, valueOf, vehicleOf } from '../src/lib/bench/bench.fix
 import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
 import type { Fitting } from '../src/lib/case/entries/fitting/payload';
-import { leftByFitting } from '../src/lib/case/fittings';
+import { leftByFitting } from '../src/lib/case/mend/fittings';
 
 /** A sheet with every step as it should be, but for those named. */
 function sheetOf(id: string, ...undone: string[]): Fitting {

@@ -3,7 +3,7 @@ import { scopeProbe } from '../library/measurePoints';
 import { BenchScope } from '../src/lib/bench/instruments/scope';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
 import type { ScopeCapture } from '../src/lib/case/entries/scope-capture/payload';
-import { captureHash } from '../src/lib/case/samplesHash';
+import { captureHash } from '../src/lib/case/thread/samplesHash';
 import { positionWords } from '../src/lib/case/words';
 import type { Capture } from '../src/lib/core/scope/capture';
 import { encodeCapture } from '../src/lib/core/scope/captureChunk';

@@ -3,7 +3,7 @@ import { nodeOf } from '../library/measurePoints';
 import type { Position } from '../library';
 import { BenchMeter } from '../src/lib/bench/instruments/meter';
 import type { BenchVehicle } from '../src/lib/bench/vehicle';
-import { judgeMeasurement, quantityOf } from '../src/lib/case/meterJudgement';
+import { judgeMeasurement, quantityOf } from '../src/lib/case/measure/meterJudgement';
 import type { MeterReading } from '../src/lib/case/entries/meter-reading/payload';
 
 /** One measurement of the library on a bench vehicle with everything plugged, as a technician would have saved it. */

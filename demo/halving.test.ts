@@ -1,7 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { wirePath } from '../library/measurePoints';
 import type { Position } from '../library';
-import { FAULT_RULES, foundAt, planSearch, readsAs, type HarnessFault } from '../src/lib/case/harnessPlan';
+import {
+	FAULT_RULES,
+	foundAt,
+	planSearch,
+	readsAs,
+	type HarnessFault
+} from '../src/lib/case/measure/harnessPlan';
 import type { PointReading } from '../src/lib/core/electrical/halving';
 import { vehicleOf } from '../src/lib/bench/bench.fixture';
 import { BenchMeter } from '../src/lib/bench/instruments/meter';

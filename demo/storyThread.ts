@@ -1,6 +1,6 @@
 import { ulid } from 'ulid';
-import { comebackStart } from '../src/lib/case/comeback';
-import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entry';
+import { comebackStart } from '../src/lib/case/proof/comeback';
+import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entries/entry';
 import { typeName, type Cases } from '../src/lib/server/db/cases';
 import type { Database } from '../src/lib/server/db/open';
 import { Threads, type Author } from '../src/lib/server/db/threads';

@@ -1,11 +1,7 @@
-import type { Calibration } from './calibrations';
-import type { FittingSheet } from './fittingSheets';
 import type { Position } from './positions';
-import type { PlacedTest } from './reason/tests';
-import { NO_DANGER } from './safety';
 import type { ModuleType, VehicleType } from './vehicles';
 
-/** What a step exposes on this vehicle at this place: what it says itself, and what the vehicle is and has there. */
+/** What a vehicle exposes at a place, whatever is done there. */
 
 const isMakersAlone = ({ work }: ModuleType) => work === 'maker-procedure-only';
 
@@ -43,65 +39,3 @@ export const hasMotorBrake = ({ parkingBrake, wheels }: VehicleType, position: s
 	wheels.some(
 		(wheel) => wheel.position === (position as Position) && parkingBrake.axles.includes(wheel.axle)
 	);
-
-const BY_ACCESS: Partial<Record<string, string[]>> = {
-	lifted: ['lifted'],
-	wheel: ['wheel-off'],
-	plug: ['corner-touched']
-};
-/** Hands that are at brake or hub, and not only at a wire beside them. */
-const AT_BRAKE = ['wheel-off', 'brakes-apart'];
-
-const named = (exposed: readonly string[]): string[] => {
-	const all = [...new Set(exposed)];
-	return all.length > 1 ? all.filter((id) => id !== NO_DANGER) : all;
-};
-
-const withMotorBrake = (exposed: readonly string[], type: VehicleType, place: string): string[] =>
-	exposed.some((id) => AT_BRAKE.includes(id)) && hasMotorBrake(type, place) ? ['parking-brake-motor'] : [];
-
-/** @param test a test of the library at a place of the vehicle */
-export function exposedByTest(
-	{ kind, place }: Pick<PlacedTest, 'kind' | 'place'>,
-	type: VehicleType
-): string[] {
-	const own = [...kind.exposes, ...kind.access.flatMap((one) => BY_ACCESS[one] ?? [])];
-	const touched = kind.access.length > 0 || kind.about !== 'module' ? exposedAt(type, place) : [];
-	return named([...own, ...touched, ...withMotorBrake(own, type, place)]);
-}
-
-/** @param place wheel, module, or another place of the vehicle; null = the vehicle */
-export function exposedBySheet(
-	{ exposes }: Pick<FittingSheet, 'exposes'>,
-	type: VehicleType,
-	place: string | null
-): string[] {
-	const at = place ?? 'vehicle';
-	return named([
-		...exposedByVehicle(type),
-		...exposes,
-		...exposedAt(type, at),
-		...withMotorBrake(exposes, type, at)
-	]);
-}
-
-export const exposedByCalibration = (
-	{ exposes }: Pick<Calibration, 'exposes'>,
-	type: VehicleType,
-	role: string
-): string[] =>
-	named([
-		...exposedByVehicle(type),
-		...exposes,
-		...exposedAt(type, role).filter((id) => id === 'maker-only')
-	]);
-
-/** Whether anything of a test is done at a module, or at wiring of it, that its maker alone says how to work on. */
-export const touchesMakersAlone = (
-	{ kind, place, access }: Pick<PlacedTest, 'kind' | 'place' | 'access'>,
-	type: VehicleType
-): boolean =>
-	(kind.access.length > 0 || !['module', 'vehicle'].includes(kind.about)
-		? makersAlone(type, place) !== null
-		: false) ||
-	access.some(({ id }) => id.startsWith('module:') && makersAlone(type, id.slice('module:'.length)) !== null);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { vehicleTypes } from './index';
-import { exposedBySheet } from './exposed';
+import { exposedBySheet } from './exposedBySteps';
 import { bleedOrder, fittingSheets, sheetFor, sheetOn } from './fittingSheets';
 import { cautionsOf } from './safety';
 

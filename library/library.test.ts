@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { codeSources } from '../src/lib/case/codeSources';
+import { codeSources } from '../src/lib/case/codes/codeSources';
 import { conditionDepth, signalsOf, type Condition } from '../src/lib/core/conditions/condition';
 import { ConditionWatch } from '../src/lib/core/conditions/conditionWatch';
 import { bookOf, shippedBook, shippedPacks, sourcesFor, titleSource } from './codes';

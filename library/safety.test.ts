@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { calibrations, placesOf } from './calibrations';
-import { exposedByCalibration, exposedByTest, exposedByVehicle, makersAlone } from './exposed';
+import { exposedByVehicle, makersAlone } from './exposed';
+import { exposedByCalibration, exposedByTest } from './exposedBySteps';
 import { allPlaces } from './faultPlaces';
 import { fittingSheets } from './fittingSheets';
 import { vehicleTypes } from './index';

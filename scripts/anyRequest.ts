@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import { zipSync } from 'fflate';
-import { anyThread } from '../src/lib/case/anyEntry.fixture';
+import { anyThread } from '../src/lib/case/thread/anyEntry.fixture';
 import { encodeChunk } from '../src/lib/core/live/chunk';
 import { framePieces } from '../src/lib/core/live/pieces';
 import { encodeCapture } from '../src/lib/core/scope/captureChunk';

@@ -2,11 +2,11 @@
 import { shippedBook } from '../library/codes';
 import { vehicleTypes } from '../library/index';
 import { reasonModel } from '../library/reason/model';
-import { caseCodes } from '../src/lib/case/codes';
+import { caseCodes } from '../src/lib/case/codes/caseCodes';
 import { hypothesesOf, testWords } from '../src/lib/case/reason/plan';
 import { reasonAbout } from '../src/lib/case/reason/reasoning';
-import { standing } from '../src/lib/case/thread';
-import { oneCodeRead } from '../src/lib/case/oneCode.fixture';
+import { standing } from '../src/lib/case/thread/thread';
+import { oneCodeRead } from '../src/lib/case/thread/oneCode.fixture';
 import { PROVE_FIRST } from '../src/lib/core/path/policy';
 import { codeWithSuffix } from '../src/lib/core/codes/dtc';
 

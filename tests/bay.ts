@@ -4,8 +4,8 @@ import { ulid } from 'ulid';
 import { vehicleTypes } from '../library';
 import { BenchHost } from '../src/lib/bench/net/host';
 import type { BenchFault } from '../src/lib/bench/faults/benchFault';
-import type { EntryKind, PayloadOf } from '../src/lib/case/entry';
-import { ENTRY_VERSION } from '../src/lib/case/entryVersion';
+import type { EntryKind, PayloadOf } from '../src/lib/case/entries/entry';
+import { ENTRY_VERSION } from '../src/lib/case/entries/entryVersion';
 import { STRAIGHT_DRIVE } from '../src/lib/bench/motion';
 import { SIGNED_IN } from './where';
 

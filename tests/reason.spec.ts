@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
-import type { PayloadOf } from '../src/lib/case/entry';
+import type { PayloadOf } from '../src/lib/case/entries/entry';
 import { accessible, expect, goTo, openCase, put, scan, test } from './bay';
 import { SIGNED_IN } from './where';
 

@@ -3,7 +3,8 @@ import leftBehindFile from './leftBehind.json' with { type: 'json' };
 import type { LeftBehind } from '../../src/lib/core/path/believe';
 import { repairs } from '../repairs';
 import { works } from '../vocabulary';
-import { withNotDescribed, type PlacedRepair, type ReasonModel } from './model';
+import { withNotDescribed } from './model';
+import type { PlacedRepair, ReasonModel } from './placed';
 
 const file = z
 	.object({

@@ -1,4 +1,4 @@
-import type { ReasonModel } from './model';
+import type { ReasonModel } from './placed';
 import { ONLY_TOLD } from './ruledSigns';
 import { splitKey } from './signs';
 import type { PlacedTest } from './tests';

@@ -1,4 +1,4 @@
-import type { ModelFault, ModelRepair, PathModel, SignTable } from '../../src/lib/core/path/model';
+import type { SignTable } from '../../src/lib/core/path/model';
 import { makersAlone } from '../exposed';
 import { allPlaces, placesFor } from '../faultPlaces';
 import { faults, isOfAxle, mayComeAndGo, type Fault } from '../faults';
@@ -8,6 +8,7 @@ import type { VehicleType } from '../vehicles';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
 import priorsFile from './priors.json' with { type: 'json' };
 import { libraryWeight, type Weights } from './odds';
+import { placeOfAll, type PlacedFault, type PlacedRepair, type ReasonModel } from './placed';
 import {
 	GENERAL_METHOD,
 	NOT_DESCRIBED,
@@ -18,27 +19,6 @@ import {
 import { faultClass } from './relations';
 import { signKey } from './signs';
 import { signTable } from './signTables';
-
-/** A fault of the library at a place of a vehicle. */
-export interface PlacedFault extends ModelFault {
-	fault: Fault;
-	place: string;
-}
-
-/** A repair of the library at a place. */
-export interface PlacedRepair extends ModelRepair {
-	kind: string;
-	name: string;
-	place: string;
-}
-
-export interface ReasonModel extends PathModel {
-	type: VehicleType;
-	faults: readonly PlacedFault[];
-	rows: readonly { fault: number; share: number; bin: OutcomeBin }[];
-	background: ReadonlySet<number>;
-	repairs: readonly PlacedRepair[];
-}
 
 /** A shop's own minutes and price of a repair; null = the library's. */
 export type RepairCosts = (kind: string) => { minutes: number; price: number } | null;
@@ -155,10 +135,6 @@ export function withNotDescribed(model: ReasonModel, share: number): ReasonModel
 	}));
 	return { ...model, faults };
 }
-
-/** The place whose undescribed faults are like this one: what feeds several belongs to the vehicle. */
-export const placeOfAll = ({ fault, place }: Pick<PlacedFault, 'fault' | 'place'>): string =>
-	fault.at === 'corner' || fault.at === 'module' ? signKey(fault.at, place) : signKey('vehicle', 'vehicle');
 
 const tablesByType = new WeakMap<VehicleType, Map<string, SignTable | null>>();
 

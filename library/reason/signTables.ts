@@ -2,7 +2,7 @@ import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
 import { allPlaces } from '../faultPlaces';
 import type { Fault } from '../faults';
 import type { VehicleType } from '../vehicles';
-import { placeOfAll, type PlacedFault, type ReasonModel } from './model';
+import { placeOfAll, type PlacedFault, type ReasonModel } from './placed';
 import { libraryWeight } from './odds';
 import type { OutcomeBin } from './outcomes';
 import { NOT_DESCRIBED } from './notDescribed';

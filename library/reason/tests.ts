@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { allPlaces } from '../faultPlaces';
-import { touchesMakersAlone } from '../exposed';
+import { makersAlone } from '../exposed';
 import { inspections, measurements, type Measurement } from '../measure';
 import { hasPointsFor, SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../measurePoints';
 import type { Position } from '../positions';
@@ -228,3 +228,13 @@ const repeatedSigns = new Set(
 );
 /** Whether looking again at a sign is another look and not a correction of the first. */
 export const isRepeated = (sign: string): boolean => repeatedSigns.has(sign);
+
+/** Whether anything of a test is done at a module, or at wiring of it, that its maker alone says how to work on. */
+const touchesMakersAlone = (
+	{ kind, place, access }: Pick<PlacedTest, 'kind' | 'place' | 'access'>,
+	type: VehicleType
+): boolean =>
+	(kind.access.length > 0 || !['module', 'vehicle'].includes(kind.about)
+		? makersAlone(type, place) !== null
+		: false) ||
+	access.some(({ id }) => id.startsWith('module:') && makersAlone(type, id.slice('module:'.length)) !== null);

@@ -1,8 +1,8 @@
 import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
-import type { DecoderAnswer } from '$lib/case/decoderAnswer';
-import type { EntryKind, PayloadOf } from '$lib/case/entry';
-import { ENTRY_VERSION } from '$lib/case/entryVersion';
+import type { DecoderAnswer } from '$lib/case/codes/decoderAnswer';
+import type { EntryKind, PayloadOf } from '$lib/case/entries/entry';
+import { ENTRY_VERSION } from '$lib/case/entries/entryVersion';
 
 /** Asks the server's decoder. Throws where the server cannot be reached or refuses. */
 export const askDecoder =

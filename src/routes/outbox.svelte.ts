@@ -1,6 +1,6 @@
-import type { EntryKind, PayloadOf } from '$lib/case/entry';
+import type { EntryKind, PayloadOf } from '$lib/case/entries/entry';
 import { ulid } from 'ulid';
-import { ENTRY_VERSION } from '$lib/case/entryVersion';
+import { ENTRY_VERSION } from '$lib/case/entries/entryVersion';
 
 /** An entry as it will be sent, and why it was refused where it was. */
 export interface Waiting {

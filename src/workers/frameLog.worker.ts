@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink';
-import { LogKeeper } from '../lib/case/logKeeper';
-import type { PayloadOf } from '../lib/case/entry';
-import { keptLog, NoFrameLog, readLog } from '../lib/case/frameLogReading';
+import { LogKeeper } from '../lib/case/codes/logKeeper';
+import type { PayloadOf } from '../lib/case/entries/entry';
+import { keptLog, NoFrameLog, readLog } from '../lib/case/codes/frameLogReading';
 
 /** Reads a frame log away from the page's own thread. */
 const worker = {

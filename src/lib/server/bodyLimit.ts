@@ -1,5 +1,5 @@
-import { MOST_BUNDLE_BYTES } from '../case/bundle';
-import { MOST_PACKED_LOG_BYTES } from '../case/keptLimits';
+import { MOST_BUNDLE_BYTES } from '../case/paper/bundle';
+import { MOST_PACKED_LOG_BYTES } from '../case/thread/keptLimits';
 import { MOST_PHOTO_BYTES } from './db/photos';
 
 const KB = 1024;

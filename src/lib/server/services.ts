@@ -1,8 +1,8 @@
 import { resolve } from 'node:path';
 import pino, { type Logger } from 'pino';
-import { codesOn } from '../case/codes';
-import { projectCase } from '../case/project';
-import { caseTestConditions } from '../case/testConditions';
+import { codesOn } from '../case/codes/caseCodes';
+import { projectCase } from '../case/progress/project';
+import { caseTestConditions } from '../case/watch/testConditions';
 import { makeAuth, type Auth } from './accounts/auth';
 import { FailedTries } from './accounts/failedTries';
 import { Streams } from './streams';

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ulid } from 'ulid';
-import { ENTRY_VERSION, type EntryDraft, type EntryKind, type PayloadOf } from '../case/entry';
+import { ENTRY_VERSION, type EntryDraft, type EntryKind, type PayloadOf } from '../case/entries/entry';
 import { addMember, makeAuth } from './accounts/auth';
 import { openDatabase } from './db/open';
 import type { Author } from './db/threads';

@@ -2,7 +2,7 @@
 	import { upperFirst } from '../case/words';
 	import { Command } from 'bits-ui';
 	import { onMount, untrack } from 'svelte';
-	import type { DecoderAnswer, FoundByWords } from '../case/decoderAnswer';
+	import type { DecoderAnswer, FoundByWords } from '../case/codes/decoderAnswer';
 
 	/** Any spelling of a code, or words: answers while one types, by keyboard alone. */
 	let {

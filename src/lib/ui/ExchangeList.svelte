@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { ExplainedExchange } from '../case/logExchange';
+	import type { ExplainedExchange } from '../case/codes/logExchange';
 
 	/** Requests and answers in order; each opens to its bytes with every field named. */
 	let { exchanges }: { exchanges: ExplainedExchange[] } = $props();

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { BeforeAfter } from '$lib/case/beforeAfter';
+	import type { BeforeAfter } from '$lib/case/paper/beforeAfter';
 	import Mark from './Mark.svelte';
 	import RingMap from './RingMap.svelte';
 

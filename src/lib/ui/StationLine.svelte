@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { StationState } from '../case/stations';
+	import type { StationState } from '../case/progress/stations';
 
 	/** The eight stations across the top of a case, each with what it still lacks. */
 	let { stations, here, caseId }: { stations: StationState[]; here: string | null; caseId: string } =

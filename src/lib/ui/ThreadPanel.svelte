@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { ThreadLine } from '../case/describe';
+	import type { ThreadLine } from '../case/thread/describe';
 	import type { ThreadGroup } from '../case/entries/kind';
 
 	/** The thread, newest first: what happened, and what it showed. */

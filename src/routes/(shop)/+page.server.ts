@@ -1,5 +1,5 @@
-import { minutesLeft, toGoWords } from '$lib/case/floorWords';
-import { nextIn } from '$lib/server/jobs/outlooks';
+import { minutesLeft, toGoWords } from '$lib/case/progress/floorWords';
+import { nextIn } from '$lib/server/db/outlook';
 import { stampHere } from '$lib/server/cases/knownHere';
 import { maySign } from '$lib/server/accounts/members';
 

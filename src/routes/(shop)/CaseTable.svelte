@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { ToGo } from '$lib/case/floorWords';
-	import type { CaseSummary } from '$lib/case/summary';
+	import type { ToGo } from '$lib/case/progress/floorWords';
+	import type { CaseSummary } from '$lib/case/progress/summary';
 	import Chain, { type Link } from '$lib/ui/Chain.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { decodeCode } from '$lib/case/decoded';
+import { decodeCode } from '$lib/case/codes/decoded';
 import { LONGEST_SPELLING, parseSpelling } from '$lib/core/codes/spelling';
 import { memberHere } from '$lib/server/cases/access';
 import { answer, numbersOf } from '$lib/server/codes/answer';

@@ -1,7 +1,6 @@
-import { identifiers } from '../../../../library';
+import { identifiers, type ModuleRole } from '../../../../library';
 import { decodeIdentifier, encodeIdentifier } from '../../core/uds/identifierValue';
 import type { World } from '../world';
-import type { Module } from './module';
 
 /** A value in its unit → the raw hex of one of the library's identifiers. Throws for an identifier nobody described. */
 export function rawValue(id: string, value: number | string | null): string {
@@ -21,8 +20,14 @@ function ruleOf(id: string) {
 	return rule;
 }
 
+/** What of a module the common identifiers are about. */
+interface Identified {
+	role: ModuleRole;
+	volts(world: World): number;
+}
+
 /** What every module on this vehicle can tell; null for anything else. */
-export function commonValue(id: string, module: Module, world: World, software: string): string | null {
+export function commonValue(id: string, module: Identified, world: World, software: string): string | null {
 	switch (id) {
 		case 'F190':
 			return rawValue(id, world.vin);

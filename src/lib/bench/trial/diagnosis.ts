@@ -1,7 +1,8 @@
 import { faults } from '../../../../library/faults';
 import { againKey, splitKey, type Seen, type SignKey } from '../../../../library/reason/signs';
 import { testKinds, placedTest, testsFor, type PlacedTest } from '../../../../library/reason/tests';
-import { reasonModel, type PlacedRepair, type ReasonModel } from '../../../../library/reason/model';
+import { reasonModel } from '../../../../library/reason/model';
+import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
 import type { VehicleType } from '../../../../library';
 import { believe, type Belief } from '../../core/path/believe';
 import type { Observation } from '../../core/path/model';

@@ -2,7 +2,7 @@ import { isSilent } from '../../../../library/reason/codeSigns';
 import { splitKey, type Seen } from '../../../../library/reason/signs';
 import { lookedInto } from '../../../../library/reason/looked';
 import { canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
-import type { PlacedRepair, ReasonModel } from '../../../../library/reason/model';
+import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
 import { decide } from '../../core/path/nextTest';
 import { mendingCost } from '../../core/path/repairCost';
 import { situationOf } from '../../core/path/situation';

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { anyPayloadOf } from '../anyEntry.fixture';
-import { caseCodes } from '../codes';
-import type { PayloadOf } from '../entry';
-import { begun, COMES_AND_GOES, type ProofThread } from '../proof.fixture';
-import { BRAKE, OPEN } from '../threads.fixture';
+import { anyPayloadOf } from '../thread/anyEntry.fixture';
+import { caseCodes } from '../codes/caseCodes';
+import type { PayloadOf } from './entry';
+import { begun, COMES_AND_GOES, type ProofThread } from '../proof/proof.fixture';
+import { BRAKE, OPEN } from '../thread/threads.fixture';
 import { THREAD_GROUPS } from './kind';
 import { ENTRY_KINDS, featureOf, kindsWhere, PAYLOADS, type EntryKind } from './registry';
 

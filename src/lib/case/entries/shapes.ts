@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LINKS } from '../../../../library/links';
 import { TURNS } from '../../core/prove/drivenBands';
-import { Ulid, Words } from '../fields';
+import { Ulid, Words } from './fields';
 
 /** Shapes that the payloads of several kinds of entries are made of. */
 

@@ -3,10 +3,10 @@ import { vehicleTypes } from '../../../../library';
 import { shippedBook } from '../../../../library/codes';
 import { reasonModel } from '../../../../library/reason/model';
 import { PROVE_FIRST } from '../../core/path/policy';
-import { caseCodes } from '../codes';
-import { oneCodeRead } from '../oneCode.fixture';
-import { standing } from '../thread';
-import type { ThreadMaker } from '../threads.fixture';
+import { caseCodes } from '../codes/caseCodes';
+import { oneCodeRead } from '../thread/oneCode.fixture';
+import { standing } from '../thread/thread';
+import type { ThreadMaker } from '../thread/threads.fixture';
 import { restsOn } from './bearing';
 import { reasonAbout } from './reasoning';
 

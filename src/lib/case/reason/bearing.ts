@@ -1,4 +1,4 @@
-import type { Entry } from '../entry';
+import type { Entry } from '../entries/entry';
 
 /** Kinds that say nothing about what is wrong, whatever stands in them: free words never become evidence. */
 const SAY_NOTHING: ReadonlySet<Entry['kind']> = new Set(['note', 'waiting', 'unknown']);

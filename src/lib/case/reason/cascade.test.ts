@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { shippedBook } from '../../../../library/codes';
 import { reasonModel } from '../../../../library/reason/model';
-import { projectCase } from '../project';
-import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../threads.fixture';
+import { projectCase } from '../progress/project';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../thread/threads.fixture';
 import { cascadeOf } from './cascade';
 
 const MINIBUS = vehicleTypes.get('brindle-marlow-16');

@@ -2,8 +2,8 @@ import { accusationIn } from '../../../../library/accusations';
 import { titleSource, type CodeBook } from '../../../../library/codes';
 import type { VehicleType } from '../../../../library';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
-import type { CaseCode } from '../codes';
-import type { EntryOf } from '../entry';
+import type { CaseCode } from '../codes/caseCode';
+import type { EntryOf } from '../entries/entry';
 import { lowerFirst } from '../words';
 
 /** A code that follows from another module's trouble, and why. */

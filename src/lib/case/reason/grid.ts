@@ -1,5 +1,5 @@
 import { LINKS, type Link } from '../../../../library/links';
-import type { ReasonModel } from '../../../../library/reason/model';
+import type { ReasonModel } from '../../../../library/reason/placed';
 import { ONLY_TOLD } from '../../../../library/reason/ruledSigns';
 import { splitKey } from '../../../../library/reason/signs';
 import { outcomeIndex } from '../../core/path/model';

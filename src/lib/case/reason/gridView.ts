@@ -1,6 +1,6 @@
 import { splitKey } from '../../../../library/reason/signs';
-import { describeEntry } from '../describe';
-import type { Entry } from '../entry';
+import { describeEntry } from '../thread/describe';
+import type { Entry } from '../entries/entry';
 import { proofGrid, testsFor as testsForCell, type Cell } from './grid';
 import { testWords } from './plan';
 import type { Reasoning } from './reasoning';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { shippedBook } from '../../../../library/codes';
-import { caseCodes } from '../codes';
-import type { PayloadOf } from '../entry';
-import { standing } from '../thread';
-import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../threads.fixture';
+import { caseCodes } from '../codes/caseCodes';
+import type { PayloadOf } from '../entries/entry';
+import { standing } from '../thread/thread';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../thread/threads.fixture';
 import { observationsOf } from './observations';
 
 const MINIBUS = vehicleTypes.get('brindle-marlow-16');

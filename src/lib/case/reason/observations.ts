@@ -4,12 +4,12 @@ import { isKnownSight } from '../../../../library/reason/ruledSigns';
 import { againKey, splitKey } from '../../../../library/reason/signs';
 import { isRepeated } from '../../../../library/reason/tests';
 import type { Observation } from '../../core/path/model';
-import { isMending } from '../calibrations';
-import type { CaseCode } from '../codes';
+import { isMending } from '../mend/calibrations';
+import type { CaseCode } from '../codes/caseCode';
 import type { Since } from '../entries/kind';
 import { isDrive } from '../entries/live-recording/evidence';
 import { featureOf } from '../entries/registry';
-import type { Entry } from '../entry';
+import type { Entry } from '../entries/entry';
 
 /**
  * What every entry of a thread says in the words of the library's signs. Of a sign that was seen more than once between two

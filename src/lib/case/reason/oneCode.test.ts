@@ -5,11 +5,11 @@ import { faults } from '../../../../library/faults';
 import { NOT_DESCRIBED } from '../../../../library/reason/notDescribed';
 import { reasonModel } from '../../../../library/reason/model';
 import { PROVE_FIRST } from '../../core/path/policy';
-import { caseNumbering } from '../caseNumbering';
-import { caseCodes } from '../codes';
-import { standing } from '../thread';
-import { oneCodeRead } from '../oneCode.fixture';
-import type { ThreadMaker } from '../threads.fixture';
+import { caseNumbering } from '../codes/caseNumbering';
+import { caseCodes } from '../codes/caseCodes';
+import { standing } from '../thread/thread';
+import { oneCodeRead } from '../thread/oneCode.fixture';
+import type { ThreadMaker } from '../thread/threads.fixture';
 import { proofGrid } from './grid';
 import { reasonAbout, type Reasoning } from './reasoning';
 

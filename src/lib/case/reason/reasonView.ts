@@ -1,6 +1,6 @@
-import { exposedByTest } from '../../../../library/exposed';
+import { exposedByTest } from '../../../../library/exposedBySteps';
 import { wheelReaderOf } from '../../../../library/measurePoints';
-import type { PlacedRepair } from '../../../../library/reason/model';
+import type { PlacedRepair } from '../../../../library/reason/placed';
 import { schoolOf } from '../../../../library/reason/schools';
 import { signKey, splitKey, signOf } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';

@@ -3,7 +3,8 @@ import type { CodeBook } from '../../../../library/codes';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { bookBy, NUMBERING_ODDS, NUMBERINGS, type Numbering } from '../../../../library/numbering';
 import { judgedAs } from '../../../../library/repairs';
-import { withNotDescribed, type ReasonModel } from '../../../../library/reason/model';
+import { withNotDescribed } from '../../../../library/reason/model';
+import type { ReasonModel } from '../../../../library/reason/placed';
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
@@ -16,10 +17,10 @@ import type { Observation } from '../../core/path/model';
 import { decide, type Decision } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
 import { situationOf, type Situation } from '../../core/path/situation';
-import { isMending, mendedBy } from '../calibrations';
-import type { CaseCode } from '../codes';
-import type { Entry, EntryOf } from '../entry';
-import { ofKind } from '../thread';
+import { isMending, mendedBy } from '../mend/calibrations';
+import type { CaseCode } from '../codes/caseCode';
+import type { Entry, EntryOf } from '../entries/entry';
+import { ofKind } from '../thread/thread';
 import { observationsOf } from './observations';
 
 /** All that follows from a thread for what is wrong and what to do next. */

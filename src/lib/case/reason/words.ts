@@ -1,6 +1,6 @@
 import type { VehicleType } from '../../../../library';
 import { POSITIONS } from '../../../../library';
-import type { ReasonModel } from '../../../../library/reason/model';
+import type { ReasonModel } from '../../../../library/reason/placed';
 import { signs, splitKey } from '../../../../library/reason/signs';
 import type { TestStep } from '../entries/test-step/payload';
 import { lowerFirst, positionWords } from '../words';

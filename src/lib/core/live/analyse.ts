@@ -1,5 +1,5 @@
-import { pairsTogether, wholeVehicle, type CommonCause } from './commonCauses';
-import type { LiveAnalysis, LiveFinding } from './findings';
+import { pairsTogether, wholeVehicle } from './commonCauses';
+import type { CommonCause, LiveAnalysis, LiveFinding } from './findings';
 import { plausibilityNotes, type LiveNote } from './plausibility';
 import { ratioOffset } from './ratioOffsets';
 import type { Recording } from './recording';

@@ -1,14 +1,6 @@
-import type { LiveFinding } from './findings';
+import type { CommonCause, LiveFinding } from './findings';
 import type { WheelTable } from './wheelTable';
 import { wheelWords } from './words';
-
-/** Several signals that go at the same moment have something in common that went. */
-export interface CommonCause {
-	channels: string[];
-	/** When it began, seconds. */
-	timesS: number[];
-	text: string;
-}
 
 /** Of the times of one wheel, so large a part must be those of the other. */
 const TOGETHER_SHARE = 0.8;

@@ -1,4 +1,3 @@
-import type { CommonCause } from './commonCauses';
 import type { LiveNote } from './plausibility';
 
 /** What the analysis of live data can find, by the contract of `jaldi live`. */
@@ -31,6 +30,14 @@ export interface LiveFinding {
 }
 
 export const MOST_STARTS = 500;
+
+/** Several signals that go at the same moment have something in common that went. */
+export interface CommonCause {
+	channels: string[];
+	/** When it began, seconds. */
+	timesS: number[];
+	text: string;
+}
 
 export interface LiveAnalysis {
 	rateHz: number;

@@ -1,4 +1,5 @@
-import { analyseChannel, type ScopeOptions } from './analyseChannel';
+import { analyseChannel } from './analyseChannel';
+import type { ScopeOptions } from './options';
 import { durationS, type Capture } from './capture';
 import { compareChannels } from './compareChannels';
 import type { ChannelAnalysis, ScopeAnalysis } from './findings';

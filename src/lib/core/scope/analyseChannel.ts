@@ -4,6 +4,7 @@ import { directionOf } from './direction';
 import type { ChannelAnalysis } from './findings';
 import { levelsOf, type Levels } from './levels';
 import { middleOf } from './middleOf';
+import type { ScopeOptions } from './options';
 import { boundsOf, endPauses, extraFindings, outsideLevels, waveSpikes } from './outliers';
 import { rhythmOf, type Rhythm } from './periods';
 import type { Pulses } from './pulses';
@@ -11,13 +12,6 @@ import { dutyOf, quietPulses, stepOf, unblurred } from './quietPulses';
 import { heightsOf, ringMapOf } from './ringMap';
 import { placesOf } from './placesOf';
 import { voltWords } from './words';
-
-export interface ScopeOptions {
-	/** Teeth or pole pairs of the ring, where known. */
-	teeth?: number | undefined;
-	/** Number that the first pulse has on the ring map. */
-	startTooth?: number;
-}
 
 /** A capture's channel, whatever made it. @param startS time of the first sample */
 export function analyseChannel(

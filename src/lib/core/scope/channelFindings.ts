@@ -1,4 +1,4 @@
-import type { ScopeOptions } from './analyseChannel';
+import type { ScopeOptions } from './options';
 import { firstTimes, type ScopeFinding } from './findings';
 import { middleOf } from './middleOf';
 import { isWithin, type Excursion } from './outliers';

@@ -1,9 +1,9 @@
-import { CASE_NAME, hashList, packBundle, type BundleHead } from '../../case/bundle';
-import { signBundle, type KeyPair } from '../../case/bundleSignature';
-import { caseSchemaText } from '../../case/caseSchema';
-import { writeCaseFile } from '../../case/caseFile';
-import type { Entry, EntryOf } from '../../case/entry';
-import type { CaseReport } from '../../case/report';
+import { CASE_NAME, hashList, packBundle, type BundleHead } from '../../case/paper/bundle';
+import { signBundle, type KeyPair } from '../../case/paper/bundleSignature';
+import { caseSchemaText } from '../../case/thread/caseSchema';
+import { writeCaseFile } from '../../case/thread/caseFile';
+import type { Entry, EntryOf } from '../../case/entries/entry';
+import type { CaseReport } from '../../case/paper/report';
 import { framePieces } from '../../core/live/pieces';
 import { writeCsv } from '../../core/live/writeCsv';
 import { decodeCapture } from '../../core/scope/captureChunk';

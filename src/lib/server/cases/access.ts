@@ -1,10 +1,10 @@
 import { error, type RequestEvent } from '@sveltejs/kit';
-import type { Entry } from '../../case/entry';
-import { projectCase } from '../../case/project';
+import type { Entry } from '../../case/entries/entry';
+import { projectCase } from '../../case/progress/project';
 import { mayWrite, type Member } from '../accounts/members';
 import type { CaseRow } from '../db/cases';
-import { codesOn } from '../../case/codes';
-import { typeOf } from '../../case/vehicleOf';
+import { codesOn } from '../../case/codes/caseCodes';
+import { typeOf } from '../../case/thread/vehicleOf';
 import type { Stores } from '../stores';
 import type { LoadedCase } from './loadedCase';
 

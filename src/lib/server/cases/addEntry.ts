@@ -1,8 +1,14 @@
 import { z } from 'zod';
-import { ENTRY_VERSION, EntryDraft, type Entry, type EntryKind, type PayloadOf } from '../../case/entry';
+import {
+	ENTRY_VERSION,
+	EntryDraft,
+	type Entry,
+	type EntryKind,
+	type PayloadOf
+} from '../../case/entries/entry';
 import { fail, type Result } from '../../core/result';
-import { typeOf } from '../../case/vehicleOf';
-import { unknownId } from '../../case/unknownIds';
+import { typeOf } from '../../case/thread/vehicleOf';
+import { unknownId } from '../../case/thread/unknownIds';
 import type { AppendOptions, Author } from '../db/threads';
 import { notKept } from './keptBeside';
 import type { Services } from '../services';

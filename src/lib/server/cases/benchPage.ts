@@ -1,5 +1,5 @@
 import { mateOf } from '../../../../library/positions';
-import { familyAt } from '../../case/measured';
+import { familyAt } from '../../case/measure/measured';
 import { positionWords } from '../../case/words';
 import { caseHere } from './access';
 import { cautionsHere } from './cautionsHere';

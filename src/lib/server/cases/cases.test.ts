@@ -2,7 +2,7 @@ import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { CodePack } from '../../../../library/codePack';
-import { oneCodeRead } from '../../case/oneCode.fixture';
+import { oneCodeRead } from '../../case/thread/oneCode.fixture';
 import { inlineWork } from '../heavy/inline';
 import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { loadCase } from './access';

@@ -1,6 +1,6 @@
-import { typeOf } from '../../case/vehicleOf';
-import { suspectCorners } from '../../case/measured';
-import type { CaseView } from '../../case/project';
+import { typeOf } from '../../case/thread/vehicleOf';
+import { suspectCorners } from '../../case/measure/measured';
+import type { CaseView } from '../../case/progress/project';
 import { positionWords } from '../../case/words';
 import { Position } from '../../../../library';
 

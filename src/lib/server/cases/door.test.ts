@@ -1,7 +1,7 @@
 import { ulid } from 'ulid';
 import { describe, expect, it } from 'vitest';
-import type { EntryKind, PayloadOf } from '../../case/entry';
-import { unknownId } from '../../case/unknownIds';
+import type { EntryKind, PayloadOf } from '../../case/entries/entry';
+import { unknownId } from '../../case/thread/unknownIds';
 import { vehicleTypes } from '../../../../library';
 
 const type = vehicleTypes.get('brindle-marlow-16') ?? null;

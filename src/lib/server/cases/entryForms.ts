@@ -3,8 +3,8 @@ import { message, superValidate, type Infer, type SuperValidated } from 'sveltek
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { ulid } from 'ulid';
 import { z } from 'zod';
-import type { EntryKind, PayloadOf } from '../../case/entry';
-import { Ulid } from '../../case/fields';
+import type { EntryKind, PayloadOf } from '../../case/entries/entry';
+import { Ulid } from '../../case/entries/fields';
 import type { AppendOptions } from '../db/threads';
 import { addEntry } from './addEntry';
 import { writerHere } from './access';

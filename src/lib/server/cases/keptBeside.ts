@@ -1,5 +1,5 @@
 import { featureOf } from '../../case/entries/registry';
-import type { EntryDraft } from '../../case/entry';
+import type { EntryDraft } from '../../case/entries/entry';
 import type { Services } from '../services';
 
 /**

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import { MOST_KEPT_LOG_BYTES } from '../../case/keptLimits';
+import { MOST_KEPT_LOG_BYTES } from '../../case/thread/keptLimits';
 import { isFrameLog, SNIFF_LENGTH } from '../../core/bus/isFrameLog';
 
 const unpack = promisify(gunzip);

@@ -1,7 +1,7 @@
 import type { VehicleType } from '../../../../library';
-import type { ReasonModel } from '../../../../library/reason/model';
-import type { Entry } from '../../case/entry';
-import type { CaseView } from '../../case/project';
+import type { ReasonModel } from '../../../../library/reason/placed';
+import type { Entry } from '../../case/entries/entry';
+import type { CaseView } from '../../case/progress/project';
 import type { Reasoning } from '../../case/reason/reasoning';
 import type { CaseRow } from '../db/cases';
 import { Kept } from '../kept';

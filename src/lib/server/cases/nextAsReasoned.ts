@@ -1,6 +1,6 @@
-import type { NextStep } from '../../case/nextStep';
+import type { NextStep } from '../../case/progress/nextStep';
 import type { Services } from '../services';
-import { nextIn } from '../jobs/outlooks';
+import { nextIn } from '../db/outlook';
 import { stampHere } from './knownHere';
 import type { LoadedCase } from './loadedCase';
 

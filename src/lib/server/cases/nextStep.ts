@@ -1,4 +1,4 @@
-import type { NextStep } from '../../case/nextStep';
+import type { NextStep } from '../../case/progress/nextStep';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
 import { mendingSteps } from '../../case/reason/reasonView';
 import { percentWords } from '../../case/reason/percentWords';

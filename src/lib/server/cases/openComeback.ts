@@ -1,4 +1,4 @@
-import { comebackStart } from '../../case/comeback';
+import { comebackStart } from '../../case/proof/comeback';
 import { fail, ok, type Result } from '../../core/result';
 import type { Author } from '../db/threads';
 import type { Services } from '../services';

@@ -2,8 +2,8 @@ import { minutesToGoInParts, type MinutesToGo } from '../../core/path/minutesToG
 import { randomFromText } from '../../core/path/randomFromText';
 import { restsOn } from '../../case/reason/bearing';
 import type { Reasoning } from '../../case/reason/reasoning';
-import type { NextStep } from '../../case/nextStep';
-import type { Outlook } from '../jobs/outlooks';
+import type { NextStep } from '../../case/progress/nextStep';
+import type { Outlook } from '../db/outlook';
 import { inParts } from '../inParts';
 import type { Stores } from '../stores';
 import { loadCase } from './access';

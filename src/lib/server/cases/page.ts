@@ -1,7 +1,7 @@
-import { describeEntry, whatItShowed, type ThreadLine } from '../../case/describe';
+import { describeEntry, whatItShowed, type ThreadLine } from '../../case/thread/describe';
 import { featureOf } from '../../case/entries/registry';
-import type { Entry } from '../../case/entry';
-import { latest, standing } from '../../case/thread';
+import type { Entry } from '../../case/entries/entry';
+import { latest, standing } from '../../case/thread/thread';
 import type { LoadedCase } from './loadedCase';
 import { clock } from './clock';
 

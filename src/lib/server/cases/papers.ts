@@ -1,4 +1,4 @@
-import { caseReport } from '../../case/report';
+import { caseReport } from '../../case/paper/report';
 import { exportBundle } from '../bundle/exportBundle';
 import { caseReportPdf } from '../report/caseReportPdf';
 import { headOf } from '../report/head';

@@ -1,8 +1,8 @@
 import { shopFunctions } from '../../../../library/calibrations';
-import { latest } from '../../case/thread';
-import { calibrationsAfter, isCalibrating } from '../../case/calibrations';
+import { latest } from '../../case/thread/thread';
+import { calibrationsAfter, isCalibrating } from '../../case/mend/calibrations';
 import { mendingSteps, repairWords } from '../../case/reason/reasonView';
-import { waysToMend } from '../../case/repairPlan';
+import { waysToMend } from '../../case/mend/repairPlan';
 import type { Stores } from '../stores';
 import { loadCase } from './access';
 import { clock } from './clock';

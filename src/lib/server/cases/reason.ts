@@ -1,10 +1,11 @@
 import { titleSource } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
-import { reasonModel, type ReasonModel } from '../../../../library/reason/model';
+import { reasonModel } from '../../../../library/reason/model';
+import type { ReasonModel } from '../../../../library/reason/placed';
 import { libraryWeight } from '../../../../library/reason/odds';
 import { testsFor } from '../../../../library/reason/tests';
 import type { VehicleType } from '../../../../library';
-import { projectCase } from '../../case/project';
+import { projectCase } from '../../case/progress/project';
 import { restsOn } from '../../case/reason/bearing';
 import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
 import { policyAt } from '../../core/path/policy';

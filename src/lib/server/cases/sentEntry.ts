@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { kindsWhere } from '../../case/entries/registry';
-import { ENTRY_VERSION, PAYLOADS, type EntryKind, type PayloadOf } from '../../case/entry';
+import { ENTRY_VERSION, PAYLOADS, type EntryKind, type PayloadOf } from '../../case/entries/entry';
 import { fail, ok, type Result } from '../../core/result';
 import type { NewEntry } from './addEntry';
 

@@ -1,4 +1,4 @@
-import { describeEntry } from '../../case/describe';
+import { describeEntry } from '../../case/thread/describe';
 import { faultsAt } from '../../case/reason/grid';
 import { placeWords, seenWords } from '../../case/reason/words';
 import { explain } from '../../core/path/explain';

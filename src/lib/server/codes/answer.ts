@@ -5,8 +5,8 @@ import {
 	meantAsCode,
 	type DecoderAnswer,
 	type FoundByWords
-} from '../../case/decoderAnswer';
-import { expectation } from '../../case/decoded';
+} from '../../case/codes/decoderAnswer';
+import { expectation } from '../../case/codes/decoded';
 import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
 import type { Cases } from '../db/cases';
 import type { CodeLibrary } from '../db/codeLibrary';

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { PayloadOf } from '../../case/entry';
+import type { PayloadOf } from '../../case/entries/entry';
 import { decodeCapture, encodeCapture } from '../../core/scope/captureChunk';
 import { captureOf, makeSignal } from '../../core/scope/signals.fixture';
 import { scopePayload } from '../jobs/scopeCapture';

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { featureOf, kindsWhere } from '../../case/entries/registry';
-import type { Entry, EntryKind } from '../../case/entry';
-import { ofKind, standing } from '../../case/thread';
+import type { Entry, EntryKind } from '../../case/entries/entry';
+import { ofKind, standing } from '../../case/thread/thread';
 import type { Database } from './open';
 import { lineWith, searchQuery } from './searchQuery';
 

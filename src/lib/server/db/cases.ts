@@ -1,10 +1,10 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { vehicleTypes, type VehicleType } from '../../../../library';
-import { codesOn } from '../../case/codes';
-import { projectCase } from '../../case/project';
-import { summarise, type CaseSummary } from '../../case/summary';
-import { ofKind, standing } from '../../case/thread';
+import { codesOn } from '../../case/codes/caseCodes';
+import { projectCase } from '../../case/progress/project';
+import { summarise, type CaseSummary } from '../../case/progress/summary';
+import { ofKind, standing } from '../../case/thread/thread';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import { CaseSearch, SPOKEN_KINDS, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';

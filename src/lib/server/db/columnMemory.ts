@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { ColumnMappingShape } from '../../case/columnMappingShape';
+import { ColumnMappingShape } from '../../case/entries/columnMappingShape';
 import type { ColumnMapping } from '../../core/live/columnMapping';
 import type { Database } from './open';
 import { columnMemory } from './schema';

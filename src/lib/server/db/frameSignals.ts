@@ -1,5 +1,5 @@
 import { asc, eq } from 'drizzle-orm';
-import { FrameSignalShape } from '../../case/frameSignalShape';
+import { FrameSignalShape } from '../../case/entries/frameSignalShape';
 import type { FrameSignal } from '../../core/live/frameSignals';
 import type { Database } from './open';
 import { frameSignal } from './schema';

@@ -1,8 +1,8 @@
 import { eq } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { EntryDraft, EntryKind, PayloadOf } from '../../case/entry';
-import { ENTRY_VERSION } from '../../case/entry';
+import type { EntryDraft, EntryKind, PayloadOf } from '../../case/entries/entry';
+import { ENTRY_VERSION } from '../../case/entries/entry';
 import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { Captures, wholePieces } from './captures';
 import { capture, captureChunk, caseRecord, entry, linkJob, photo } from './schema';

@@ -1,6 +1,6 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { EntryKind, PayloadOf } from '../../case/entry';
+import type { EntryKind, PayloadOf } from '../../case/entries/entry';
 import { EMPTY_BOOK } from '../../../../library/reason/book';
 import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { ReasonBooks } from './reasonBooks';

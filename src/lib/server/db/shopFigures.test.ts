@@ -1,7 +1,7 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, expect, it } from 'vitest';
-import type { EntryKind, PayloadOf } from '../../case/entry';
-import { BRAKE, OPEN, ThreadMaker } from '../../case/threads.fixture';
+import type { EntryKind, PayloadOf } from '../../case/entries/entry';
+import { BRAKE, OPEN, ThreadMaker } from '../../case/thread/threads.fixture';
 import { openTestShop, put as putEntry, type TestShop } from '../shop.fixture';
 import { ShopFigures } from './shopFigures';
 

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { makeKeyPair, type KeyPair } from '../../case/bundleSignature';
+import { makeKeyPair, type KeyPair } from '../../case/paper/bundleSignature';
 import type { Database } from './open';
 import { shopKey, trustedShop } from './schema';
 

@@ -1,5 +1,5 @@
-import type { Entry } from '../../case/entry';
-import type { ChainCheck } from '../../case/hashChain';
+import type { Entry } from '../../case/entries/entry';
+import type { ChainCheck } from '../../case/thread/hashChain';
 
 /** A thread as it was read, with whether it is as it was written. */
 export interface KeptThread {

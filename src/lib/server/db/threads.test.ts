@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { ulid } from 'ulid';
-import type { EntryDraft } from '../../case/entry';
-import { checkChain } from '../../case/hashChain';
+import type { EntryDraft } from '../../case/entries/entry';
+import { checkChain } from '../../case/thread/hashChain';
 import { openTestShop, type TestShop } from '../shop.fixture';
 import type { Cases } from './cases';
 import type { Database } from './open';

@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
-import { EntryDraft, type Entry, type EntryKind } from '../../case/entry';
-import { checkChain, entryHash, FIRST_PREVIOUS, type ChainCheck } from '../../case/hashChain';
-import { knownEntry, type RawEntry } from '../../case/knownEntry';
+import { EntryDraft, type Entry, type EntryKind } from '../../case/entries/entry';
+import { checkChain, entryHash, FIRST_PREVIOUS, type ChainCheck } from '../../case/thread/hashChain';
+import { knownEntry, type RawEntry } from '../../case/thread/knownEntry';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
 import { caseRecord, entry } from './schema';

@@ -1,4 +1,4 @@
-import type { PayloadOf } from '../../case/entry';
+import type { PayloadOf } from '../../case/entries/entry';
 import { NEGATIVE, negativeResponseText } from '../../core/uds/negativeResponse';
 import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
 

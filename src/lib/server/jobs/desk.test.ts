@@ -1,7 +1,7 @@
 import pino from 'pino';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { checkChain } from '../../case/hashChain';
+import { checkChain } from '../../case/thread/hashChain';
 import { fail, ok } from '../../core/result';
 import { Captures } from '../db/captures';
 import { PutAside } from '../db/putAside';

@@ -1,10 +1,10 @@
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import { ENTRY_VERSION, EntryDraft, type EntryKind, type PayloadOf } from '../../case/entry';
+import { ENTRY_VERSION, EntryDraft, type EntryKind, type PayloadOf } from '../../case/entries/entry';
 import { type NetworkScan } from '../../case/entries/network-scan/payload';
-import { Ulid } from '../../case/fields';
-import type { JobStatus } from '../../case/jobStatus';
-import type { ClearTarget } from '../../case/mayClear';
+import { Ulid } from '../../case/entries/fields';
+import type { JobStatus } from '../../case/progress/jobStatus';
+import type { ClearTarget } from '../../case/codes/mayClear';
 import { fail, ok, type Result } from '../../core/result';
 import type { LiveSignal } from '../../../../library/liveSignals';
 import type { LiveMark, Purpose } from '../../case/entries/live-recording/payload';

@@ -1,4 +1,4 @@
-import type { PayloadOf } from '../../case/entry';
+import type { PayloadOf } from '../../case/entries/entry';
 import { fail, ok, type Result } from '../../core/result';
 import type { VehicleLink } from '../link/vehicleLink';
 import { readIdentity } from './scan';

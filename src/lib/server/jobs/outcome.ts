@@ -1,5 +1,5 @@
 import type { NetworkScan } from '../../case/entries/network-scan/payload';
-import type { PayloadOf } from '../../case/entry';
+import type { PayloadOf } from '../../case/entries/entry';
 
 /** What came of work on a vehicle, told to the person: what happened, and what was saved. */
 

@@ -4,7 +4,7 @@ import {
 	type HeardCode,
 	type LiveMark
 } from '../../case/entries/live-recording/payload';
-import { samplesHash } from '../../case/samplesHash';
+import { samplesHash } from '../../case/thread/samplesHash';
 import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
 import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';
 import type { Chunk } from '../../core/live/chunk';

@@ -3,7 +3,7 @@ import pino from 'pino';
 import { eq } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { EntryOf } from '../../case/entry';
+import type { EntryOf } from '../../case/entries/entry';
 import { fail, ok } from '../../core/result';
 import { liveSignals } from '../../../../library/liveSignals';
 import type { CaseRow } from '../db/cases';

@@ -1,4 +1,4 @@
-import { captureLinks, type ProbedAt } from '../../case/captureLinks';
+import { captureLinks, type ProbedAt } from '../../case/measure/captureLinks';
 import { MOST_TEETH, type ScopeCapture } from '../../case/entries/scope-capture/payload';
 import { analyseCapture } from '../../core/scope/analyseCapture';
 import type { Capture } from '../../core/scope/capture';

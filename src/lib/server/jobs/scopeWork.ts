@@ -1,5 +1,5 @@
 import type { ScopeCapture } from '../../case/entries/scope-capture/payload';
-import { captureHash } from '../../case/samplesHash';
+import { captureHash } from '../../case/thread/samplesHash';
 import { fail, ok, type Result } from '../../core/result';
 import type { Capture } from '../../core/scope/capture';
 import { decodeCapture, encodeCapture } from '../../core/scope/captureChunk';

@@ -1,4 +1,4 @@
-import type { CaseReport } from '../../case/report';
+import type { CaseReport } from '../../case/paper/report';
 import type { Captures } from '../db/captures';
 import type { Photos } from '../db/photos';
 import { customerDocument } from './customerDocument';

@@ -1,5 +1,5 @@
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { groupedCodes, type CaseReport } from '../../case/report';
+import { groupedCodes, type CaseReport } from '../../case/paper/report';
 import {
 	complaintLine,
 	heading,

@@ -1,5 +1,5 @@
-import type { RingSeen } from '../../case/beforeAfter';
-import type { KeyTrace } from '../../case/keyTraces';
+import type { RingSeen } from '../../case/paper/beforeAfter';
+import type { KeyTrace } from '../../case/paper/keyTraces';
 import { upperFirst } from '../../case/words';
 import type { Chunk } from '../../core/live/chunk';
 import { decimate } from '../../core/live/decimate';

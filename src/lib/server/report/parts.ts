@@ -1,5 +1,5 @@
 import type { Content, StyleDictionary, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import type { CaseReport } from '../../case/report';
+import type { CaseReport } from '../../case/paper/report';
 import type { MarkState } from '../../core/prove/proof';
 import { paperDate } from '../cases/clock';
 import { BAD, GOOD, INK, QUIET, RULE, SUSPECT } from './inks';

@@ -1,7 +1,7 @@
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import type { RingSeen } from '../../case/beforeAfter';
-import type { KeyTrace } from '../../case/keyTraces';
-import { groupedCodes, type CaseReport } from '../../case/report';
+import type { RingSeen } from '../../case/paper/beforeAfter';
+import type { KeyTrace } from '../../case/paper/keyTraces';
+import { groupedCodes, type CaseReport } from '../../case/paper/report';
 import { lowerFirst, upperFirst } from '../../case/words';
 import { drawRing } from '../../core/scope/ringDrawing';
 import { paperDate } from '../cases/clock';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { STATIONS } from '$lib/case/stations';
+	import { STATIONS } from '$lib/case/progress/stations';
 	import Bars from '$lib/ui/Bars.svelte';
 
 	let { data } = $props();

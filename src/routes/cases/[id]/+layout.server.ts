@@ -1,4 +1,4 @@
-import type { JobStatus } from '$lib/case/jobStatus';
+import type { JobStatus } from '$lib/case/progress/jobStatus';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';

@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { onMount, tick, untrack } from 'svelte';
-	import { STATIONS } from '$lib/case/stations';
+	import { STATIONS } from '$lib/case/progress/stations';
 	import Caution from '$lib/ui/Caution.svelte';
 	import KeysHelp from '$lib/ui/KeysHelp.svelte';
 	import { useKeys } from '$lib/ui/keys';
@@ -12,7 +12,7 @@
 	import ThreadPanel from '$lib/ui/ThreadPanel.svelte';
 	import WhoAmI from '$lib/ui/WhoAmI.svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
-	import type { JobStatus } from '$lib/case/jobStatus';
+	import type { JobStatus } from '$lib/case/progress/jobStatus';
 	import { followCase } from '../../caseStream';
 	import { outbox } from '../../outbox.svelte';
 	import OutboxBanner from '../../OutboxBanner.svelte';

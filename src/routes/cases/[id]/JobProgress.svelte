@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { JobStatus } from '$lib/case/jobStatus';
+	import type { JobStatus } from '$lib/case/progress/jobStatus';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { getCaseWork } from './caseWork.svelte';
 

@@ -2,7 +2,7 @@ import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
 import type { Purpose } from '$lib/case/entries/live-recording/payload';
-import type { JobStatus } from '$lib/case/jobStatus';
+import type { JobStatus } from '$lib/case/progress/jobStatus';
 import { refreshCase } from './refreshCase';
 
 type Request =

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 import { CalibrationId, Role } from '../shapes';
 
 /** A calibration that a lead lets go, with the reason. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Address, Hex, Said, Text, Words } from '../../fields';
+import { Address, Hex, Said, Text, Words } from '../fields';
 import { CalibrationId, Role, Short } from '../shapes';
 
 export const CONDITION_STATES = ['met', 'not-met', 'said', 'unknown'] as const;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Text, Words } from '../../fields';
+import { Id, Text, Words } from '../fields';
 
 export const VehicleFacts = z.object({
 	/** Id of the vehicle in the shop's list. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Address, Said } from '../../fields';
+import { Address, Said } from '../fields';
 import { MOST } from '../shapes';
 
 export const CodesCleared = z.object({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { BROKEN_CHARACTER, Text } from '../../fields';
-import { LONGEST_KEPT_TEXT } from '../../keptLimits';
+import { BROKEN_CHARACTER, Text } from '../fields';
+import { LONGEST_KEPT_TEXT } from '../../thread/keptLimits';
 import { ToldAnyCode } from '../codeShapes';
 
 /** Codes that somebody told us: typed from the decoder, or found in a text and confirmed by a person. */

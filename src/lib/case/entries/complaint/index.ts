@@ -1,7 +1,7 @@
 import { entryKind, line } from '../kind';
 import { signKey } from '../../../../../library/reason/signs';
 import { circumstances, symptoms } from '../../../../../library/vocabulary';
-import { complaintDetails } from '../../complaint';
+import { complaintDetails } from '../../listen/complaint';
 import { Complaint } from './payload';
 
 export const complaint = entryKind('complaint', Complaint, {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Chosen, Words } from '../../fields';
+import { Chosen, Words } from '../fields';
 
 export const Complaint = z.object({
 	words: Words,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 import { Photos } from '../shapes';
 
 /** A sheet that was worked through while something was fitted. */

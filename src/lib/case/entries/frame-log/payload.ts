@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { Hex, Text, Words } from '../../fields';
-import { MOST_KEPT_EXCHANGES, MOST_KEPT_PROBLEMS } from '../../keptLimits';
+import { Hex, Text, Words } from '../fields';
+import { MOST_KEPT_EXCHANGES, MOST_KEPT_PROBLEMS } from '../../thread/keptLimits';
 import { DtcCode, HeavyVehicleCode } from '../codeShapes';
 
 const MessageHex = Hex.max(8192);

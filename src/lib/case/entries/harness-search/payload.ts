@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Position } from '../../../../../library/positions';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 import { says } from '../shapes';
 
 export const HARNESS_FAULTS = ['open', 'short', 'resistance'] as const;

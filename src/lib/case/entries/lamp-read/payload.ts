@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 
 const Seconds = z.number().min(0).max(100_000);
 

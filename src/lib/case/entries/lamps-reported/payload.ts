@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LAMPS } from '../../../../../library/positions';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 
 export const LampsReported = z.object({
 	lamps: z

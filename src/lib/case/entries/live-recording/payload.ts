@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { CHANNEL, MOST_CHANNELS } from '../../../core/live/columnMapping';
 import { FINDING_TYPES } from '../../../core/live/findings';
 import { Position } from '../../../../../library/positions';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 import { DrivenBands } from '../shapes';
 
 const Channel = z.string().regex(CHANNEL);

@@ -1,6 +1,6 @@
 import { entryKind, line } from '../kind';
 import { measurements } from '../../../../../library/measure';
-import { valueWords, windowWords } from '../../measureWords';
+import { valueWords, windowWords } from '../../measure/measureWords';
 import { lowerFirst, positionWords } from '../../words';
 import { meterSeen } from './evidence';
 import { MeterReading } from './payload';

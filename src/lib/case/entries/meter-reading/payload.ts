@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Position } from '../../../../../library/positions';
 import { WINDOW_SOURCES } from '../../../core/electrical/expectedWindow';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 import { Finite, LibraryId, says } from '../shapes';
 
 export const MeterReading = z.object({

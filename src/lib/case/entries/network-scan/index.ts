@@ -1,5 +1,5 @@
 import { entryKind, line } from '../kind';
-import { describeCode } from '../../codeWords';
+import { describeCode } from '../../codes/codeWords';
 import { count } from '../lineWords';
 import { scanSeen } from './evidence';
 import { NetworkScan } from './payload';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Address, Dtc, Hex, Said } from '../../fields';
+import { Address, Dtc, Hex, Said } from '../fields';
 import { MOST } from '../shapes';
 
 /** Over TCP an answer may be far longer than the 4,095 bytes of the bus. */

@@ -1,4 +1,4 @@
 import { z } from 'zod';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 
 export const Note = z.object({ text: Words });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Chosen, Text, Words } from '../../fields';
+import { Chosen, Text, Words } from '../fields';
 import { GRADES } from '../shapes';
 
 export const PriorWork = z.object({

@@ -1,5 +1,5 @@
 import { entryKind, line } from '../kind';
-import { describeCode } from '../../codeWords';
+import { describeCode } from '../../codes/codeWords';
 import { ProofWaived } from './payload';
 
 export const proofWaived = entryKind('proof-waived', ProofWaived, {

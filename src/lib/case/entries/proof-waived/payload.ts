@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { WAIVABLE } from '../../../core/prove/proof';
-import { Address, Dtc, Text, Words } from '../../fields';
+import { Address, Dtc, Text, Words } from '../fields';
 
 /** One thing of a proof that a lead lets go, by name. */
 export const ProofWaived = z.object({

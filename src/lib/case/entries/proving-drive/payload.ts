@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text, Ulid } from '../../fields';
+import { Text, Ulid } from '../fields';
 import { DrivenBands, ROADS } from '../shapes';
 
 export const ProvingDrive = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 
 /** Something that stands between a case and its signature, released by a lead, by name. */
 export const Release = z.object({

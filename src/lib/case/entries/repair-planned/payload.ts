@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 import { Short } from '../shapes';
 
 /** A repair that was decided on before it was begun: whether this shop can finish it, and what it was chosen over. */

@@ -1,5 +1,5 @@
 import { entryKind, line } from '../kind';
-import { describeCode } from '../../codeWords';
+import { describeCode } from '../../codes/codeWords';
 import { ReturnsTold } from './payload';
 
 export const returnsTold = entryKind('returns-told', ReturnsTold, {

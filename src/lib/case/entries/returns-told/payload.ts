@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Address, Dtc, Text } from '../../fields';
+import { Address, Dtc, Text } from '../fields';
 import { ROADS } from '../shapes';
 
 /** A module's counter counts each pass to fail, eight of them in one bend: older entries went by it, new ones do not. */

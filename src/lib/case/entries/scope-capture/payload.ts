@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Position } from '../../../../../library/positions';
 import { SCOPE_FINDING_TYPES } from '../../../core/scope/findings';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 import { Finite, Links } from '../shapes';
 
 export const MOST_PROBES = 4;

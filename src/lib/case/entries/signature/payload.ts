@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 
 export const Signature = z.object({
 	statement: Words,

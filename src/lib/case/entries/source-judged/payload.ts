@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 import { CodeWritten, FailureTypeByte } from '../codeShapes';
 
 /** Two sources say different things about a code: which one the measurements on this vehicle support. */

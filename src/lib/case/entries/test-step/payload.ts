@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { TEST_STATIONS } from '../../../../../library/reason/tests';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 
 export const STEP_WAYS = ['done', 'skipped', 'cannot', 'not-available'] as const;
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Position } from '../../../../../library/positions';
-import { Text, Words } from '../../fields';
+import { Text, Words } from '../fields';
 
 export const TyresFitted = z.object({
 	tyres: z

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text } from '../../fields';
+import { Text } from '../fields';
 
 export const WAITS_FOR = [
 	'nothing',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Position } from '../../../../../library/positions';
-import { Words } from '../../fields';
+import { Words } from '../fields';
 
 export const ROUND_RESULTS = ['answers', 'dead', 'erratic', 'weaker', 'turns-mate', 'not-trusted'] as const;
 export type RoundResult = (typeof ROUND_RESULTS)[number];

@@ -1,5 +1,5 @@
 import { fail, redirect } from '@sveltejs/kit';
-import { MOST_BUNDLE_BYTES } from '$lib/case/bundle';
+import { MOST_BUNDLE_BYTES } from '$lib/case/paper/bundle';
 import { takeInBundle } from '$lib/server/bundle/importBundle';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';

@@ -3,7 +3,7 @@ import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { ulid } from 'ulid';
 import { z } from 'zod';
-import { Ulid } from '$lib/case/fields';
+import { Ulid } from '$lib/case/entries/fields';
 import { vehicleTypes } from '$library/index';
 import { writerHere } from '$lib/server/cases/access';
 import { LinkAddress, StandInAddress } from '$lib/server/cases/linkAddress';

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
-import { codeSources } from '$lib/case/codeSources';
-import { answerCode, codeOfSlug } from '$lib/case/decoderAnswer';
-import { decodeCode } from '$lib/case/decoded';
+import { codeSources } from '$lib/case/codes/codeSources';
+import { answerCode, codeOfSlug } from '$lib/case/codes/decoderAnswer';
+import { decodeCode } from '$lib/case/codes/decoded';
 import { hexByte } from '$lib/core/bytes';
 import { codeToNumber } from '$lib/core/codes/dtc';
 import { formatBytes, formatSpelling, type AnyCode } from '$lib/core/codes/spelling';

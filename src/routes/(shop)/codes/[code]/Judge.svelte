@@ -2,8 +2,8 @@
 	import Act from '$lib/ui/Act.svelte';
 	import { ulid } from 'ulid';
 	import { toast } from 'svelte-sonner';
-	import type { SourceView } from '$lib/case/codeSources';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { SourceView } from '$lib/case/codes/codeSources';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import Field from '$lib/ui/Field.svelte';
 	import { sendEntry } from '../../../decoderClient';
 

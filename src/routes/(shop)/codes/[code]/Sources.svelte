@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { upperFirst } from '$lib/case/words';
-	import type { Disagreement, SourceView } from '$lib/case/codeSources';
+	import type { Disagreement, SourceView } from '$lib/case/codes/codeSources';
 
 	/** What each source says, side by side, and on what they do not agree. */
 	interface Props {

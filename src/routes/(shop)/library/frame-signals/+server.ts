@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { FrameSignalShape } from '$lib/case/frameSignalShape';
+import { FrameSignalShape } from '$lib/case/entries/frameSignalShape';
 import { memberHere, writerHere } from '$lib/server/cases/access';
 
 const Sent = z.discriminatedUnion('do', [

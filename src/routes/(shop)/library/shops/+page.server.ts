@@ -1,6 +1,6 @@
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
-import { keyName } from '$lib/case/bundleSignature';
+import { keyName } from '$lib/case/paper/bundleSignature';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
 

@@ -1,4 +1,4 @@
-import { writeCaseFile } from '$lib/case/caseFile';
+import { writeCaseFile } from '$lib/case/thread/caseFile';
 import { caseRowHere } from '$lib/server/cases/access';
 
 /** The whole thread as a file: what `jaldi plan` reads. */

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { Ulid } from '$lib/case/fields';
+import { Ulid } from '$lib/case/entries/fields';
 import { writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { openComeback } from '$lib/server/cases/openComeback';

@@ -1,12 +1,12 @@
 import { error, redirect } from '@sveltejs/kit';
 import { isValid, ulid } from 'ulid';
-import { comebackOf } from '$lib/case/comeback';
+import { comebackOf } from '$lib/case/proof/comeback';
 import { caseNumber } from '$lib/server/db/cases';
-import { standingItems } from '$lib/case/standingItems';
-import { caseReport, groupedCodes } from '$lib/case/report';
-import { keyName } from '$lib/case/bundleSignature';
+import { standingItems } from '$lib/case/progress/standingItems';
+import { caseReport, groupedCodes } from '$lib/case/paper/report';
+import { keyName } from '$lib/case/paper/bundleSignature';
 import type { Signer } from '$lib/server/db/shopKeys';
-import { mayNotSign } from '$lib/case/signing';
+import { mayNotSign } from '$lib/case/progress/signing';
 import { loadCase, loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';

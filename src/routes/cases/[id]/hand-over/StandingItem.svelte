@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import type { StandingItem } from '$lib/case/standingItems';
+	import type { StandingItem } from '$lib/case/progress/standingItems';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';

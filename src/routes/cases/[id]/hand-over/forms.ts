@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { RELEASE_SUBJECTS } from '$lib/case/standingItems';
+import { RELEASE_SUBJECTS } from '$lib/case/progress/standingItems';
 import { entrySchema } from '$lib/server/cases/entryForms';
 
 export const ReleaseForm = entrySchema({

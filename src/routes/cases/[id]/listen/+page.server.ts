@@ -1,5 +1,5 @@
 import { LAMPS } from '$library/positions';
-import { latest } from '$lib/case/thread';
+import { latest } from '$lib/case/thread/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { caseHere } from '$lib/server/cases/access';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';

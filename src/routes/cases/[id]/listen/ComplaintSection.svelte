@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { SuperValidated } from 'sveltekit-superforms';
-	import { complaintDetails } from '$lib/case/complaint';
-	import type { PayloadOf } from '$lib/case/entry';
+	import { complaintDetails } from '$lib/case/listen/complaint';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { circumstances, symptoms } from '$library/vocabulary';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { positionWords } from '$lib/case/words';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { checkVin } from '$lib/core/vehicle/vin';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';

@@ -3,7 +3,7 @@
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
 	import { GRADES } from '$lib/case/entries/shapes';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import { offeredFor, works } from '$library/vocabulary';

@@ -1,7 +1,7 @@
-import { isBadBenchTest, isBenchTest } from '$lib/case/benchTests';
-import { describeEntry } from '$lib/case/describe';
-import { cornerChain, offeredMeasurements, unsuitedMeasurements } from '$lib/case/measureView';
-import { exposedByTest } from '$library/exposed';
+import { isBadBenchTest, isBenchTest } from '$lib/case/measure/benchTests';
+import { describeEntry } from '$lib/case/thread/describe';
+import { cornerChain, offeredMeasurements, unsuitedMeasurements } from '$lib/case/measure/measureView';
+import { exposedByTest } from '$library/exposedBySteps';
 import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';

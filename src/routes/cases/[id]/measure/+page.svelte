@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { positionWords, upperFirst } from '$lib/case/words';
-	import { valueWords, windowWords } from '$lib/case/measureWords';
+	import { valueWords, windowWords } from '$lib/case/measure/measureWords';
 	import Chain from '$lib/ui/Chain.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import { keepDraft } from '$lib/ui/draft.svelte';

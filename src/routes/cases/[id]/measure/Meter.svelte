@@ -1,8 +1,8 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
 	import { tick, untrack } from 'svelte';
-	import { valueWords, windowWords } from '$lib/case/measureWords';
-	import { quantityOf } from '$lib/case/meterJudgement';
+	import { valueWords, windowWords } from '$lib/case/measure/measureWords';
+	import { quantityOf } from '$lib/case/measure/meterJudgement';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';

@@ -5,9 +5,9 @@ import {
 	windowOf,
 	type MeterContext,
 	type MeterJudgement
-} from '$lib/case/meterJudgement';
+} from '$lib/case/measure/meterJudgement';
 import type { MeterReading } from '$lib/case/entries/meter-reading/payload';
-import type { OfferedMeasurement } from '$lib/case/measureView';
+import type { OfferedMeasurement } from '$lib/case/measure/measureView';
 import type { Measurement } from '$library/measure';
 import type { Position } from '$library/positions';
 import type { SensorKind } from '$library/sensorKinds';

@@ -1,5 +1,5 @@
-import { isCalibrating } from '$lib/case/calibrations';
-import { ofKind } from '$lib/case/thread';
+import { isCalibrating } from '$lib/case/mend/calibrations';
+import { ofKind } from '$lib/case/thread/thread';
 import { placeWords } from '$lib/case/reason/words';
 import { upperFirst } from '$lib/case/words';
 import { makersAlone } from '$library/exposed';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { MARK_NAMES } from '$lib/case/proofView';
+	import { MARK_NAMES } from '$lib/case/proof/proofView';
 	import type { WAIVABLE } from '$lib/core/prove/proof';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';

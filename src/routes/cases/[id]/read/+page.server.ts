@@ -1,10 +1,10 @@
-import { makerOf } from '$lib/case/vehicleOf';
-import { describeEntry } from '$lib/case/describe';
-import { networkFindings } from '$lib/case/networkFindings';
-import type { CaseView } from '$lib/case/project';
-import { oursWords, reportedCodes } from '$lib/case/reported';
-import { ofKind } from '$lib/case/thread';
-import { viewScan } from '$lib/case/scanView';
+import { makerOf } from '$lib/case/thread/vehicleOf';
+import { describeEntry } from '$lib/case/thread/describe';
+import { networkFindings } from '$lib/case/codes/networkFindings';
+import type { CaseView } from '$lib/case/progress/project';
+import { oursWords, reportedCodes } from '$lib/case/codes/reported';
+import { ofKind } from '$lib/case/thread/thread';
+import { viewScan } from '$lib/case/codes/scanView';
 import { fail } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';

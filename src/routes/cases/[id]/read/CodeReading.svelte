@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CodeView } from '$lib/case/scanView';
+	import type { CodeView } from '$lib/case/codes/scanView';
 
 	/** One code in plain words; its bits and bytes are a click away. */
 	let { code, caseId }: { code: CodeView; caseId: string } = $props();

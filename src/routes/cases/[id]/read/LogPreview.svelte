@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { hexByte } from '$lib/core/bytes';
 	import { statusPhrase } from '$lib/core/codes/status';
 	import { titlesOf } from '../../../decoderClient';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { ModuleView } from '$lib/case/scanView';
+	import type { ModuleView } from '$lib/case/codes/scanView';
 	import CodeReading from './CodeReading.svelte';
 
 	/** What one module said. */

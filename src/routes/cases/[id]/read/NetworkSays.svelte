@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { NetworkFinding } from '$lib/case/networkFindings';
+	import type { NetworkFinding } from '$lib/case/codes/networkFindings';
 
 	/** What silences and answers say together. */
 	let { findings }: { findings: NetworkFinding[] } = $props();

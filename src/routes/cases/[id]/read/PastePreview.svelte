@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { findCodes, type FoundCode, type SpanKind } from '$lib/core/codes/findCodes';
 	import { formatSpelling } from '$lib/core/codes/spelling';
 	import { statusPhrase } from '$lib/core/codes/status';

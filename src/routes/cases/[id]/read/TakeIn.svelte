@@ -5,7 +5,7 @@
 	import { ulid } from 'ulid';
 	import { isFrameLog } from '$lib/core/bus/isFrameLog';
 	import OfferFile from '$lib/ui/OfferFile.svelte';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { sendEntry } from '../../../decoderClient';
 	import { sendLog } from './sendLog';
 	import LogPreview from './LogPreview.svelte';

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import type { PayloadOf } from '$lib/case/entry';
-import { LONGEST_KEPT_TEXT } from '$lib/case/keptLimits';
+import type { PayloadOf } from '$lib/case/entries/entry';
+import { LONGEST_KEPT_TEXT } from '$lib/case/thread/keptLimits';
 import { isFrameLog, SNIFF_LENGTH } from '$lib/core/bus/isFrameLog';
 import type { FrameLogWorker } from '../../../../workers/frameLog.worker';
 

@@ -1,5 +1,5 @@
 import { error, fail } from '@sveltejs/kit';
-import { describeEntry } from '$lib/case/describe';
+import { describeEntry } from '$lib/case/thread/describe';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, memberHere } from '$lib/server/cases/access';
 import { stampHere } from '$lib/server/cases/knownHere';

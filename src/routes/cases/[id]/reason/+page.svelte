@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { invalidate, goto } from '$app/navigation';
-	import { hourWords } from '$lib/case/floorWords';
+	import { hourWords } from '$lib/case/progress/floorWords';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import type { ShownCell } from '$lib/case/reason/gridView';
 	import type { ShownTest } from '$lib/case/reason/reasonView';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { WAITS_FOR } from '$lib/case/entries/waiting/payload';
-	import type { PayloadOf } from '$lib/case/entry';
+	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { sendEntry } from '../../../decoderClient';
 
 	/** What keeps the work from going on, and where the vehicle stands: the floor shows it. */

@@ -1,5 +1,5 @@
-import { ofKind } from '$lib/case/thread';
-import { watchDefaults } from '$lib/case/watchDefaults';
+import { ofKind } from '$lib/case/thread/thread';
+import { watchDefaults } from '$lib/case/watch/watchDefaults';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';

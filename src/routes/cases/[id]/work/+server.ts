@@ -1,9 +1,9 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { caseCalibrations } from '$lib/case/calibrations';
-import { circuitCodesIn } from '$lib/case/circuitCodes';
-import { Ulid } from '$lib/case/fields';
-import { mayClear } from '$lib/case/mayClear';
+import { caseCalibrations } from '$lib/case/mend/calibrations';
+import { circuitCodesIn } from '$lib/case/codes/circuitCodes';
+import { Ulid } from '$lib/case/entries/fields';
+import { mayClear } from '$lib/case/codes/mayClear';
 import type { Result } from '$lib/core/result';
 import { Purpose } from '$lib/case/entries/live-recording/payload';
 import { loadCase, writerHere } from '$lib/server/cases/access';

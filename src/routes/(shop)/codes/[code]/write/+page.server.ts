@@ -1,7 +1,7 @@
 import { error, fail, redirect, type RequestEvent } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
-import { codeOfSlug } from '$lib/case/decoderAnswer';
+import { codeOfSlug } from '$lib/case/codes/decoderAnswer';
 import { memberHere } from '$lib/server/cases/access';
 import { mayEditCodes } from '$lib/server/accounts/members';
 import { CodeDefinition, DRIVING, GROUPS } from '$library/codePack';

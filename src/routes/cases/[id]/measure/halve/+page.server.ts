@@ -1,5 +1,5 @@
-import { exposedAt } from '$lib/case/measured';
-import { ofKind } from '$lib/case/thread';
+import { exposedAt } from '$lib/case/measure/measured';
+import { ofKind } from '$lib/case/thread/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
 import { liveSignals } from '../../../../../../library/liveSignals';

@@ -2,9 +2,15 @@
 	import { untrack } from 'svelte';
 	import { ulid } from 'ulid';
 	import { invalidate } from '$app/navigation';
-	import { FAULT_RULES, foundAt, planSearch, readsAs, type HarnessFault } from '$lib/case/harnessPlan';
+	import {
+		FAULT_RULES,
+		foundAt,
+		planSearch,
+		readsAs,
+		type HarnessFault
+	} from '$lib/case/measure/harnessPlan';
 	import { HARNESS_FAULTS, type HarnessSearch } from '$lib/case/entries/harness-search/payload';
-	import { valueWords } from '$lib/case/measureWords';
+	import { valueWords } from '$lib/case/measure/measureWords';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';

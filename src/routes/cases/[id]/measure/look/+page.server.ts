@@ -1,5 +1,5 @@
-import { ofKind } from '$lib/case/thread';
-import { exposedByTest } from '$library/exposed';
+import { ofKind } from '$lib/case/thread/thread';
+import { exposedByTest } from '$library/exposedBySteps';
 import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';

@@ -1,5 +1,5 @@
 import { error, json } from '@sveltejs/kit';
-import { Ulid } from '$lib/case/fields';
+import { Ulid } from '$lib/case/entries/fields';
 import { caseRowHere, writerHere } from '$lib/server/cases/access';
 import { MOST_PHOTO_BYTES } from '$lib/server/db/photos';
 

@@ -1,4 +1,4 @@
-import { ofKind } from '$lib/case/thread';
+import { ofKind } from '$lib/case/thread/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
 

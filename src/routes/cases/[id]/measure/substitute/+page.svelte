@@ -1,8 +1,8 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
 	import { invalidate } from '$app/navigation';
-	import { judgeLevel, judgeSubstitution, upperLevelVolts } from '$lib/case/substituteJudgement';
-	import { valueWords } from '$lib/case/measureWords';
+	import { judgeLevel, judgeSubstitution, upperLevelVolts } from '$lib/case/measure/substituteJudgement';
+	import { valueWords } from '$lib/case/measure/measureWords';
 	import { frequencyForSpeedHz, resistorForCurrent } from '$lib/core/electrical/substitute';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';

@@ -1,9 +1,9 @@
 import type { RequestEvent } from './$types';
 import { error } from '@sveltejs/kit';
 import { calibrationConditions, shopFunctions } from '$library/calibrations';
-import { exposedByCalibration } from '$library/exposed';
+import { exposedByCalibration } from '$library/exposedBySteps';
 import type { VehicleType } from '$library/index';
-import { caseCalibrations, type CaseCalibration } from '$lib/case/calibrations';
+import { caseCalibrations, type CaseCalibration } from '$lib/case/mend/calibrations';
 import { lowerFirst, upperFirst } from '$lib/case/words';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';

@@ -1,9 +1,9 @@
-import { exposedBySheet } from '$library/exposed';
+import { exposedBySheet } from '$library/exposedBySteps';
 import { bleedOrder, fittingSheets, sheetFor, sheetOn } from '$library/fittingSheets';
 import { torqueWords } from '$lib/core/calibrate/torque';
 import { fittingLacks } from '$lib/case/entries/fitting/lacks';
-import { lastFittings } from '$lib/case/fittings';
-import { latest } from '$lib/case/thread';
+import { lastFittings } from '$lib/case/mend/fittings';
+import { latest } from '$lib/case/thread/thread';
 import { positionWords } from '$lib/case/words';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';

@@ -6,7 +6,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
-	import { leftByFitting } from '$lib/case/fittings';
+	import { leftByFitting } from '$lib/case/mend/fittings';
 	import { repairs } from '$library/repairs';
 	import type { FittingSheet } from '$library/fittingSheets';
 	import { sendEntry } from '../../../../decoderClient';

@@ -3,7 +3,7 @@
 	import { goto, invalidate } from '$app/navigation';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
-	import { hourWords } from '$lib/case/floorWords';
+	import { hourWords } from '$lib/case/progress/floorWords';
 	import { lowerFirst, upperFirst } from '$lib/case/words';
 	import Field from '$lib/ui/Field.svelte';
 	import Mark from '$lib/ui/Mark.svelte';

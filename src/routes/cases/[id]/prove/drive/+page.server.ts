@@ -1,7 +1,7 @@
-import { type CaseCode } from '$lib/case/codes';
-import { countedRecordings } from '$lib/case/drivenKm';
-import { provingDrivePlan } from '$lib/case/provingDrive';
-import { watchDefaults } from '$lib/case/watchDefaults';
+import type { CaseCode } from '$lib/case/codes/caseCode';
+import { countedRecordings } from '$lib/case/proof/drivenKm';
+import { provingDrivePlan } from '$lib/case/proof/provingDrive';
+import { watchDefaults } from '$lib/case/watch/watchDefaults';
 import type { Verdict } from '$lib/core/prove/proof';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';

@@ -5,10 +5,10 @@
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
-	import { kmOf } from '$lib/case/drivenKm';
-	import { cameBack, testRan } from '$lib/case/hearing';
+	import { kmOf } from '$lib/case/proof/drivenKm';
+	import { cameBack, testRan } from '$lib/case/listen/hearing';
 	import { ROADS } from '$lib/case/entries/shapes';
-	import type { DriveGoal } from '$lib/case/provingDrive';
+	import type { DriveGoal } from '$lib/case/proof/provingDrive';
 	import type { MarkState } from '$lib/core/prove/proof';
 	import { Beep } from '$lib/ui/beep';
 	import Caution from '$lib/ui/Caution.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { DriveGoal } from '$lib/case/provingDrive';
+	import type { DriveGoal } from '$lib/case/proof/provingDrive';
 
 	import Mark from '$lib/ui/Mark.svelte';
 	import type { MarkState } from '$lib/core/prove/proof';

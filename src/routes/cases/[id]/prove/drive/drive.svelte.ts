@@ -1,4 +1,4 @@
-import type { DriveGoal } from '$lib/case/provingDrive';
+import type { DriveGoal } from '$lib/case/proof/provingDrive';
 import { RoadProgress, type LegProgress, type RoadLeg } from '$lib/core/live/roadTest';
 import { mergeBands } from '$lib/core/prove/drivenBands';
 import { Odometer, type Driven } from '$lib/core/prove/odometer';

@@ -1,5 +1,5 @@
 import { LAMPS } from '$library/positions';
-import { latest } from '$lib/case/thread';
+import { latest } from '$lib/case/thread/thread';
 import { lampTableOf, lampTables } from '$library/lampTables';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';

@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
-import { codeConditions } from '$lib/case/watchDefaults';
-import { ofKind } from '$lib/case/thread';
+import { codeConditions } from '$lib/case/watch/watchDefaults';
+import { ofKind } from '$lib/case/thread/thread';
 import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { sayCondition, signals } from '../../../../../../library/signals';

@@ -1,4 +1,4 @@
-import { watchDefaults } from '$lib/case/watchDefaults';
+import { watchDefaults } from '$lib/case/watch/watchDefaults';
 import { mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';

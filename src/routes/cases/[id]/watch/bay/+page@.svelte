@@ -11,7 +11,7 @@
 	import LiveStrip from '$lib/ui/LiveStrip.svelte';
 	import { WheelSound } from '$lib/ui/wheelSound';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
-	import type { JobStatus } from '$lib/case/jobStatus';
+	import type { JobStatus } from '$lib/case/progress/jobStatus';
 	import { followCase } from '../../../../caseStream';
 	import { setCaseWork } from '../../caseWork.svelte';
 	import StandIn from '../../StandIn.svelte';

@@ -1,8 +1,8 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { caseTestConditions } from '$lib/case/testConditions';
-import { Ulid } from '$lib/case/fields';
-import { ColumnMappingShape } from '$lib/case/columnMappingShape';
+import { caseTestConditions } from '$lib/case/watch/testConditions';
+import { Ulid } from '$lib/case/entries/fields';
+import { ColumnMappingShape } from '$lib/case/entries/columnMappingShape';
 import { splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';

@@ -1,5 +1,5 @@
-import { codeConditions, watchDefaults } from '$lib/case/watchDefaults';
-import { latest } from '$lib/case/thread';
+import { codeConditions, watchDefaults } from '$lib/case/watch/watchDefaults';
+import { latest } from '$lib/case/thread/thread';
 import { planRoadTest } from '$lib/core/live/roadTest';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';

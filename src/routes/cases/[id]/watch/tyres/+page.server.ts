@@ -1,5 +1,5 @@
-import { codeConditions } from '$lib/case/watchDefaults';
-import { latest } from '$lib/case/thread';
+import { codeConditions } from '$lib/case/watch/watchDefaults';
+import { latest } from '$lib/case/thread/thread';
 import { thresholdOf } from '$lib/core/tyres/codeThreshold';
 import type { FittedTyre } from '$lib/core/tyres/tyreReport';
 import { caseHere } from '$lib/server/cases/access';

@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { ofKind } from '$lib/case/thread';
+import { ofKind } from '$lib/case/thread/thread';
 import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 

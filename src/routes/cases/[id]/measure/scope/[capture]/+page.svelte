@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
-	import { valueWords } from '$lib/case/measureWords';
+	import { valueWords } from '$lib/case/measure/measureWords';
 	import Mark from '$lib/ui/Mark.svelte';
 	import RingMap from '$lib/ui/RingMap.svelte';
 	import SpanButtons from '$lib/ui/SpanButtons.svelte';

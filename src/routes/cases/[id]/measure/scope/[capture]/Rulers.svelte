@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { valueWords } from '$lib/case/measureWords';
+	import { valueWords } from '$lib/case/measure/measureWords';
 	import { speedForFrequencyKmh } from '$lib/core/electrical/substitute';
 	import type { TraceView } from '$lib/ui/traceDrawing';
 

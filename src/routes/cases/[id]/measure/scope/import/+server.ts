@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { Ulid } from '$lib/case/fields';
+import { Ulid } from '$lib/case/entries/fields';
 import { splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';

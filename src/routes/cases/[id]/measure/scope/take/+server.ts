@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { Ulid } from '$lib/case/fields';
-import { familyAt } from '$lib/case/measured';
+import { Ulid } from '$lib/case/entries/fields';
+import { familyAt } from '$lib/case/measure/measured';
 import { positionWords } from '$lib/case/words';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';

@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { explainScanExchange } from '$lib/case/logExchange';
+import { explainScanExchange } from '$lib/case/codes/logExchange';
 import { caseHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
-import { MOST_PACKED_LOG_BYTES } from '$lib/case/keptLimits';
-import { Ulid } from '$lib/case/fields';
+import { MOST_PACKED_LOG_BYTES } from '$lib/case/thread/keptLimits';
+import { Ulid } from '$lib/case/entries/fields';
 import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
 import { isLog, unpackedLog } from '$lib/server/cases/keptLog';
 

@@ -1,0 +1,109 @@
+import type { Position } from '../../../../library';
+import { shippedBook, type CodeBook } from '../../../../library/codes';
+import { codeText } from '../../core/codes/dtc';
+import { tellsOfFault } from '../../core/codes/status';
+import { unsettled } from '../../core/calibrate/dueWork';
+import { proveCode } from '../../core/prove/codeVerdict';
+import type { Origin } from '../../core/prove/proof';
+import type { CaseCode } from './caseCode';
+import { describeCode } from './codeWords';
+import type { Entry } from '../entries/entry';
+import { circuitOpenedBy } from '../measure/benchTests';
+import { caseCalibrations, expectedAfter } from '../mend/calibrations';
+import { comesOf } from '../proof/comesAndGoes';
+import { storyOf, wasSeenLive } from '../proof/proofStory';
+import { cascadeOf } from '../reason/cascade';
+import { latest, standing } from '../thread/thread';
+import { makerOf, typeOf } from '../thread/vehicleOf';
+
+/** Every code that is named anywhere on a thread, written without its suffix. */
+export function codesOn(thread: Entry[]): Set<string> {
+	const found = new Set<string>();
+	for (const entry of thread) {
+		if (entry.kind === 'network-scan')
+			for (const { codes } of entry.payload.modules) for (const { dtc } of codes) found.add(codeText(dtc));
+		if (entry.kind === 'frame-log')
+			for (const { codes } of entry.payload.modules) for (const { code } of codes) found.add(code);
+		if (entry.kind === 'codes-reported')
+			for (const { codes } of entry.payload.modules)
+				for (const { code } of codes) if (code.kind === 'dtc') found.add(code.code);
+	}
+	return found;
+}
+
+/** What a code is before it is judged. */
+type Found = Omit<CaseCode, 'proof' | 'followsFrom'> & { atScan: number };
+
+/** Every code that ever told of a fault on this case, in the order in which it was first seen. */
+export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCode[] {
+	const entries = standing(thread);
+	const found = foundIn(entries, book);
+	const type = typeOf(entries);
+	const scan = latest(entries, 'network-scan');
+	const follows = type ? cascadeOf(found, scan, type, book).consequences : [];
+	const all = caseCalibrations(entries);
+	const calibrationsDue = all.length > 0 ? unsettled(all).length : null;
+	return found.map(({ atScan, ...code }) => {
+		const consequence =
+			code.madeByUs === null
+				? follows.find(({ text, moduleName }) => text === code.text && moduleName === code.moduleName)
+				: undefined;
+		const followsFrom = consequence?.because ?? null;
+		const origin = originOf(code, followsFrom);
+		const proof = proveCode(storyOf(entries, code, code.madeByUs ? { atScan } : null), {
+			origin,
+			exposure: comesOf(entries, code, found, origin.kind === 'own'),
+			calibrationsDue,
+			seenLive: wasSeenLive(entries, code.corner)
+		});
+		return { ...code, followsFrom, proof };
+	});
+}
+
+function originOf(
+	{ madeByUs, expected }: Pick<CaseCode, 'madeByUs' | 'expected'>,
+	followsFrom: string | null
+): Origin {
+	if (madeByUs !== null) return { kind: 'made-by-us' };
+	if (expected !== null) return { kind: 'expected', because: expected };
+	return followsFrom === null ? { kind: 'own' } : { kind: 'consequence', because: followsFrom };
+}
+
+function foundIn(entries: Entry[], book: CodeBook): Found[] {
+	const maker = makerOf(entries);
+	const found = new Map<string, Found>();
+	const opened = new Map<Position, string>();
+	let scansBefore = 0;
+	for (const [atScan, entry] of entries.entries()) {
+		const circuit = circuitOpenedBy(entry);
+		if (circuit) opened.set(circuit, entry.id);
+		if (entry.kind !== 'network-scan') continue;
+		for (const module of entry.payload.modules) {
+			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {
+				const key = `${module.address}/${code.dtc}`;
+				const known = found.get(key);
+				if (known) {
+					known.status = code.status;
+					continue;
+				}
+				const words = describeCode(code.dtc, book, maker);
+				found.set(key, {
+					...words,
+					dtc: code.dtc,
+					address: module.address,
+					moduleName: module.name,
+					status: code.status,
+					// New since a reading before, in a circuit that we have opened since.
+					madeByUs: scansBefore > 0 && words.corner ? (opened.get(words.corner) ?? null) : null,
+					expected: expectedAfter(entries.slice(0, atScan), module.address, code.dtc),
+					atScan
+				});
+			}
+		}
+		if (entry.payload.outcome === 'complete') {
+			scansBefore += 1;
+			opened.clear();
+		}
+	}
+	return [...found.values()];
+}

@@ -1,0 +1,29 @@
+import { failureType } from '../../../../library/failureTypes';
+import { codeWithSuffix, failureTypeByte } from '../../core/codes/dtc';
+import { decodeStatus } from '../../core/codes/status';
+import type { CaseFacts } from '../progress/stations';
+
+/** Kinds of failure that are electrical: with one of them standing, a sensor must not be taught. */
+const CIRCUIT = new Set([
+	'electrical',
+	'short-to-ground',
+	'short-to-supply',
+	'open',
+	'short-to-ground-or-open',
+	'short-to-supply-or-open',
+	'high-resistance',
+	'range-low',
+	'range-high',
+	'out-of-range'
+]);
+
+/** Electrical codes that fail in a module by its last reading. */
+export function circuitCodesIn({ lastScan }: Pick<CaseFacts, 'lastScan'>, address: string): string[] {
+	const codes = lastScan?.payload.modules.find((module) => module.address === address)?.codes ?? [];
+	return codes
+		.filter(
+			({ dtc, status }) =>
+				decodeStatus(status).testFailed && CIRCUIT.has(failureType(failureTypeByte(dtc)).class)
+		)
+		.map(({ dtc }) => codeWithSuffix(dtc));
+}

@@ -1,0 +1,123 @@
+import { identifiers } from '../../../../library';
+import { shippedBook, type CodeBook } from '../../../../library/codes';
+import { hexByte } from '../../core/bytes';
+import { failureType as kindOfFailure } from '../../../../library/failureTypes';
+import { codeSystem, codeText, definedBy, failureTypeByte } from '../../core/codes/dtc';
+import { decodeStatus, STATUS_BITS, STATUS_WORDS, statusPhrase } from '../../core/codes/status';
+import { decodeIdentifier } from '../../core/uds/identifierValue';
+import { describeCode } from './codeWords';
+import { upperFirst } from '../words';
+import type { EntryOf } from '../entries/entry';
+import type { ScannedCode, ScannedModule } from '../entries/network-scan/payload';
+
+/** A snapshot's value in words: name, value with unit, and the bytes it came from. */
+export interface NamedValue {
+	id: string;
+	name: string;
+	text: string;
+	raw: string;
+}
+
+export interface CodeView {
+	dtc: string;
+	text: string;
+	title: string;
+	failureType: string;
+	/** What to look at first for this kind of failure. */
+	checkFirst: string;
+	/** Who defined the code, and which part of the vehicle its letter names. */
+	origin: string;
+	phrase: string;
+	/** A test of ours opened its circuit before it was set. */
+	madeByUs: boolean;
+	statusByte: string;
+	bits: { words: string; set: boolean }[];
+	snapshots: { record: number; title: string; values: NamedValue[] }[];
+	counters: string | null;
+	troubles: string[];
+}
+
+export interface ModuleView {
+	address: string;
+	name: string;
+	answered: boolean;
+	trouble: string | null;
+	software: string | null;
+	codes: CodeView[];
+	exchanges: ScannedModule['exchanges'];
+}
+
+/** One raw value → its name and what it says. An identifier nobody described keeps its bytes. */
+export function nameValue(id: string, raw: string): NamedValue {
+	const rule = identifiers.get(id);
+	if (!rule) return { id, name: `identifier ${id}`, text: raw, raw };
+	const value = decodeIdentifier(rule, raw);
+	const text =
+		value.kind === 'not-available'
+			? 'not available'
+			: value.kind === 'wrong-length'
+				? `${raw} (${value.expectedBytes} bytes expected)`
+				: value.text;
+	return { id, name: rule.name, text, raw };
+}
+
+const DEFINED_BY = {
+	standard: 'a standard code',
+	maker: 'the maker’s own code',
+	reserved: 'a reserved number'
+} as const;
+
+function viewCode(code: ScannedCode, book: CodeBook, maker: string | null, madeByUs: boolean): CodeView {
+	const { text, title, failureType } = describeCode(code.dtc, book, maker);
+	const status = decodeStatus(code.status);
+	const several = code.snapshots.length > 1;
+	return {
+		dtc: code.dtc,
+		text,
+		title: title ?? 'Not in the library yet',
+		failureType: upperFirst(failureType),
+		checkFirst: kindOfFailure(failureTypeByte(code.dtc)).checkFirst,
+		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,
+		phrase: statusPhrase(code.status),
+		madeByUs,
+		statusByte: hexByte(code.status),
+		bits: STATUS_BITS.map((bit) => ({ words: STATUS_WORDS[bit], set: status[bit] })),
+		snapshots: code.snapshots.map(({ record, values }, i) => ({
+			record,
+			title: several ? (i === 0 ? 'the first time' : 'the latest time') : 'when it was set',
+			values: values.map((v) => nameValue(v.id, v.raw))
+		})),
+		counters:
+			code.occurrences === null
+				? null
+				: code.occurrences === 1
+					? 'set once'
+					: `set ${code.occurrences} times`,
+		troubles: code.troubles
+	};
+}
+
+/** How much a module has to say: silence weighs more than any code. */
+const findings = (module: ScannedModule) => (module.answered ? module.codes.length : 100);
+
+/** A scan as a technician reads it: modules with findings first, otherwise in the order asked. */
+export const viewScan = (
+	scan: EntryOf<'network-scan'>,
+	book: CodeBook = shippedBook,
+	maker: string | null = null,
+	/** Codes that our own tests set, as address/code. */
+	madeByUs: ReadonlySet<string> = new Set()
+): ModuleView[] =>
+	[...scan.payload.modules]
+		.sort((a, b) => findings(b) - findings(a))
+		.map((module) => ({
+			address: module.address,
+			name: module.name,
+			answered: module.answered,
+			trouble: module.trouble,
+			software: module.software,
+			codes: module.codes.map((code) =>
+				viewCode(code, book, maker, madeByUs.has(`${module.address}/${code.dtc}`))
+			),
+			exchanges: module.exchanges
+		}));

@@ -1,0 +1,294 @@
+import { LINKS } from '../../../../library/links';
+import { beforeAfter, type BeforeAfter } from './beforeAfter';
+import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
+import { caseCalibrations, whyDue } from '../mend/calibrations';
+import { describeEntry } from '../thread/describe';
+import { drivenKm } from '../proof/drivenKm';
+import type { Entry } from '../entries/entry';
+import { keyTraces, type KeyTrace } from './keyTraces';
+import { fittingLacks } from '../entries/fitting/lacks';
+import { linksAt, type LinkState } from '../measure/measured';
+import { networkFindings } from '../codes/networkFindings';
+import { typeOf } from '../thread/vehicleOf';
+import type { CaseView } from '../progress/project';
+import { proofView, type ProofView } from '../proof/proofView';
+import { LINK_WORDS } from '../reason/linkWords';
+import { latest, ofKind, standing } from '../thread/thread';
+import { lowerFirst, positionWords, upperFirst } from '../words';
+
+/** All that a report says, as data: the page, the PDF and the bundle are made from the same. */
+export interface CaseReport {
+	verdict: string;
+	proven: boolean;
+	/** Why it may not be handed over yet. */
+	open: string[];
+	vehicle: { vin: string; odometerKm: number } | null;
+	complaint: { words: string | null; lamps: string[]; prior: string[] };
+	/** What was found, by which test, and what that showed. */
+	found: { title: string; detail: string; at: string; by: string }[];
+	grid: { columns: string[]; rows: { where: string; cells: LinkState[] }[] };
+	repairs: {
+		title: string;
+		where: string | null;
+		temporary: boolean;
+		parts: { name: string; number: string; grade: string }[];
+		note: string;
+		checked: string | null;
+	}[];
+	calibrations: { id: string; name: string; state: string; values: string[]; words: string }[];
+	codes: (Omit<ProofView, 'waivable'> & {
+		key: string;
+		text: string;
+		title: string;
+		failureType: string;
+		moduleName: string;
+		/** It only follows from another code. */
+		follows: boolean;
+	})[];
+	beforeAfter: BeforeAfter | null;
+	lampCheck: string[];
+	drivenKm: number;
+	/** What is left of the risk, in plain words. */
+	residual: string[];
+	/** What a lead let go, and by whom. */
+	waivers: string[];
+	/** What whoever drives it must know. */
+	cautions: string[];
+	photos: { id: string; of: string }[];
+	traces: KeyTrace[];
+	signature: { by: string; at: string; statement: string } | null;
+	evidence: {
+		seq: number;
+		at: string;
+		by: string;
+		title: string;
+		detail: string;
+		hash: string;
+		superseded: boolean;
+	}[];
+	/** Why the chain of hashes does not hold; null where it does. */
+	chainBroken: string | null;
+}
+
+const STATE_WORDS = {
+	due: 'not done',
+	done: 'done',
+	waived: 'left out by a lead',
+	failed: 'failed',
+	interrupted: 'cut short'
+} as const;
+
+/**
+ * @param thread as it is kept, what was superseded included
+ * @param chainBroken why the thread is not as it was written, as the reading of it has found; null where it is
+ */
+export function caseReport(thread: Entry[], view: CaseView, chainBroken: string | null = null): CaseReport {
+	const { entries } = view;
+	const counting = new Set(standing(thread).map(({ id }) => id));
+	const codes = view.codes.map((code) => ({
+		...proofView(code, entries, view.codes),
+		key: `${code.address}/${code.dtc}`,
+		text: code.text,
+		title: code.title ?? 'Not in the library yet',
+		failureType: code.failureType,
+		moduleName: code.moduleName,
+		follows: code.followsFrom !== null
+	}));
+	const vehicle = latest(entries, 'vehicle-checked')?.payload ?? null;
+	return {
+		verdict: view.verdict,
+		proven: view.proven,
+		open: view.open,
+		vehicle: vehicle && { vin: vehicle.vin, odometerKm: vehicle.odometerKm },
+		complaint: {
+			words: latest(entries, 'complaint')?.payload.words ?? null,
+			lamps: (latest(entries, 'lamps-reported')?.payload.lamps ?? []).map(
+				({ lamp, manner, when }) => `${lamp} lamp ${manner}, ${when}`
+			),
+			prior: (latest(entries, 'prior-work')?.payload.works ?? []).map(({ part }) => part)
+		},
+		found: foundOf(view),
+		grid: gridOf(view),
+		repairs: repairsOf(entries),
+		calibrations: calibrationsOf(entries),
+		codes,
+		beforeAfter: beforeAfter(entries),
+		lampCheck: (latest(entries, 'lamp-check')?.payload.lamps ?? []).map(
+			({ lamp, result }) => `${lamp} ${result}`
+		),
+		drivenKm: drivenKm(entries),
+		residual: residualOf(codes, entries),
+		waivers: waiversOf(entries),
+		cautions: cautionsOf(entries),
+		photos: photosOf(entries),
+		traces: keyTraces(entries),
+		signature: view.signature && {
+			by: view.signature.authorName,
+			at: view.signature.receivedAt,
+			statement: view.signature.payload.statement
+		},
+		evidence: thread.map((entry) => {
+			const { title, detail } = describeEntry(entry);
+			return {
+				seq: entry.seq,
+				at: entry.observedAt,
+				by: entry.authorName,
+				title,
+				detail,
+				hash: entry.hash,
+				superseded: !counting.has(entry.id)
+			};
+		}),
+		chainBroken
+	};
+}
+
+function foundOf({ entries, lastCompleteScan, book }: CaseView): CaseReport['found'] {
+	const [first] = ofKind(entries, 'network-scan');
+	const network = first
+		? networkFindings(first.payload, typeOf(entries), book).map(({ title, todo }) => ({
+				title,
+				detail: todo,
+				at: first.observedAt,
+				by: first.authorName
+			}))
+		: [];
+	const tests = entries
+		.filter((entry) => isBenchTest(entry) && isBadBenchTest(entry))
+		.map((entry) => {
+			const { title, detail, shows } = describeEntry(entry);
+			return {
+				title,
+				detail: [detail, shows].filter(Boolean).join('; '),
+				at: entry.observedAt,
+				by: entry.authorName
+			};
+		});
+	return lastCompleteScan ? [...network, ...tests] : tests;
+}
+
+function gridOf({ entries }: CaseView): CaseReport['grid'] {
+	const wheels = typeOf(entries)?.wheels ?? [];
+	const rows = wheels.map(({ position }) => {
+		const links = linksAt(entries, position);
+		return { where: positionWords(position), cells: LINKS.map((link) => links[link]) };
+	});
+	// A link that no test has spoken of is no column.
+	const told = LINKS.map((_, at) => rows.some(({ cells }) => cells[at] !== 'open'));
+	return {
+		columns: LINKS.filter((_, at) => told[at]).map((link) => LINK_WORDS[link]),
+		rows: rows.map(({ where, cells }) => ({ where, cells: cells.filter((_, at) => told[at]) }))
+	};
+}
+
+function repairsOf(entries: readonly Entry[]): CaseReport['repairs'] {
+	const sheets = ofKind(entries, 'fitting');
+	return ofKind(entries, 'repair').map(({ payload: { title, position, temporary, parts, note, does } }) => {
+		const sheet = sheets.filter(({ payload }) => payload.place === (does?.place ?? position)).at(-1);
+		const lacks = sheet ? fittingLacks(sheet.payload) : [];
+		return {
+			title,
+			where: position ? positionWords(position) : null,
+			temporary,
+			parts,
+			note,
+			checked: sheet
+				? lacks.length === 0
+					? `fitted by its sheet, every step done (${sheet.authorName})`
+					: `by its sheet: ${lacks.join('; ')}`
+				: null
+		};
+	});
+}
+
+function calibrationsOf(entries: readonly Entry[]): CaseReport['calibrations'] {
+	return caseCalibrations(entries).map((one) => ({
+		id: one.id,
+		name: `${one.placed.calibration.name}, ${lowerFirst(one.placed.module.name)}`,
+		state: STATE_WORDS[one.state],
+		values:
+			one.entry?.kind === 'calibration'
+				? one.entry.payload.values
+						.filter(({ after }) => after !== null)
+						.map(({ name, before, after, unit }) => `${name} ${before ?? 'none'} → ${after} ${unit}`.trim())
+				: [],
+		words:
+			one.entry?.kind === 'calibration-waived'
+				? `${one.entry.payload.why} (${one.entry.authorName})`
+				: one.entry?.kind === 'calibration'
+					? one.entry.payload.detail
+					: whyDue(one)
+	}));
+}
+
+/** A share as it is said to a customer: "65 of 100 cases"; what is below one in a hundred, of a thousand. */
+function ofCases(chance: number): string {
+	const of = chance >= 0.0095 ? 100 : 1000;
+	const count = Math.max(1, Math.round(chance * of));
+	return `${count} of ${of} cases`;
+}
+
+function residualOf(codes: CaseReport['codes'], entries: readonly Entry[]): string[] {
+	const comes = codes.flatMap(({ text, comes: one, verdict }) => {
+		if (!one || one.residual === null || !one.before) return [];
+		const settled = verdict === 'proven-clear' || verdict === 'released';
+		if (!settled) return [];
+		return [
+			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${one.before.km} km. It was driven ${one.afterKm.toFixed(1)} km${one.drivenSo ? ` ${one.drivenSo}` : ''} without it: were it not mended, it would have stayed silent that far in ${ofCases(one.residual)}.`
+		];
+	});
+	const temporary = ofKind(entries, 'repair')
+		.filter(({ payload }) => payload.temporary)
+		.map(({ payload }) => `${payload.title} is temporary: it has to be done again for good.`);
+	return [...new Set([...comes, ...temporary])];
+}
+
+function waiversOf(entries: readonly Entry[]): string[] {
+	return entries.flatMap((entry) => {
+		if (entry.kind === 'calibration-waived')
+			return [`${upperFirst(entry.payload.name)} left out by ${entry.authorName}: ${entry.payload.why}.`];
+		if (entry.kind !== 'proof-waived') return [];
+		const { title, detail, shows } = describeEntry(entry);
+		return [`${title}, by ${entry.authorName}: ${[detail, shows].filter(Boolean).join('; ')}.`];
+	});
+}
+
+function cautionsOf(entries: readonly Entry[]): string[] {
+	const due = caseCalibrations(entries).filter(({ state }) => state !== 'done');
+	const base =
+		due.length > 0
+			? [
+					'Until every calibration is done the vehicle has base brakes only: no anti-lock, no stability, no hill functions.'
+				]
+			: [];
+	return [...base, 'The maker’s procedure and local law come first; a person decides and signs.'];
+}
+
+/** The same code in many modules with the same proof is told once. */
+export function groupedCodes(
+	codes: CaseReport['codes']
+): (CaseReport['codes'][number] & { modules: string[] })[] {
+	const groups = new Map<string, CaseReport['codes'][number] & { modules: string[] }>();
+	for (const code of codes) {
+		const key = JSON.stringify([code.text, code.words, code.marks.map(({ mark, state }) => [mark, state])]);
+		const known = groups.get(key);
+		if (known) known.modules.push(code.moduleName);
+		else groups.set(key, { ...code, modules: [code.moduleName] });
+	}
+	return [...groups.values()];
+}
+
+const MOST_PHOTOS = 6;
+function photosOf(entries: readonly Entry[]): CaseReport['photos'] {
+	return entries
+		.flatMap((entry) => {
+			if (entry.kind === 'inspection')
+				return entry.payload.photos.map(({ id }) => ({
+					id,
+					of: `${entry.payload.name}, ${positionWords(entry.payload.position)}`
+				}));
+			if (entry.kind !== 'fitting') return [];
+			return entry.payload.part.photos.map(({ id }) => ({ id, of: entry.payload.name }));
+		})
+		.slice(0, MOST_PHOTOS);
+}

@@ -1,0 +1,146 @@
+import { shippedBook, type CodeBook } from '../../../../library/codes';
+import { caseNumbering } from '../codes/caseNumbering';
+import { caseCodes } from '../codes/caseCodes';
+import { isSettled, VERDICT_WORDS, type CodeProof, type Verdict } from '../../core/prove/proof';
+import type { Entry } from '../entries/entry';
+import { openCalibrations, whyDue } from '../mend/calibrations';
+import { lowerFirst } from '../words';
+import { lampOpen, lampStory } from '../codes/lampTold';
+import { fittingLacks } from '../entries/fitting/lacks';
+import { lastFittings, unexplainedFuses } from '../mend/fittings';
+import { nextStep, type NextStep } from './nextStep';
+import { stationLine, type CaseFacts, type StationState } from './stations';
+import { happenedAfter, latest, ofKind, standing } from '../thread/thread';
+
+/** All that a thread says, computed in one go. */
+export interface CaseView extends CaseFacts {
+	stations: StationState[];
+	next: NextStep | null;
+	proven: boolean;
+	/** The verdict of the case in one sentence. */
+	verdict: string;
+	/** Whether something of it was let go by name instead of proven. */
+	released: boolean;
+}
+
+/** A thread (in any order) → what it says. @param ofAll where the words for its codes come from */
+export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): CaseView {
+	const entries = standing(thread);
+	const numbering = caseNumbering(entries, ofAll);
+	const { book } = numbering;
+	const codes = caseCodes(thread, book);
+	const scans = ofKind(entries, 'network-scan');
+	const base: CaseFacts = {
+		entries,
+		book,
+		codes,
+		numberingOpen: numbering.open,
+		lastScan: scans.at(-1) ?? null,
+		lastCompleteScan: scans.filter((scan) => scan.payload.outcome === 'complete').at(-1) ?? null,
+		lastClear: latest(entries, 'codes-cleared'),
+		signature: latest(entries, 'signature'),
+		open: []
+	};
+	const facts: CaseFacts = { ...base, open: whatIsOpen(base) };
+	const proven = facts.open.length === 0;
+	return {
+		...facts,
+		stations: stationLine(facts),
+		next: nextStep(facts),
+		proven,
+		verdict: verdictOf(facts),
+		released: codes.some(isReleased)
+	};
+}
+
+/** Reasons why the case may not be signed (domain 2.6). */
+function whatIsOpen(facts: CaseFacts): string[] {
+	const { entries, codes, lastCompleteScan, lastClear } = facts;
+	if (lampStory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];
+	const open: string[] = [];
+	if (!lastCompleteScan) open.push('No complete scan is recorded.');
+	const unsettled = codes.filter(({ proof }) => !isSettled(proof.verdict));
+	const words = (some: CaseFacts['codes']) =>
+		some.map(
+			({ text, moduleName, proof }) =>
+				`${text} in ${moduleName}: ${VERDICT_WORDS[proof.verdict].toLowerCase()}.`
+		);
+	// What stands between a code and its proof for the whole case is said once, below.
+	open.push(...words(unsettled.filter(({ proof }) => !isSaidOfCase(proof))));
+	if (codes.length === 0) return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
+	if (lastClear && unsettled.length > 0) {
+		const check = latest(entries, 'lamp-check');
+		if (!check || !happenedAfter(entries, check, lastClear)) {
+			open.push('The lamps have not been watched at key-on since the clear.');
+		} else {
+			for (const { lamp, result } of check.payload.lamps) {
+				if (result !== 'lit and went out') open.push(`The ${lamp} lamp ${result}.`);
+			}
+		}
+	}
+	if (lastClear && lastCompleteScan && !happenedAfter(entries, lastCompleteScan, lastClear))
+		open.push('Not every module has been read since the clear.');
+	open.push(...silentNow(facts), ...untaught(facts), ...illFitted(facts));
+	// Nothing is signed while a code is open, whoever was to say so.
+	return open.length > 0 ? open : words(unsettled);
+}
+
+/** Lamps and calibrations are the same for every code: they are said once. */
+const isSaidOfCase = ({ verdict, marks }: CodeProof): boolean =>
+	verdict === 'not-all-shown' &&
+	marks['live-clean']?.state !== 'open' &&
+	marks['live-clean']?.state !== 'bad';
+
+/** What a sheet shows to be not right, and a fuse that was renewed without its cause. */
+const illFitted = ({ entries }: CaseFacts): string[] => [
+	...lastFittings(entries).flatMap(({ payload }) =>
+		fittingLacks(payload).map((lack) => `${payload.name}: ${lack}.`)
+	),
+	...unexplainedFuses(entries).map(
+		(fuse) => `Why fuse ${fuse} blew is not found: its cause and its draw belong on the sheet Fuse.`
+	)
+];
+
+/** What work calls for and nobody has done or waived. */
+export const untaught = ({ entries }: Pick<CaseFacts, 'entries'>): string[] =>
+	openCalibrations(entries).map((one) => {
+		const { calibration, module } = one.placed;
+		return `${calibration.name}, ${lowerFirst(module.name)}, is due: ${whyDue(one)}.`;
+	});
+
+/** Modules that do not answer, each a finding of its own. */
+function silentNow({ lastCompleteScan }: CaseFacts): string[] {
+	return (lastCompleteScan?.payload.modules ?? [])
+		.filter((module) => !module.answered)
+		.map((module) => `${module.name} does not answer.`);
+}
+
+function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
+	const story = lampStory(entries);
+	if (story?.read) {
+		if (open.length > 0) return 'Not proven yet';
+		return story.codes.length > 0 ? 'Proven by its lamp' : 'Its lamp tells of no fault';
+	}
+	if (!lastScan) return 'Not read yet';
+	if (open.length === 0) return settledWords(codes);
+	const worst = (
+		[
+			'back-while-driving',
+			'back-at-key-on',
+			'new',
+			'test-not-run',
+			'quiet-nothing-mended',
+			'not-far-enough',
+			'not-all-shown',
+			'never-cleared'
+		] satisfies Verdict[]
+	).find((verdict) => codes.some((code) => code.proof.verdict === verdict));
+	return worst ? VERDICT_WORDS[worst] : 'Not proven yet';
+}
+
+const isReleased = ({ proof }: CaseFacts['codes'][number]): boolean => proof.verdict === 'released';
+
+function settledWords(codes: CaseFacts['codes']): string {
+	if (codes.length === 0) return 'No codes in any module';
+	return codes.some(isReleased) ? 'Released by a lead, not all of it proven' : 'Proven clear';
+}

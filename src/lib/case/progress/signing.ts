@@ -1,0 +1,22 @@
+import type { CaseFacts } from './stations';
+import { standingItems } from './standingItems';
+import { ofKind } from '../thread/thread';
+
+/**
+ * Why this lead may not sign now; null where they may. Whoever did the last repair does not judge it, unless the shop is too
+ * small for that and has said so.
+ */
+export function mayNotSign(
+	{ entries, open, signature }: CaseFacts,
+	leadId: string,
+	signOwnRepair: boolean
+): string | null {
+	if (signature) return 'It is signed already.';
+	if (open.length > 0) return `Not yet: ${open[0]}`;
+	const [standing] = standingItems(entries);
+	if (standing) return `Not yet: ${standing.words}`;
+	const last = ofKind(entries, 'repair').at(-1);
+	if (last && last.authorId === leadId && !signOwnRepair)
+		return 'The last repair is your own: another lead signs it, unless the shop allows it (Library, What this shop can do).';
+	return null;
+}

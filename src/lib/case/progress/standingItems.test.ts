@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import { mayNotSign } from './signing';
+import { projectCase } from './project';
+import { standingItems } from './standingItems';
+import { standing } from '../thread/thread';
+import { BRAKE, OPEN, ThreadMaker } from '../thread/threads.fixture';
+
+const itemsOf = ({ thread }: ThreadMaker) => standingItems(standing(thread));
+const refusal = ({ thread }: ThreadMaker) => mayNotSign(projectCase(thread), 'lead', true);
+const heard = () => {
+	const maker = new ThreadMaker();
+	maker.add('complaint', { words: 'It pulls to the left', symptoms: [], conditions: [] });
+	maker.add('vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 10 });
+	return maker;
+};
+const looked = (maker: ThreadMaker, result: 'good' | 'bad') =>
+	maker.add('inspection', {
+		position: 'rear-left',
+		inspection: 'seating',
+		name: 'Seating',
+		result,
+		found: [],
+		gapMm: null,
+		note: '',
+		photos: [],
+		proves: [],
+		implicates: [],
+		says: 'x'
+	});
+const release = (maker: ThreadMaker, subject: 'complaint' | 'finding' | 'vehicle-number', of: string) =>
+	maker.add('release', { subject, of, words: 'it', why: 'the customer knows' });
+
+describe('what stands before a signature besides codes', () => {
+	it('a complaint that nobody did anything about, until a lead releases it by name', () => {
+		const maker = heard();
+		maker.scan([]);
+		expect(itemsOf(maker)).toMatchObject([{ subject: 'complaint', page: 'reason' }]);
+		expect(refusal(maker)).toContain('It pulls to the left');
+		release(maker, 'complaint', 'complaint');
+		expect(refusal(maker)).toBeNull();
+		// What the customer says anew is not what was released.
+		maker.add('complaint', { words: 'Now it squeals', symptoms: [], conditions: [] });
+		expect(itemsOf(maker)).toHaveLength(1);
+	});
+
+	it('what was found since the last repair, until it is looked at again and good', () => {
+		const maker = heard();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		looked(maker, 'bad');
+		maker.repair();
+		expect(itemsOf(maker)).toEqual([]);
+		looked(maker, 'bad');
+		expect(itemsOf(maker)).toMatchObject([{ subject: 'finding', of: 'look:seating@rear-left' }]);
+		looked(maker, 'good');
+		expect(itemsOf(maker)).toEqual([]);
+		looked(maker, 'bad');
+		release(maker, 'finding', 'look:seating@rear-left');
+		expect(itemsOf(maker)).toEqual([]);
+	});
+
+	it('a number whose check digit does not fit, and one that the vehicle denies', () => {
+		const maker = new ThreadMaker();
+		maker.add('vehicle-checked', { vin: '21111111111111111', checkDigitFits: false, odometerKm: 10 });
+		maker.scan([], { vin: '11111111111111111' });
+		expect(itemsOf(maker).map(({ of }) => of)).toEqual(['check-digit', 'other-vehicle']);
+		release(maker, 'vehicle-number', 'check-digit');
+		release(maker, 'vehicle-number', 'other-vehicle');
+		expect(itemsOf(maker)).toEqual([]);
+	});
+});
+
+describe('the next step never names what another page refuses', () => {
+	it('asks to read again where clearing would lose what came back since', () => {
+		const maker = heard();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		maker.repair().clear().cycleKey().lamps();
+		// Mended again after the clear, and nothing read since.
+		maker.repair();
+		expect(projectCase(maker.thread).next).toMatchObject({
+			title: 'Read every module again',
+			anchor: 'read'
+		});
+	});
+});

@@ -1,0 +1,138 @@
+import { isMending } from '../mend/calibrations';
+import type { Entry } from '../entries/entry';
+import { happenedAfter, latest, ofKind } from '../thread/thread';
+import { lowerFirst, positionWords } from '../words';
+
+/** Something that stands between a case and its signature besides its codes. */
+export interface StandingItem {
+	subject: ReleaseSubject;
+	/** What of that subject: a lead releases exactly this. */
+	of: string;
+	words: string;
+	/** Page on which it is settled, below the case's own. */
+	page: string;
+}
+export const RELEASE_SUBJECTS = ['complaint', 'finding', 'vehicle-number'] as const;
+export type ReleaseSubject = (typeof RELEASE_SUBJECTS)[number];
+
+/** What one entry says of one thing that can be looked at again: whether it was as it should be. */
+interface Sight {
+	of: string;
+	good: boolean;
+	words: string;
+	page: string;
+}
+
+function sightsIn(entry: Entry): Sight[] {
+	switch (entry.kind) {
+		case 'wheel-round':
+			return entry.payload.corners
+				.filter(({ result }) => result !== 'not-trusted')
+				.map(({ position, result, text }) => ({
+					of: `round@${position}`,
+					good: result === 'answers' || result === 'turns-mate',
+					words: text,
+					page: 'watch'
+				}));
+		case 'inspection': {
+			const { inspection, position, name, result } = entry.payload;
+			if (result === 'unsure') return [];
+			const words = `${positionWords(position)}, ${lowerFirst(name)}: bad when it was last looked at.`;
+			return [{ of: `look:${inspection}@${position}`, good: result === 'good', words, page: 'measure/look' }];
+		}
+		case 'meter-reading': {
+			const { measurement, position, name, judged } = entry.payload;
+			if (judged === 'borderline') return [];
+			const where = position ? `${positionWords(position)}, ` : '';
+			const words = `${where}${lowerFirst(name)}: outside its window when it was last measured.`;
+			return [
+				{ of: `meter:${measurement}@${position ?? ''}`, good: judged === 'in', words, page: 'measure' }
+			];
+		}
+		case 'substitution': {
+			const { position, outcome } = entry.payload;
+			const words = `${positionWords(position)}: a signal put in its place did not come through.`;
+			return [
+				{ of: `substitute@${position}`, good: outcome === 'follows', words, page: 'measure/substitute' }
+			];
+		}
+		case 'scope-capture':
+			return entry.payload.channels.flatMap(({ position, findings }) =>
+				position
+					? [
+							{
+								of: `scope@${position}`,
+								good: findings.length === 0,
+								words: `${positionWords(position)}: ${findings[0]?.text ?? ''}`,
+								page: 'measure/scope'
+							}
+						]
+					: []
+			);
+		case 'live-recording': {
+			// A wheel that slips is driven, not broken.
+			const told = entry.payload.findings.filter(({ type }) => type !== 'slip');
+			return [{ of: 'live', good: told.length === 0, words: told[0]?.text ?? '', page: 'watch' }];
+		}
+		default:
+			return [];
+	}
+}
+
+/**
+ * What was found since the last repair and has not been found good again, a complaint that nothing was done about, and a vehicle
+ * number that does not fit. Each is settled on its page, or released by a lead by name.
+ *
+ * @param entries standing entries in order
+ */
+export function standingItems(entries: readonly Entry[]): StandingItem[] {
+	const mendedAt = entries.findLastIndex(isMending);
+	const items: (StandingItem & { entry: Entry })[] = [];
+	const complaint = latest(entries, 'complaint');
+	if (complaint && mendedAt < 0)
+		items.push({
+			subject: 'complaint',
+			of: 'complaint',
+			words: `What the customer said is neither reproduced, explained nor mended: “${complaint.payload.words}”`,
+			page: 'reason',
+			entry: complaint
+		});
+	items.push(...numberItems(entries));
+	const sights = new Map<string, Sight & { entry: Entry }>();
+	for (const entry of entries.slice(mendedAt + 1))
+		for (const sight of sightsIn(entry)) sights.set(sight.of, { ...sight, entry });
+	for (const { of, good, words, page, entry } of sights.values())
+		if (!good) items.push({ subject: 'finding', of, words, page, entry });
+	const releases = ofKind(entries, 'release');
+	return items
+		.filter(
+			({ subject, of, entry }) =>
+				!releases.some(
+					(release) =>
+						release.payload.subject === subject &&
+						release.payload.of === of &&
+						happenedAfter(entries, release, entry)
+				)
+		)
+		.map(({ entry: _entry, ...item }) => item);
+}
+
+function numberItems(entries: readonly Entry[]): (StandingItem & { entry: Entry })[] {
+	const checked = latest(entries, 'vehicle-checked');
+	if (!checked) return [];
+	const { vin, checkDigitFits } = checked.payload;
+	const told = ofKind(entries, 'network-scan')
+		.map(({ payload }) => payload.vin)
+		.findLast((read) => read !== null);
+	const item = (of: string, words: string) => [
+		{ subject: 'vehicle-number' as const, of, words, page: 'listen', entry: checked }
+	];
+	return [
+		...(checkDigitFits
+			? []
+			: item('check-digit', `The check digit of ${vin} does not fit: was it read rightly?`)),
+		...(told && told !== vin
+			? item('other-vehicle', `The vehicle itself says that it is ${told}, not ${vin}.`)
+			: [])
+	];
+}

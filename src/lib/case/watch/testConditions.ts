@@ -1,0 +1,28 @@
+import { testConditionsOf } from '../../../../library/codes';
+import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import type { NamedCondition } from '../../core/live/conditionsOver';
+import type { CaseCode } from '../codes/caseCode';
+import { makerOf } from '../thread/vehicleOf';
+import type { CaseFacts } from '../progress/stations';
+
+/** What must happen on the road before the test of each code completes, where a source says so. */
+export interface TestCondition extends NamedCondition {
+	code: CaseCode;
+}
+
+/** Codes that nothing says anything of are left out. The name is `address/dtc`. */
+export function caseTestConditions({
+	entries,
+	book,
+	codes
+}: Pick<CaseFacts, 'entries' | 'book' | 'codes'>): TestCondition[] {
+	const maker = makerOf(entries);
+	return codes.flatMap((code) => {
+		const condition = testConditionsOf(book, {
+			code: codeText(code.dtc),
+			failureType: failureTypeByte(code.dtc),
+			maker
+		});
+		return condition ? [{ name: `${code.address}/${code.dtc}`, condition, code }] : [];
+	});
+}
