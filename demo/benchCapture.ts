@@ -1,3 +1,4 @@
+import { channelOf } from '../library/positions';
 import type { Position } from '../library';
 import { scopeProbe } from '../library/measurePoints';
 import { BenchScope } from '../src/lib/bench/instruments/scope';
@@ -35,7 +36,7 @@ export function benchCapture(
 		rateHz: taken.value.rateHz,
 		startS: 0,
 		channels: taken.value.channels.map((volts, i) => ({
-			name: (positions[i] ?? '').replace('-', '_'),
+			name: positions[i] ? channelOf(positions[i]) : '',
 			volts
 		}))
 	};

@@ -1,11 +1,10 @@
+import { channelOf } from '../library/positions';
 import { vehicleTypes } from '../library';
 import type { BenchFault } from '../src/lib/bench/faults/benchFault';
 import { WheelModule } from '../src/lib/bench/modules/wheelModule';
 import type { DriveLeg } from '../src/lib/bench/motion';
 import { BenchVehicle } from '../src/lib/bench/vehicle';
 import type { Recording } from '../src/lib/core/live/recording';
-
-const channelOf = (position: string) => position.replace('-', '_');
 
 /** What a tester would have recorded of a bench vehicle on a drive: shown values, 655.35 where there is none. */
 export function benchRecording(

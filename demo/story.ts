@@ -1,3 +1,4 @@
+import { channelOf } from '../library/positions';
 import { circumstances, symptoms } from '../library/vocabulary';
 import { ulid } from 'ulid';
 import { vehicleTypes, type Position, type VehicleType } from '../library';
@@ -19,7 +20,7 @@ import type { Cases } from '../src/lib/server/db/cases';
 import type { Author } from '../src/lib/server/db/threads';
 import type { Database } from '../src/lib/server/db/open';
 import { clearModules } from '../src/lib/server/jobs/clear';
-import { liveVehicleOf, recordingPayload } from '../src/lib/server/jobs/recorder';
+import { liveVehicleOf, recordingPayload } from '../src/lib/case/watch/recordingPayload';
 import { sample } from '../src/lib/server/jobs/sampler';
 import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
 import { benchCapture } from './benchCapture';
@@ -200,7 +201,7 @@ export class Story extends StoryThread {
 		const wanted = new Set([
 			'vehicle',
 			'brake_switch',
-			...this.type.wheels.map(({ position }) => position.replace('-', '_'))
+			...this.type.wheels.map(({ position }) => channelOf(position))
 		]);
 		const signals = liveSignals(this.type).filter(({ signal }) => wanted.has(signal));
 		const time: number[] = [];

@@ -1,3 +1,4 @@
+import { channelOf, positionOf, type Channel, type Position } from './positions';
 import { z } from 'zod';
 import { identifiers, type VehicleType } from './index';
 import liveSignalsFile from './liveSignals.json' with { type: 'json' };
@@ -26,13 +27,11 @@ export interface LiveSignal {
 	moduleName: string;
 }
 
-const WHEEL = /^(front|rear|axle\d)_(left|right)$/;
-
 /** What a type of vehicle can be asked for, wheels first; only the wheels that it has. */
 export function liveSignals(type: VehicleType): LiveSignal[] {
-	const wheels = new Set(type.wheels.map(({ position }) => position.replace('-', '_')));
+	const wheels = new Set<string>(type.wheels.map(({ position }) => channelOf(position)));
 	return rules.flatMap(({ signal, id, roles, factor }): LiveSignal[] => {
-		if (WHEEL.test(signal) && !wheels.has(signal)) return [];
+		if (positionOf(signal) && !wheels.has(signal)) return [];
 		const module = roles.flatMap((role) => type.modules.find((m) => m.role === role) ?? [])[0];
 		if (!module) return [];
 		const words = signals.get(signal);
@@ -50,3 +49,7 @@ export function liveSignals(type: VehicleType): LiveSignal[] {
 		];
 	});
 }
+
+/** The signal of a wheel's speed, where this vehicle can be asked for it. */
+export const wheelSignal = (type: VehicleType, position: Position): Channel | null =>
+	liveSignals(type).some(({ signal }) => signal === channelOf(position)) ? channelOf(position) : null;

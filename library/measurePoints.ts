@@ -100,7 +100,9 @@ export interface PathPlace {
 	/** Node of the wiring. */
 	node: string;
 	words: string;
-	/** Plug that has to be opened, or module. */
+	/** What has to be opened there: the module's plug, one in between, or the sensor's. */
+	at: 'module' | 'plug' | 'sensor';
+	/** The same by its name: module, plug or wheel. */
 	behind: string;
 	where: string;
 	accessMin: number;
@@ -123,7 +125,13 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 	for (const [i, point] of points.entries()) {
 		const toNextM = lengthsM[i] ?? 0;
 		if (i === 0) {
-			const at = { behind: reader.role, where: reader.name, accessMin: reader.accessMin, colour };
+			const at = {
+				at: 'module' as const,
+				behind: reader.role,
+				where: reader.name,
+				accessMin: reader.accessMin,
+				colour
+			};
 			places.push(
 				{
 					node: point,
@@ -141,7 +149,13 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				}
 			);
 		} else if (point === end) {
-			const at = { behind: position, where: 'at the wheel', accessMin: SENSOR_ACCESS_MIN, colour };
+			const at = {
+				at: 'sensor' as const,
+				behind: position,
+				where: 'at the wheel',
+				accessMin: SENSOR_ACCESS_MIN,
+				colour
+			};
 			places.push(
 				{ node: `${point}:w`, words: 'wire at the sensor’s plug', ...at, toNextM: 0, contactNext: true },
 				{ node: point, words: 'the sensor’s own pin', ...at, toNextM: 0, contactNext: false }
@@ -149,7 +163,13 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 		} else {
 			const plug = type.harness.plugs.find(({ name }) => point.startsWith(`${name}.`));
 			if (!plug) continue;
-			const at = { behind: plug.name, where: plug.where, accessMin: plug.accessMin, colour };
+			const at = {
+				at: 'plug' as const,
+				behind: plug.name,
+				where: plug.where,
+				accessMin: plug.accessMin,
+				colour
+			};
 			const words = (side: string) => `plug ${plug.name}, ${side} side`;
 			places.push(
 				{ node: `${point}:a`, words: words('module'), ...at, toNextM: 0, contactNext: true },

@@ -21,6 +21,20 @@ export const mateOf = (position: Position): Position =>
 		? position.replace(/left$/, 'right')
 		: position.replace(/right$/, 'left')) as Position;
 
+/** The signal of a wheel's speed: `rear_left`. */
+export type Channel = Position extends infer P extends string
+	? P extends `${infer Axle}-${infer Side}`
+		? `${Axle}_${Side}`
+		: never
+	: never;
+
+export const channelOf = (position: Position): Channel => position.replace('-', '_') as Channel;
+
+const BY_CHANNEL = new Map<string, Position>(POSITIONS.map((position) => [channelOf(position), position]));
+
+/** The wheel that a signal is of; null where it is of none. */
+export const positionOf = (channel: string): Position | null => BY_CHANNEL.get(channel) ?? null;
+
 export const LAMPS = [
 	'brake',
 	'anti-lock',

@@ -1,3 +1,4 @@
+import { LOW_A } from '../../src/lib/core/electrical/twoWire';
 /** One word of a sign's outcomes for all that an analysis found. */
 
 const ROAD: readonly [outcome: string, types: readonly string[]][] = [
@@ -30,8 +31,6 @@ const SCOPE: readonly [outcome: string, types: readonly string[]][] = [
 	['weak', ['low-amplitude']],
 	['noise', ['spike', 'noise']]
 ];
-/** Sound two-wire sensors draw 7 mA at the least. */
-const LOW_A = 0.007;
 const LEVEL_SHARE = 0.25;
 const RATE_SHARE = 0.04;
 

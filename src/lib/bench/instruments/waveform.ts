@@ -1,6 +1,7 @@
+import { HIGH_A, LOW_A } from '../../core/electrical/twoWire';
 import type { SensorKind } from '../../../../library';
 import { fieldOf, type Ring } from '../physics/ring';
-import { EMF_PER_HZ, HIGH_A, LOW_A, SPEED_PULSE_A, type WheelCircuit } from '../physics/wheelCircuit';
+import { EMF_PER_HZ, SPEED_PULSE_A, type WheelCircuit } from '../physics/wheelCircuit';
 
 /** Points a tooth: enough for the shape of a sine. */
 const PER_TOOTH = 64;

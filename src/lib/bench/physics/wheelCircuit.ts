@@ -1,3 +1,4 @@
+import { HIGH_A, LOW_A } from '../../core/electrical/twoWire';
 import type { ModuleType, Position, VehicleType } from '../../../../library';
 import { FEED_OHMS } from './internals';
 import { nodeVolts, type Solution } from './network';
@@ -30,9 +31,7 @@ export const soundSensor = (): Sensor => ({
 export const coilOhms = (ohms20C: number, temperatureC: number): number =>
 	ohms20C * (1 + 0.00393 * (temperatureC - 20));
 
-/** Two-wire current levels: idle, and a tooth; the kind with direction has a speed pulse of its own above both. */
-export const LOW_A = 0.007;
-export const HIGH_A = 0.014;
+/** The two-wire kind with direction has a speed pulse of its own above both levels. */
 export const SPEED_PULSE_A = 0.028;
 /** Sensor electronics need this much to work. */
 export const SENSOR_MIN_V = 4;

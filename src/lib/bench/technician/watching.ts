@@ -1,3 +1,4 @@
+import { channelOf, positionOf } from '../../../../library/positions';
 import type { Position } from '../../../../library';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { roadOutcome } from '../../../../library/reason/liveSigns';
@@ -36,8 +37,6 @@ const WATCHED_S = 4;
 const PATIENCE_S = 8;
 /** From here down the value has let go. */
 const LETS_GO_SHARE = 0.4;
-
-const channelOf = (position: string) => position.replace('-', '_');
 
 /** What a person sees of live data: on the road, wheel by wheel on stands, and while something is moved or made wet. */
 export class Watching {
@@ -118,7 +117,7 @@ export class Watching {
 		const answers = this.tester.answers(this.reader);
 		return new Map(
 			round.state.corners.map(({ channel, result }) => [
-				channel.replace('_', '-'),
+				positionOf(channel) ?? channel,
 				!answers ? 'not-trusted' : result === 'turns-mate' ? 'answers' : (result ?? 'dead')
 			])
 		);

@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import type { Position } from '../../../../library';
 import { shippedBook, type CodeBook } from '../../../../library/codes';
 import { codeText } from '../../core/codes/dtc';
@@ -80,7 +81,7 @@ function foundIn(entries: Entry[], book: CodeBook): Found[] {
 		if (entry.kind !== 'network-scan') continue;
 		for (const module of entry.payload.modules) {
 			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {
-				const key = `${module.address}/${code.dtc}`;
+				const key = codeKey({ address: module.address, dtc: code.dtc });
 				const known = found.get(key);
 				if (known) {
 					known.status = code.status;

@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import { identifiers } from '../../../../library';
 import { shippedBook, type CodeBook } from '../../../../library/codes';
 import { hexByte } from '../../core/bytes';
@@ -117,7 +118,7 @@ export const viewScan = (
 			trouble: module.trouble,
 			software: module.software,
 			codes: module.codes.map((code) =>
-				viewCode(code, book, maker, madeByUs.has(`${module.address}/${code.dtc}`))
+				viewCode(code, book, maker, madeByUs.has(codeKey({ address: module.address, dtc: code.dtc })))
 			),
 			exchanges: module.exchanges
 		}));

@@ -1,3 +1,4 @@
+import { codeKey, type CodeKey } from '../../core/codes/codeKey';
 import type { HeardCode } from '../entries/live-recording/payload';
 import { codeWithSuffix } from '../../core/codes/dtc';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
@@ -5,11 +6,11 @@ import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 /** A code that modules tell of again while it is driven. */
 export interface CameBack {
 	dtc: string;
+	/** The modules that tell of it: of the same code in another module nothing is said. */
+	keys: CodeKey[];
 	/** "C0045-13 in Brake control, at 43 km/h"; with several modules, how many. */
 	words: string;
 }
-
-const keyOf = ({ address, dtc }: HeardCode) => `${address}/${dtc}`;
 
 function wordsOf(of: readonly HeardCode[], nameOf: Readonly<Record<string, string>>): string {
 	const [first] = of;
@@ -34,16 +35,18 @@ export function cameBack(
 ): CameBack[] {
 	const byCode = new Map<string, HeardCode[]>();
 	for (const one of heard) {
-		if (!tellsOfFault(one.status) || known.standing.includes(keyOf(one))) continue;
+		if (!tellsOfFault(one.status) || known.standing.includes(codeKey(one))) continue;
 		byCode.set(one.dtc, [...(byCode.get(one.dtc) ?? []), one]);
 	}
 	const follows = (of: readonly HeardCode[]) =>
-		Number(of.every((one) => known.following.includes(keyOf(one))));
+		Number(of.every((one) => known.following.includes(codeKey(one))));
 	return [...byCode.entries()]
 		.sort(([, a], [, b]) => follows(a) - follows(b))
-		.map(([dtc, of]) => ({ dtc, words: wordsOf(of, nameOf) }));
+		.map(([dtc, of]) => ({ dtc, keys: [...new Set(of.map(codeKey))], words: wordsOf(of, nameOf) }));
 }
 
 /** Codes whose module has said meanwhile that their test has run, and found nothing. */
-export const testRan = (heard: readonly HeardCode[]): string[] =>
-	heard.filter(({ status }) => !tellsOfFault(status) && !decodeStatus(status).notTestedSinceClear).map(keyOf);
+export const testRan = (heard: readonly HeardCode[]): CodeKey[] =>
+	heard
+		.filter(({ status }) => !tellsOfFault(status) && !decodeStatus(status).notTestedSinceClear)
+		.map(codeKey);

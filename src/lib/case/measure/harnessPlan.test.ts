@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { nodeOf, wheelReaderOf, wirePath } from '../../../../library/measurePoints';
 import { foundAt, planSearch, readsAs, searchOf } from './harnessPlan';
+import { OVER_RANGE } from './reading';
 import { judgeLevel, judgeSubstitution, upperLevelVolts } from './substituteJudgement';
 import { substituteMethods } from '../../../../library/measure';
 
@@ -63,7 +64,7 @@ describe('what a reading at a place means', () => {
 		['resistance', 8, 12.1, 'bad'],
 		['resistance', 11.3, 12.1, null],
 		['short', 0.4, 0, 'bad'],
-		['short', null, 0, 'good'],
+		['short', OVER_RANGE, 0, 'good'],
 		['short', 20_000, 0, null],
 		['open', null, 12.1, null]
 	] as const)('%s: %s of %s is %s', (fault, value, fed, reads) => {

@@ -1,6 +1,7 @@
 import type { PathPlace } from '../../../../library/measurePoints';
 import type { Link } from '../../../../library/links';
 import { halve, type Halving, type PointReading, type WirePoint } from '../../core/electrical/halving';
+import { OVER_RANGE, type MeterReading } from './reading';
 import type { HARNESS_FAULTS } from '../entries/harness-search/payload';
 
 export type HarnessFault = (typeof HARNESS_FAULTS)[number];
@@ -69,7 +70,7 @@ export function searchOf(
 		const next = places[i + 1] ?? place;
 		const near = turned ? next : place;
 		if (near.contactNext) return CONTACT_WEIGHT;
-		const moves = [place.where, next.where].includes('at the wheel');
+		const moves = place.at === 'sensor' || next.at === 'sensor';
 		return WIRE_WEIGHT_PER_M * near.toNextM + (moves ? MOVING_WEIGHT : 0);
 	});
 	return {
@@ -96,16 +97,31 @@ export function planSearch(
 	return { places, ...halve(points, weights, readings, exposed) };
 }
 
+/** From here up a wire is free of any short, Ω. */
+const FREE_FROM_OHMS = 100_000;
+/** Below this it is shorted, Ω. */
+const SHORTED_BELOW_OHMS = 1_000;
+/** Of what stands at the fed end: as good as all of it, and clearly less. */
+const SHARES: Record<'open' | 'resistance', { goodFrom: number; badBelow: number }> = {
+	open: { goodFrom: 0.8, badBelow: 0.4 },
+	resistance: { goodFrom: 0.96, badBelow: 0.9 }
+};
+
 /** How a reading at a place reads, against what stands at the fed end; null where the meter cannot tell. */
-export function readsAs(fault: HarnessFault, value: number | null, fedVolts: number): PointReading | null {
+export function readsAs(
+	fault: HarnessFault,
+	reading: MeterReading | null,
+	fedVolts: number
+): PointReading | null {
+	if (reading === null) return null;
 	if (fault === 'short') {
-		if (value === null || value > 100_000) return 'good';
-		return value < 1_000 ? 'bad' : null;
+		if (reading === OVER_RANGE || reading > FREE_FROM_OHMS) return 'good';
+		return reading < SHORTED_BELOW_OHMS ? 'bad' : null;
 	}
-	if (value === null) return null;
-	const share = fedVolts > 0 ? value / fedVolts : 0;
-	if (fault === 'open') return share > 0.8 ? 'good' : share < 0.4 ? 'bad' : null;
-	return share > 0.96 ? 'good' : share < 0.9 ? 'bad' : null;
+	if (reading === OVER_RANGE) return null;
+	const share = fedVolts > 0 ? reading / fedVolts : 0;
+	const { goodFrom, badBelow } = SHARES[fault];
+	return share > goodFrom ? 'good' : share < badBelow ? 'bad' : null;
 }
 
 /** What is found once two neighbours enclose the fault. */
@@ -117,16 +133,10 @@ export function foundAt(
 	const to = places.find(({ node }) => node === between[1]);
 	if (!from || !to) return { says: 'Between the two ends.', todo: '', implicates: ['harness'] };
 	if (from.behind === to.behind) {
-		const plug =
-			from.where === 'at the wheel'
-				? 'sensor-connector'
-				: from.node.includes(':a') || from.node.includes(':b')
-					? 'harness'
-					: 'module-connector';
 		return {
 			says: `The fault is in the plug itself: ${plugWords(from)}.`,
 			todo: 'Clean it, look at pin and socket, re-pin if they are spread.',
-			implicates: [plug]
+			implicates: [CONTACT_LINKS[from.at]]
 		};
 	}
 	return {
@@ -136,9 +146,14 @@ export function foundAt(
 	};
 }
 
-const plugWords = ({ words, behind, where }: PathPlace) =>
-	/^X\d/.test(behind)
-		? `${behind}, ${where}`
-		: where === 'at the wheel'
-			? 'at the sensor'
-			: words.replace(/, pin.*/, '');
+/** The link that the contacts of a plug are. */
+const CONTACT_LINKS: Record<PathPlace['at'], Link> = {
+	sensor: 'sensor-connector',
+	plug: 'harness',
+	module: 'module-connector'
+};
+
+function plugWords({ at, behind, where }: PathPlace): string {
+	if (at === 'plug') return `${behind}, ${where}`;
+	return at === 'sensor' ? 'at the sensor' : where;
+}

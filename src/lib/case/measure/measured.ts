@@ -1,4 +1,4 @@
-import type { Position } from '../../../../library/positions';
+import { positionOf, type Position } from '../../../../library/positions';
 import { LINKS, type Link } from '../../../../library/links';
 import type { SensorKind } from '../../../../library/sensorKinds';
 import { typeOf } from '../thread/vehicleOf';
@@ -81,10 +81,7 @@ export function suspectCorners(
 	for (const { corner } of lampStory(entries)?.codes ?? []) vote(corner, 3);
 	for (const entry of entries) {
 		if (entry.kind === 'live-recording')
-			for (const { channel } of entry.payload.findings) {
-				const position = channel.replace('_', '-');
-				if (/^(front|rear|axle\d)-(left|right)$/.test(position)) vote(position as Position, 2);
-			}
+			for (const { channel } of entry.payload.findings) vote(positionOf(channel), 2);
 		if (entry.kind === 'wheel-round')
 			for (const { position, result } of entry.payload.corners)
 				if (result !== 'answers' && result !== 'turns-mate') vote(position, 2);

@@ -1,3 +1,4 @@
+import { LOW_A } from '../../core/electrical/twoWire';
 import type { Measurement } from '../../../../library/measure';
 import type { Link } from '../../../../library/links';
 import type { SensorKind } from '../../../../library/sensorKinds';
@@ -34,8 +35,6 @@ export interface MeterJudgement {
 	implicates: Link[];
 }
 
-/** What a sound sensor of two wires draws at rest. */
-const REST_A = 0.007;
 /** Bias of a passive sensor's lines: 5 V through two resistors of 10 kΩ is usual. */
 const BIAS_V = 5;
 const BIAS_OHMS = 20_000;
@@ -87,7 +86,7 @@ function hiddenResistance(
 ): number | null {
 	const fed = family === 'two-wire' || family === 'two-wire-direction';
 	if (!hidden || !fed || openFeedVolts === null || !(volts < openFeedVolts)) return null;
-	return seriesResistance(openFeedVolts, volts, REST_A);
+	return seriesResistance(openFeedVolts, volts, LOW_A);
 }
 
 /** What more can be read off a number. */

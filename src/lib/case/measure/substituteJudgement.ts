@@ -1,10 +1,10 @@
+import { HIGH_A } from '../../core/electrical/twoWire';
 import type { SubstituteMethod } from '../../../../library/measure';
 import type { Link } from '../../../../library/links';
 import { judgeSubstitute, type SubstituteOutcome } from '../../core/electrical/substitute';
 
 /** Half-width of what counts as the upper level. */
 const LEVEL_SHARE = 0.2;
-const UPPER_A = 0.014;
 
 /** What a signal in place of the sensor's has shown. */
 export interface SubstituteSaid {
@@ -36,11 +36,11 @@ export function judgeLevel(
 	volts: number,
 	senseOhms: number
 ): SubstituteSaid {
-	const expected = UPPER_A * senseOhms;
+	const expected = HIGH_A * senseOhms;
 	return said(method, Math.abs(volts - expected) <= LEVEL_SHARE * expected ? 'follows' : 'nothing');
 }
 
-export const upperLevelVolts = (senseOhms: number): number => UPPER_A * senseOhms;
+export const upperLevelVolts = (senseOhms: number): number => HIGH_A * senseOhms;
 
 function said(
 	{ proves, implicates, expects }: Pick<SubstituteMethod, 'proves' | 'implicates' | 'expects'>,

@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import { LINKS } from '../../../../library/links';
 import { beforeAfter, type BeforeAfter } from './beforeAfter';
 import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
@@ -87,7 +88,7 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 	const counting = new Set(standing(thread).map(({ id }) => id));
 	const codes = view.codes.map((code) => ({
 		...proofView(code, entries, view.codes),
-		key: `${code.address}/${code.dtc}`,
+		key: codeKey(code),
 		text: code.text,
 		title: code.title ?? 'Not in the library yet',
 		failureType: code.failureType,

@@ -1,3 +1,4 @@
+import { channelOf } from '../../../../library/positions';
 import type { RoundResult } from '../entries/wheel-round/payload';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import type { Exposure } from '../../core/prove/exposure';
@@ -101,7 +102,7 @@ function wasQuiet(module: ScannedModule, code: CodeId, others: readonly CodeId[]
 
 /** Seen to be there and not to come and go: it failed when it was read or heard again, or its wheel was wrong throughout. */
 function isShownHard(before: readonly Entry[], code: CodeId): boolean {
-	const channel = code.corner?.replace('-', '_');
+	const channel = code.corner && channelOf(code.corner);
 	return before.some((entry) => {
 		if (entry.kind === 'network-scan') {
 			const module = entry.payload.modules.find((one) => one.address === code.address && one.answered);
@@ -124,7 +125,7 @@ function isShownHard(before: readonly Entry[], code: CodeId): boolean {
  * drops out at every turn of its ring has come once: each drive counts as one return at most.
  */
 function ownReturns(before: readonly Entry[], { corner }: CodeId): Returns[] {
-	const channel = corner?.replace('-', '_');
+	const channel = corner && channelOf(corner);
 	let returns = 0;
 	let km = 0;
 	for (const { payload } of ofKind(before, 'live-recording')) {

@@ -1,3 +1,4 @@
+import { channelOf } from '../../../../library/positions';
 import { identifiers } from '../../../../library';
 import { tellsOfFault } from '../../core/codes/status';
 import type { CodeEvent } from '../../core/prove/proof';
@@ -41,7 +42,7 @@ export function statusIn(module: ScannedModule, dtc: string): number | null {
 export function liveOf(entry: Entry, corner: CodeId['corner']): { found: string | null } | null {
 	if (!corner) return null;
 	if (entry.kind === 'live-recording') {
-		const channel = corner.replace('-', '_');
+		const channel = channelOf(corner);
 		if (!entry.payload.channels.includes(channel)) return null;
 		return { found: entry.payload.findings.find((one) => one.channel === channel)?.text ?? null };
 	}

@@ -1,3 +1,4 @@
+import { codeKey, type CodeKey } from '../../core/codes/codeKey';
 import { facetsOf, type Facet } from '../../../../library/vocabulary';
 import { liveSignals } from '../../../../library/liveSignals';
 import { signalsOf, type Condition } from '../../core/conditions/condition';
@@ -48,7 +49,7 @@ export interface DriveGoal {
 	/** Signals of it that cannot be read. */
 	notRead: string[];
 	/** Codes whose test it runs, `address/dtc`: their modules may say so themselves. */
-	codes: string[];
+	codes: CodeKey[];
 }
 
 const compare = (signal: string, is: 'above' | 'below', value: number): Condition => ({
@@ -97,7 +98,7 @@ export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 			known && !known.name.split(', ').includes(code.text)
 				? `${known.name}, ${code.text}`
 				: (known?.name ?? code.text);
-		const ofCodes = [...(known?.codes ?? []), `${code.address}/${code.dtc}`];
+		const ofCodes = [...(known?.codes ?? []), codeKey(code)];
 		goals.set(words, goalOf(name, words, condition, readable, ofCodes));
 	}
 	const complaint = latest([...entries], 'complaint')?.payload;
@@ -126,7 +127,7 @@ function goalOf(
 	words: string,
 	condition: Condition,
 	readable: ReadonlySet<string>,
-	codes: string[] = []
+	codes: CodeKey[] = []
 ): DriveGoal {
 	return {
 		name,

@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { isKnownSight } from '../../../../library/reason/ruledSigns';
@@ -24,9 +25,7 @@ export function observationsOf(
 	book: CodeBook,
 	codes: readonly CaseCode[]
 ): Observation[] {
-	const ours = new Set(
-		codes.filter(({ madeByUs }) => madeByUs !== null).map(({ address, dtc }) => `${address}/${dtc}`)
-	);
+	const ours = new Set(codes.filter(({ madeByUs }) => madeByUs !== null).map(codeKey));
 	const around = { type, book, ours };
 	const found = new Map<string, Observation>();
 	const last = new Map<string, string>();

@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import { VERDICT_WORDS, type Verdict } from '../../core/prove/proof';
 import { caseCodes } from '../codes/caseCodes';
 import { line, type EntryLine, type ThreadGroup } from '../entries/kind';
@@ -36,10 +37,11 @@ const AS_IT_CAME: readonly Verdict[] = ['never-cleared', 'expected', 'made-by-us
 /** What an entry changed in the verdicts: compares the case before and after it. */
 export function whatItShowed(threadBefore: Entry[], entry: Entry): Shown[] {
 	if (entry.kind === 'unknown' || !featureOf(entry.kind).changesVerdicts) return [];
-	const before = new Map(caseCodes(threadBefore).map((c) => [`${c.address}/${c.dtc}`, c.proof.verdict]));
+	const before = new Map(caseCodes(threadBefore).map((c) => [codeKey(c), c.proof.verdict]));
 	const changed = new Map<string, Shown>();
 	for (const { address, dtc, text, proof } of caseCodes([...threadBefore, entry])) {
-		if (AS_IT_CAME.includes(proof.verdict) || before.get(`${address}/${dtc}`) === proof.verdict) continue;
+		if (AS_IT_CAME.includes(proof.verdict) || before.get(codeKey({ address, dtc })) === proof.verdict)
+			continue;
 		const words = `${text} ${VERDICT_WORDS[proof.verdict].toLowerCase()}`;
 		changed.set(words, { words, good: proof.verdict === 'proven-clear' });
 	}

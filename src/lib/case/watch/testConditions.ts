@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import { testConditionsOf } from '../../../../library/codes';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import type { NamedCondition } from '../../core/live/conditionsOver';
@@ -23,6 +24,6 @@ export function caseTestConditions({
 			failureType: failureTypeByte(code.dtc),
 			maker
 		});
-		return condition ? [{ name: `${code.address}/${code.dtc}`, condition, code }] : [];
+		return condition ? [{ name: codeKey(code), condition, code }] : [];
 	});
 }

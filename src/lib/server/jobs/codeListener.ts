@@ -1,3 +1,4 @@
+import { codeKey } from '../../core/codes/codeKey';
 import { MOST_HEARD, type HeardCode } from '../../case/entries/live-recording/payload';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import { NEGATIVE } from '../../core/uds/negativeResponse';
@@ -75,7 +76,7 @@ export class CodeListener {
 			codes.map(({ dtc }) => dtc)
 		);
 		for (const { dtc, status } of [...codes, ...gone.map((dtc) => ({ dtc, status: 0 }))]) {
-			const key = `${address}/${dtc}`;
+			const key = codeKey({ address, dtc });
 			const news = newsOf(status, availabilityMask);
 			const before = this.known.get(key);
 			this.known.set(key, news);

@@ -1,15 +1,5 @@
-import {
-	LiveRecording,
-	MOST_MARKS,
-	type HeardCode,
-	type LiveMark
-} from '../../case/entries/live-recording/payload';
-import { samplesHash } from '../../case/thread/samplesHash';
-import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
-import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';
+import { MOST_MARKS, type HeardCode, type LiveMark } from '../../case/entries/live-recording/payload';
 import type { Chunk } from '../../core/live/chunk';
-import { drivenIn } from '../../core/prove/odometer';
-import type { VehicleType } from '../../../../library';
 import type { Captures, Owned } from '../db/captures';
 
 /** What watchers of a running recording are sent. */
@@ -147,52 +137,4 @@ export class Recorder {
 		this.timeS = wider(this.timeS);
 		this.columns = this.columns.map(wider);
 	}
-}
-
-export const liveVehicleOf = ({ chassis, wheels }: VehicleType): LiveVehicle => ({
-	trackM: chassis.trackM,
-	wheelbaseM: chassis.wheelbaseM,
-	teeth: wheels[0]?.ringTeeth ?? null
-});
-
-/** A condition that was met in one reading alone was met all the same. */
-const MET_AT_ONCE_S = 0.01;
-
-/**
- * What the thread keeps of a recording: what it is, what the analysis finds in it, and for how long it met what the tests of
- * the case's codes need.
- *
- * @param tests named `address/dtc`
- */
-export function recordingPayload(
-	samples: Chunk,
-	vehicle: LiveVehicle | undefined,
-	about: Pick<LiveRecording, 'name' | 'purpose' | 'source' | 'marks' | 'endedBecause' | 'heard'>,
-	tests: readonly NamedCondition[] = []
-): LiveRecording {
-	const recording = { ...samples, problems: [] };
-	const analysis = analyseLive(recording, vehicle);
-	const bands = drivenIn(samples)?.bands.map((band) => ({ ...band, km: Number(band.km.toFixed(5)) }));
-	return LiveRecording.parse({
-		...about,
-		durationS: Number.isFinite(analysis.durationS) ? analysis.durationS : 0,
-		rows: samples.timeS.length,
-		rateHz: Number.isFinite(analysis.rateHz) ? analysis.rateHz : 0,
-		channels: analysis.channels,
-		findings: analysis.findings,
-		common: analysis.common,
-		notes: analysis.notes,
-		onStands: analysis.onStands,
-		verdict: analysis.verdict,
-		shortestVisibleS: Number.isFinite(analysis.shortestVisibleS) ? analysis.shortestVisibleS : 0,
-		// What it has no signals for it says nothing of.
-		conditions: conditionsOver(recording, tests)
-			.filter(({ missing }) => missing.length === 0)
-			.map(({ name, metS, firstS }) => {
-				const [address = '', dtc = ''] = name.split('/');
-				return { address, dtc, metS: firstS === null ? 0 : Math.max(metS, MET_AT_ONCE_S) };
-			}),
-		samplesSha256: samplesHash(samples),
-		bands: bands?.filter(({ km }) => km > 0)
-	});
 }

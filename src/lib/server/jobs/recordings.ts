@@ -9,7 +9,8 @@ import type { CaseRow, Cases } from '../db/cases';
 import type { Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
 import { CodeListener } from './codeListener';
-import { liveVehicleOf, Recorder } from './recorder';
+import { liveVehicleOf } from '../../case/watch/recordingPayload';
+import { Recorder } from './recorder';
 import type { endedRecording } from './recordingWork';
 import { sample } from './sampler';
 

@@ -1,3 +1,4 @@
+import { channelOf } from '../../../../../library/positions';
 import type { VehicleType } from '../../../../../library/index';
 import { roadOutcome } from '../../../../../library/reason/liveSigns';
 import { signKey, type Seen } from '../../../../../library/reason/signs';
@@ -18,7 +19,7 @@ export const isDrive = (recording: LiveRecording): boolean =>
 export function roadSeen(payload: LiveRecording, type: VehicleType): Seen {
 	return Object.fromEntries(
 		type.wheels.flatMap(({ position }) => {
-			const channel = position.replace('-', '_');
+			const channel = channelOf(position);
 			return payload.channels.includes(channel)
 				? [[signKey('road', position), roadOutcome(payload.findings, channel)]]
 				: [];

@@ -1,3 +1,4 @@
+import { codeKey } from '../../../core/codes/codeKey';
 import type { z } from 'zod';
 import { codeForSigns } from '../../../../../library/reason/codeMoment';
 import { codeSigns } from '../../../../../library/reason/codeSigns';
@@ -19,7 +20,7 @@ export function scanSeen(
 		const role = type.modules.find((module) => module.address === address)?.role;
 		if (!role) return [];
 		const counting = codes
-			.filter(({ dtc, status }) => !ours.has(`${address}/${dtc}`) && counts(status, since))
+			.filter(({ dtc, status }) => !ours.has(codeKey({ address, dtc })) && counts(status, since))
 			.map((code) => codeForSigns(code, availabilityMask));
 		return [{ role, answered, codes: counting }];
 	});

@@ -1,19 +1,24 @@
+import { codeKey, splitCodeKey } from '$lib/core/codes/codeKey';
 import { error } from '@sveltejs/kit';
 import { beforeAfter } from '$lib/case/paper/beforeAfter';
 import { proofView, type ProofView } from '$lib/case/proof/proofView';
 import type { Entry } from '$lib/case/entries/entry';
-import { LAMPS } from '$library/positions';
-import { lampStory } from '$lib/case/codes/lampTold';
 import { openCalibrations } from '$lib/case/mend/calibrations';
 import { untaught } from '$lib/case/progress/project';
 import { whenItShows } from '$lib/case/listen/complaint';
 import { facetsOf } from '$library/vocabulary';
 import { lowerFirst } from '$lib/case/words';
+import {
+	lampProof,
+	lampsToWatch,
+	mayBeClearedAgain,
+	proofSteps,
+	type LampCodeNow
+} from '$lib/case/proof/proofSteps';
 import { proofHeadline } from '$lib/case/proof/headline';
 import { mayClear } from '$lib/case/codes/mayClear';
 import { testNeeds } from '$lib/case/progress/nextStep';
-import { happenedAfter, latest } from '$lib/case/thread/thread';
-import type { Verdict } from '$lib/core/prove/proof';
+import { latest } from '$lib/case/thread/thread';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
@@ -26,17 +31,8 @@ import {
 	LetGoForm,
 	NOT_WATCHED,
 	ReturnsForm,
-	showsWhenOf,
-	splitCodeKey
+	showsWhenOf
 } from './forms';
-
-const ON_ITS_WAY: readonly Verdict[] = [
-	'proven-clear',
-	'released',
-	'test-not-run',
-	'not-all-shown',
-	'not-far-enough'
-];
 
 /** The moments of a checklist as the page says them. */
 const withClock = (view: ProofView) => ({
@@ -47,60 +43,42 @@ const withClock = (view: ProofView) => ({
 	}))
 });
 
-/** What a vehicle's lamp has told, where it has nothing else to tell by. */
+const LAMP_WORDS: Record<LampCodeNow, string> = {
+	'no-longer-told': 'no longer told',
+	'told-since-repair': 'told since the repair',
+	'told-before-repair': 'told before the repair'
+};
+/** What a vehicle's lamp has told, in words. */
 function lampOf(entries: readonly Entry[]) {
-	const story = lampStory(entries);
-	if (!story) return null;
-	const drive = latest([...entries], 'proving-drive');
-	const driven = drive !== null && happenedAfter(entries, drive, story.mended);
-	return {
-		read: story.read,
-		codes: story.codes.map((code) => ({
-			...code,
-			now: story.toldNone
-				? 'no longer told'
-				: story.told.some((one) => one.code === code.code)
-					? 'told since the repair'
-					: 'told before the repair'
-		})),
-		driven: driven ? clock(drive.observedAt) : null,
-		clean: story.toldNone && story.drivenBefore
-	};
+	const proof = lampProof(entries);
+	return (
+		proof && {
+			...proof,
+			codes: proof.codes.map((code) => ({ ...code, now: LAMP_WORDS[code.now] })),
+			drive: at(proof.drive)
+		}
+	);
 }
+const at = (entry: Entry | null): string | null => entry && clock(entry.observedAt);
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const { view, type } = await caseHere({ params, locals });
-	const { entries, lastClear, lastCompleteScan } = view;
-	const since = (kind: 'key-cycled' | 'lamp-check' | 'proving-drive') => {
-		const entry = latest(entries, kind);
-		return lastClear && entry && happenedAfter(entries, entry, lastClear) ? clock(entry.observedAt) : null;
-	};
+	const { entries } = view;
 	const clearable = mayClear(view, null);
-	const reported = latest(entries, 'lamps-reported')?.payload.lamps.map((l) => l.lamp) ?? [];
-	const toWatch =
-		reported.length > 0
-			? LAMPS.filter((lamp) => reported.includes(lamp))
-			: (['anti-lock', 'stability'] as const);
-	// A reading counts for this step only after everything that could have changed what it says.
-	const steps = [lastClear, latest(entries, 'key-cycled'), latest(entries, 'proving-drive')];
-	const readAgain =
-		lastClear !== null &&
-		lastCompleteScan !== null &&
-		steps.every((done) => happenedAfter(entries, lastCompleteScan, done));
+	const steps = proofSteps(view);
 	const complaint = latest(entries, 'complaint')?.payload;
 	const shows = facetsOf(complaint?.when ?? []);
 	const cautions = await cautionsHere(locals.services, type);
 	return {
 		cautions: cautions.words(['road', 'manoeuvres']),
 		codes: view.codes.map((code) => ({
-			key: `${code.address}/${code.dtc}`,
+			key: codeKey(code),
 			text: code.text,
 			title: code.title ?? 'Not in the library yet',
 			moduleName: code.moduleName,
 			address: code.address,
-			// What is on its way to being proven is not cleared again by a slip of the hand.
-			mayBeCleared: !ON_ITS_WAY.includes(code.proof.verdict),
+			mayBeCleared: mayBeClearedAgain(code.proof.verdict),
 			needs: code.proof.verdict === 'test-not-run' ? testNeeds(code.dtc, view) : null,
 			proof: withClock(proofView(code, entries, view.codes))
 		})),
@@ -115,15 +93,15 @@ export const load = async ({ params, depends, locals }) => {
 			? { modules: clearable.value, refusal: null }
 			: { modules: [], refusal: clearable.error },
 		done: {
-			clear: lastClear ? clock(lastClear.observedAt) : null,
-			key: since('key-cycled'),
-			lamps: since('lamp-check'),
-			drive: since('proving-drive'),
-			read: readAgain ? clock(lastCompleteScan.observedAt) : null
+			clear: at(steps.clear),
+			key: at(steps.key),
+			lamps: at(steps.lamps),
+			drive: at(steps.drive),
+			read: at(steps.read)
 		},
 		keyForm: await entryFormFor(KeyByHandForm, {}),
 		lampForm: await entryFormFor(LampCheckForm, {
-			lamps: toWatch.map((lamp) => ({ lamp, result: NOT_WATCHED }))
+			lamps: lampsToWatch(entries).map((lamp) => ({ lamp, result: NOT_WATCHED }))
 		}),
 		returnsForm: await entryFormFor(ReturnsForm, {
 			code: '',
@@ -199,7 +177,7 @@ export const actions = {
 			LetGoForm,
 			'proof-waived',
 			({ code: key, mark, reason, customer }) => {
-				const code = view.codes.find(({ address, dtc }) => `${address}/${dtc}` === key);
+				const code = view.codes.find((one) => codeKey(one) === key);
 				const shown = code && proofView(code, view.entries, view.codes);
 				if (!shown?.waivable.includes(mark)) return 'There is nothing to let go here any more.';
 				const residualChance = mark === 'exposure' ? (shown.comes?.residual ?? null) : null;

@@ -172,10 +172,10 @@
 		{#if data.lamp}{@render step(
 				'forget',
 				'Make it forget, once it is repaired',
-				data.lamp.clean ? data.lamp.driven : null,
+				data.lamp.clean ? data.lamp.drive : null,
 				forgetBody
 			)}{/if}
-		{@render step('drive', 'Drive it', data.lamp ? data.lamp.driven : data.done.drive, driveBody)}
+		{@render step('drive', 'Drive it', data.lamp ? data.lamp.drive : data.done.drive, driveBody)}
 
 		{#snippet readBody()}
 			<p>Every module, not only the one that had a code.</p>
@@ -188,7 +188,7 @@
 			<a class="act-quiet mt-2" href="/cases/{caseId}/read/lamp">Read its lamp</a>
 		{/snippet}
 		{#if data.lamp}
-			{@render step('read', 'Read its lamp again', data.lamp.clean ? data.lamp.driven : null, againBody)}
+			{@render step('read', 'Read its lamp again', data.lamp.clean ? data.lamp.drive : null, againBody)}
 		{:else}{@render step('read', 'Read every module again', data.done.read, readBody)}{/if}
 	</ol>
 </section>

@@ -38,10 +38,6 @@ export const KeyByHandForm = entrySchema({});
 
 /** Which code of which module a form is about: `address/dtc`. */
 const CodeKey = z.string().regex(/^[0-9A-F]{4}\/[0-9A-F]{6}$/);
-export const splitCodeKey = (key: string) => {
-	const [address = '', dtc = ''] = key.split('/');
-	return { address, dtc };
-};
 
 const SpeedLimit = z
 	.number('A speed, in km/h.')

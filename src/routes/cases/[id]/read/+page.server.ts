@@ -1,3 +1,4 @@
+import { codeKey } from '$lib/core/codes/codeKey';
 import { makerOf } from '$lib/case/thread/vehicleOf';
 import { describeEntry } from '$lib/case/thread/describe';
 import { networkFindings } from '$lib/case/codes/networkFindings';
@@ -47,7 +48,7 @@ export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
 	const { row, view, type } = await caseHere({ params, locals });
 	const madeByUs = new Set(
-		view.codes.flatMap(({ madeByUs, address, dtc }) => (madeByUs ? [`${address}/${dtc}`] : []))
+		view.codes.flatMap(({ madeByUs, address, dtc }) => (madeByUs ? [codeKey({ address, dtc })] : []))
 	);
 	const scans = ofKind(view.entries, 'network-scan');
 	const chosen = scans.find((scan) => scan.id === url.searchParams.get('scan')) ?? scans.at(-1) ?? null;

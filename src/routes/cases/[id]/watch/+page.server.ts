@@ -4,7 +4,7 @@ import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { USUAL_VEHICLE } from '$lib/core/live/analyse';
-import { liveVehicleOf } from '$lib/server/jobs/recorder';
+import { liveVehicleOf } from '$lib/case/watch/recordingPayload';
 import { liveSignals } from '../../../../../library/liveSignals';
 import { signals } from '../../../../../library/signals';
 

@@ -2,7 +2,7 @@ import { exposedAt } from '$lib/case/measure/measured';
 import { ofKind } from '$lib/case/thread/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { liveSignals } from '../../../../../../library/liveSignals';
+import { wheelSignal } from '../../../../../../library/liveSignals';
 import { nodeOf, wheelReaderOf, wirePath } from '../../../../../../library/measurePoints';
 
 export const load = async (event) => {
@@ -19,8 +19,7 @@ export const load = async (event) => {
 		},
 		exposed: [...exposedAt(view.entries, at)],
 		linkAddress: row.vehicle.linkAddress,
-		signal:
-			(type ? liveSignals(type) : []).find(({ signal }) => signal === at.replace('-', '_'))?.signal ?? null,
+		signal: type && wheelSignal(type, at),
 		cautions: cautions.words(['connector-open', 'live-probed', 'restraint-near']),
 		wiggleCautions: cautions.words(['hands-near-wheel']),
 		wiggled: ofKind(view.entries, 'live-recording')

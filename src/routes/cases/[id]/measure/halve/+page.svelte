@@ -9,8 +9,17 @@
 		readsAs,
 		type HarnessFault
 	} from '$lib/case/measure/harnessPlan';
-	import { HARNESS_FAULTS, type HarnessSearch } from '$lib/case/entries/harness-search/payload';
-	import { valueWords } from '$lib/case/measure/measureWords';
+	import {
+		notedOf,
+		placeWordsIn,
+		plugsAlong,
+		quantityOf,
+		readsByPlace,
+		searchAfter
+	} from '$lib/case/measure/harnessSearch';
+	import { OVER_RANGE, readingWords, type MeterReading } from '$lib/case/measure/reading';
+	import { HARNESS_FAULTS } from '$lib/case/entries/harness-search/payload';
+	import { upperFirst } from '$lib/case/words';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
@@ -28,7 +37,7 @@
 	const FAULT_WORDS = { open: 'open', short: 'shorted', resistance: 'too much resistance' } as const;
 	let wire = $state<'feed' | 'signal'>('feed');
 	let faultWords = $state<string>('open');
-	let value = $state<number | null>(null);
+	let reading = $state<MeterReading | null>(null);
 	let fedVolts = $state<number | null>(null);
 	let trouble = $state<string | null>(null);
 	let setUp = $state(false);
@@ -40,23 +49,16 @@
 	/** A search goes on where it was left: the entry on the thread is its state. */
 	const begun = $derived(data.searches.filter((one) => one.wire === wire && one.fault === fault));
 	const current = $derived(begun.at(-1) ?? null);
-	/** Two people may have measured at once: what each of them read counts, of one place the later word. */
-	const taken = $derived(
-		Object.values(
-			Object.fromEntries(
-				begun.flatMap((one) => one.readings.map((reading) => [reading.place, reading] as const))
-			)
-		)
-	);
-	const readings = $derived(Object.fromEntries(taken.map(({ place, reads }) => [place, reads])));
+	const taken = $derived(notedOf(begun));
+	const readings = $derived(readsByPlace(taken));
 	const exposed = $derived([...data.exposed, ...(current?.exposed ?? [])]);
 	const path = $derived(data.paths[wire]);
 	const plan = $derived(path.length > 1 ? planSearch(path, wire, fault, readings, exposed) : null);
 	const step = $derived(plan && !plan.found && !plan.contradiction ? (plan.next[0] ?? null) : null);
 	const place = $derived(plan?.places.find(({ node }) => node === step?.point) ?? null);
 	const result = $derived(plan?.found ? foundAt(plan.places, plan.between) : null);
-	const wordsOf = (node: string) => plan?.places.find((one) => one.node === node)?.words ?? node;
-	const reads = $derived(value === null ? null : readsAs(fault, value, fedVolts ?? 0));
+	const wordsOf = (node: string) => placeWordsIn(plan?.places ?? [], node);
+	const reads = $derived(readsAs(fault, reading, fedVolts ?? 0));
 	const needsFed = $derived(fault !== 'short');
 
 	async function readAt(node: string | null | undefined): Promise<number | null | undefined> {
@@ -100,61 +102,31 @@
 			);
 		const read = await readAt(place.node);
 		if (read === undefined) return;
-		// Over the range is a reading too: free of any short.
-		value = read ?? (fault === 'short' ? 1e9 : null);
+		reading = read ?? OVER_RANGE;
 	}
 	async function note(reads: 'good' | 'bad') {
 		if (!plan || !place || !step) return;
-		const text =
-			value === null
-				? ''
-				: value >= 1e9
-					? 'over the range'
-					: valueWords(value, rule.mode === 'ohms' ? 'Ω' : 'V');
-		const noted = [
-			...taken.filter((one) => one.place !== place.node),
-			{ place: place.node, words: place.words, text, reads, minutes: step.minutes }
-		];
-		const after = planSearch(path, wire, fault, { ...readings, [place.node]: reads }, exposed);
-		const ended = after.found ? foundAt(after.places, after.between) : null;
-		const payload: HarnessSearch = {
-			position: data.at,
-			wire,
-			fault,
-			exposed: [...new Set([...(current?.exposed ?? []), place.behind])],
-			readings: noted,
-			between: [wordsOf(after.between[0]), wordsOf(after.between[1])],
-			found: after.found,
-			contradiction: after.contradiction
-				? `${wordsOf(after.contradiction.good)} good, ${wordsOf(after.contradiction.bad)} bad`
-				: null,
-			says:
-				ended?.says ??
-				`The fault lies between ${wordsOf(after.between[0])} and ${wordsOf(after.between[1])}.`,
-			proves: [],
-			implicates: ended?.implicates ?? ['harness']
-		};
+		const payload = searchAfter(
+			{ position: data.at, wire, fault, path },
+			taken,
+			{ opened: exposed, openedHere: current?.exposed ?? [] },
+			{ place, minutes: step.minutes, reading, reads }
+		);
 		const supersedes = current
 			? { entryId: current.id, why: `measured at ${place.words}`.slice(0, 200) }
 			: null;
 		if (await sendEntry(data.case.id, 'harness-search', payload, ulid(), supersedes)) {
-			value = null;
+			reading = null;
 			await invalidate('jaldi:case');
 		}
 	}
-	const plugs = $derived([
-		...new Set(
-			data.paths.signal.map(({ behind, where }) =>
-				/^X\d/.test(behind) ? `plug ${behind}` : where === 'at the wheel' ? 'sensor' : 'module plug'
-			)
-		)
-	]);
+	const plugs = $derived(plugsAlong(data.paths.signal));
 	const subject = $derived(`${data.at} ${wire} ${fault}`);
 	$effect(() => {
 		// Another wheel or wire is another measurement; the same one goes on as it was set up.
 		void subject;
 		untrack(() => {
-			value = null;
+			reading = null;
 			setUp = false;
 		});
 	});
@@ -228,7 +200,11 @@
 					</div>
 				{/if}
 				<div class="w-36">
-					<NumberField label={rule.mode === 'ohms' ? 'Reading, Ω' : 'Reading, V'} bind:value step="any" />
+					<NumberField
+						label="Reading, {quantityOf(fault)}"
+						bind:value={() => (reading === OVER_RANGE ? null : reading), (typed) => (reading = typed)}
+						step="any"
+					/>
 				</div>
 				{#if data.standIn}<button class="act-quiet" onclick={readHere}
 						>Read the meter <span class="key">r</span></button
@@ -241,12 +217,9 @@
 				>
 			</div>
 			<p class="mt-2 min-h-6" aria-live="polite">
-				{#if value !== null && reads}{value >= 1e9
-						? 'Over the range'
-						: valueWords(value, rule.mode === 'ohms' ? 'Ω' : 'V')}: {rule[
-						reads
-					]}.{:else if value !== null}Neither clearly good nor bad: measure again, or measure at its
-					neighbour.{/if}
+				{#if reading !== null}{upperFirst(readingWords(reading, quantityOf(fault)))}: {reads
+						? rule[reads]
+						: 'neither clearly good nor bad. Measure again, or measure at its neighbour'}.{/if}
 			</p>
 		</section>
 	{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 	import { ulid } from 'ulid';
+	import { channelOf, Position, positionOf } from '$library/positions';
 	import { goto } from '$app/navigation';
 	import type { FileLooked } from '../../../../../workers/scope.worker';
 	import DropZone from '$lib/ui/DropZone.svelte';
@@ -44,8 +45,8 @@
 		}
 		looked = read;
 		positions = read.shape.channels.map(({ name }) => {
-			const wanted = name.replace('_', '-');
-			return corners.some(({ position }) => position === wanted) ? wanted : '';
+			const wanted = positionOf(name);
+			return corners.find(({ position }) => position === wanted)?.position ?? '';
 		});
 	}
 	async function keep() {
@@ -62,7 +63,10 @@
 			positions: positions.map((position) => position || null),
 			knownGood: good
 		});
-		const names = looked.shape.channels.map(({ name }, i) => positions[i]?.replace('-', '_') || name);
+		const names = looked.shape.channels.map(({ name }, i) => {
+			const position = Position.safeParse(positions[i]);
+			return position.success ? channelOf(position.data) : name;
+		});
 		try {
 			const body = await remote().packed(KEY, about, names);
 			const response = await fetch(`/cases/${caseId}/measure/scope/import`, {

@@ -1,5 +1,5 @@
 import { benchPage } from '$lib/server/cases/benchPage';
-import { liveSignals } from '../../../../../../library/liveSignals';
+import { wheelSignal } from '../../../../../../library/liveSignals';
 import { nodeOf } from '../../../../../../library/measurePoints';
 import { substituteMethods, unsuitedFor } from '../../../../../../library/measure';
 
@@ -15,8 +15,7 @@ export const load = async (event) => {
 		senseResistorOhms: type?.senseResistorOhms ?? null,
 		linkAddress: row.vehicle.linkAddress,
 		/** Whether live data of this wheel can be watched here. */
-		signal:
-			(type ? liveSignals(type) : []).find(({ signal }) => signal === at.replace('-', '_'))?.signal ?? null,
+		signal: type && wheelSignal(type, at),
 		nodes: type && { feed: nodeOf(type, at, 'wire:feed'), signal: nodeOf(type, at, 'wire:signal') },
 		methods: substituteMethods.map((method) => ({
 			...method,

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
 	import { invalidate } from '$app/navigation';
-	import { judgeLevel, judgeSubstitution, upperLevelVolts } from '$lib/case/measure/substituteJudgement';
+	import { upperLevelVolts } from '$lib/case/measure/substituteJudgement';
+	import { aimOf, judgeSeen, openedBy, substitutionOf } from '$lib/case/measure/substitutePlan';
 	import { valueWords } from '$lib/case/measure/measureWords';
-	import { frequencyForSpeedHz, resistorForCurrent } from '$lib/core/electrical/substitute';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
@@ -19,6 +19,8 @@
 	import { LiveValue } from './liveValue.svelte';
 
 	let { data } = $props();
+	/** Watched for so long, no value means something. */
+	const WATCHED_S = 3;
 	const work = getCaseWork();
 	const feed = new LiveFeed(() => data.case.id);
 	const live = new LiveValue(feed, () => data.signal);
@@ -42,34 +44,16 @@
 	);
 	const method = $derived(fitting.find(({ id }) => id === picked) ?? fitting[0]);
 	const watching = $derived(work.job?.kind === 'record' && work.job.state === 'running');
-	const FEED_V = 12.1;
-	const UPPER_A = 0.014;
-	const expectedKmh = $derived(
-		method?.expects === 'something' || method?.expects === 'level' ? 0 : (wantedKmh ?? 0)
-	);
-	const hertz = $derived(
-		method?.expects === 'speed' && wantedKmh && data.teeth && data.circumferenceM
-			? frequencyForSpeedHz(data.teeth, wantedKmh, data.circumferenceM)
-			: null
-	);
-	const ohms = $derived(
-		method?.expects === 'level' && data.senseResistorOhms
-			? Math.round(resistorForCurrent(FEED_V, UPPER_A, data.senseResistorOhms))
-			: null
-	);
-	const seen = $derived.by(() => {
+	const aim = $derived(method ? aimOf(method, wantedKmh, data) : null);
+	const hertz = $derived(aim?.hertz ?? null);
+	const ohms = $derived(aim?.ohms ?? null);
+	const kmh = $derived.by(() => {
 		if (live.low !== null && live.high !== null) return { low: live.low, high: live.high };
 		return typedLow === null ? null : { low: typedLow, high: typedHigh ?? typedLow };
 	});
-	const watched = $derived(seen !== null || live.seconds > 3);
-	const judgement = $derived.by(() => {
-		if (!method) return null;
-		if (method.expects === 'level')
-			return volts === null || data.senseResistorOhms === null
-				? null
-				: judgeLevel(method, volts, data.senseResistorOhms);
-		return watched ? judgeSubstitution(method, expectedKmh, seen, clearedSince) : null;
-	});
+	const watched = $derived(kmh !== null || live.seconds > WATCHED_S);
+	const seen = $derived({ kmh, watched, volts, clearedSince });
+	const judgement = $derived(method && aim ? judgeSeen(method, aim, seen, data.senseResistorOhms) : null);
 
 	const blind = $derived(method?.expects !== 'level' && watched && judgement === null);
 
@@ -84,19 +68,9 @@
 			});
 	};
 	async function save() {
-		if (!method || !judgement) return;
+		if (!method || !aim || !judgement) return;
 		if (watching) await work.cancel();
-		const payload = {
-			position: data.at,
-			method: method.id,
-			name: method.name,
-			hertz,
-			ohms,
-			expectedKmh,
-			seenKmh: method.expects === 'level' ? null : seen,
-			...judgement,
-			opened: method.source === 'steel' ? [] : method.source === 'mate' ? [data.at, data.mate] : [data.at]
-		};
+		const payload = substitutionOf(method, data, aim, seen, judgement);
 		if (!(await sendEntry(data.case.id, 'substitution', payload))) return;
 		live.begin();
 		clearedSince = false;
@@ -109,7 +83,7 @@
 		if (!method) return;
 		practice = null;
 		const act = (action: object) => standInHand(data.case.id, action);
-		const plugs = method.source === 'mate' ? [data.at, data.mate] : [data.at];
+		const plugs = openedBy(method.source, data.at, data.mate);
 		try {
 			if (method.source === 'steel') {
 				await act({ do: 'wave-steel', position: data.at, times: 40 });

@@ -1,3 +1,4 @@
+import { codeKey } from '$lib/core/codes/codeKey';
 import type { CaseCode } from '$lib/case/codes/caseCode';
 import { countedRecordings } from '$lib/case/proof/drivenKm';
 import { provingDrivePlan } from '$lib/case/proof/provingDrive';
@@ -11,7 +12,7 @@ import { signals } from '$library/signals';
 const STANDING: readonly Verdict[] = ['never-cleared', 'expected', 'made-by-us', 'consequence'];
 const BACK: readonly Verdict[] = ['back-at-key-on', 'back-while-driving'];
 
-const keysOf = (codes: readonly CaseCode[]) => codes.map(({ address, dtc }) => `${address}/${dtc}`);
+const keysOf = (codes: readonly CaseCode[]) => codes.map(codeKey);
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');

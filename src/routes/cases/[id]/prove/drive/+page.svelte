@@ -5,10 +5,9 @@
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
-	import { kmOf } from '$lib/case/proof/drivenKm';
-	import { cameBack, testRan } from '$lib/case/listen/hearing';
+	import { driveEntry, driveHeadline, driveProgress, type GoalStanding } from '$lib/case/proof/driveProgress';
+	import { cameBack } from '$lib/case/listen/hearing';
 	import { ROADS } from '$lib/case/entries/shapes';
-	import type { DriveGoal } from '$lib/case/proof/provingDrive';
 	import type { MarkState } from '$lib/core/prove/proof';
 	import { Beep } from '$lib/ui/beep';
 	import Caution from '$lib/ui/Caution.svelte';
@@ -47,36 +46,20 @@
 	const driven = $derived(drive?.driven ?? { km: 0, topKmh: 0, stops: 0, seconds: 0, bands: [] });
 	const heardNow = $derived(recording ? feed.heard : []);
 	const back = $derived(cameBack(heardNow, data.known, data.moduleNames));
-	const ran = $derived(testRan(heardNow));
-	const saidSo = (goal: DriveGoal) => goal.codes.length > 0 && goal.codes.every((key) => ran.includes(key));
-	const done = (goal: DriveGoal) => covered.includes(goal.name) || saidSo(goal);
-	const left = $derived(plan.tasks.filter((goal) => !done(goal)).length);
-	const countsKm = $derived(
-		kmOf({ distanceKm: driven.km, road, bands: driven.bands }, plan.exposure?.showsWhen ?? null)
-	);
-	const furtherKm = $derived(plan.exposure ? Math.max(0, plan.exposure.km - countsKm) : 0);
+	const now = $derived((drive?.legs ?? []).filter((leg) => leg.now).map(({ id }) => id));
+	const progress = $derived(driveProgress(plan, driven, road, { covered, now, heard: heardNow, back }));
 	/** What has failed the drive: heard just now, or read since. */
 	const failures = $derived(back.length > 0 || recording ? back.map(({ words }) => words) : data.back);
 	const failed = $derived(failures.length > 0);
-	const complete = $derived(left === 0 && furtherKm === 0);
-	const headline = $derived.by(() => {
-		if (failed) return `It came back: ${failures[0]}`;
-		if (plan.tasks.length === 0 && !plan.exposure) return 'No test waits for a drive';
-		if (driven.seconds === 0)
-			return `In ${Math.max(1, Math.round(plan.minutes))} min and ${plan.km.toFixed(1)} km every test can run${plan.exposure ? `, then ${plan.exposure.km.toFixed(0)} km more` : ''}`;
-		if (complete) return 'All of it is covered';
-		const tests = left > 0 ? `${left} of ${plan.tasks.length} still to cover` : 'Every test could run';
-		return furtherKm > 0 ? `${tests}, ${furtherKm.toFixed(1)} km to go` : tests;
-	});
-	const cameBackOf = (goal: DriveGoal) => goal.codes.some((key) => back.some(({ dtc }) => key.endsWith(dtc)));
-	const judged = (goal: DriveGoal): { state: MarkState; says: string } => {
-		if (cameBackOf(goal)) return { state: 'bad', says: 'came back' };
-		if (saidSo(goal)) return { state: 'good', says: 'its module says: run' };
-		if (done(goal)) return { state: 'good', says: 'met' };
-		const now = drive?.legs.find(({ id }) => id === goal.name)?.now;
-		return { state: now ? 'suspect' : 'open', says: 'not yet' };
+	const headline = $derived(driveHeadline(plan, progress, driven.seconds > 0, failures));
+	const STANDING: Record<GoalStanding, { state: MarkState; says: string }> = {
+		'came-back': { state: 'bad', says: 'came back' },
+		'module-says-run': { state: 'good', says: 'its module says: run' },
+		met: { state: 'good', says: 'met' },
+		now: { state: 'suspect', says: 'not yet' },
+		open: { state: 'open', says: 'not yet' }
 	};
-	const goals = $derived(plan.tasks.map((goal) => ({ ...goal, ...judged(goal) })));
+	const goals = $derived(progress.goals.map((goal) => ({ ...goal, ...STANDING[goal.standing] })));
 	const start = () =>
 		work.begin({
 			do: 'record',
@@ -121,16 +104,7 @@
 		const arrived = await outbox.send(
 			data.case.id,
 			'proving-drive',
-			{
-				distanceKm: Math.max(0.01, Math.round(driven.km * 100) / 100),
-				topSpeedKmh: Math.max(1, Math.round(driven.topKmh)),
-				stops: driven.stops,
-				road,
-				driver,
-				bands: driven.bands.map((band) => ({ ...band, km: Number(band.km.toFixed(5)) })),
-				recordings: [...drive.recordings],
-				note: [note, covered.length > 0 ? `Covered: ${covered.join('; ')}` : ''].filter(Boolean).join('. ')
-			},
+			driveEntry(driven, { road, driver, note }, covered, drive.recordings),
 			entryId
 		);
 		saving = false;
@@ -201,7 +175,7 @@
 	{/if}
 </section>
 {#if plan.tasks.length > 0 || plan.exposure}
-	<Goals {data} {goals} {furtherKm} {countsKm} drivenKm={driven.km} />
+	<Goals {data} {goals} furtherKm={progress.furtherKm} countsKm={progress.countsKm} drivenKm={driven.km} />
 {/if}
 {#if plan.legs.length > 0}
 	<section class="mt-5" aria-labelledby="legs">
@@ -239,7 +213,7 @@
 {#if mayWrite && driven.km > 0}
 	<section class="mt-6 border-t border-rule pt-5" aria-labelledby="done">
 		<h2 id="done" class="text-lg font-bold">
-			{complete && !failed ? 'It is done' : 'Save it as far as it went'}
+			{progress.complete && !failed ? 'It is done' : 'Save it as far as it went'}
 		</h2>
 		{#if recording}<p class="text-ink-2">The recording still runs: what comes after is not counted.</p>{/if}
 		<div class="mt-2 grid gap-4 sm:grid-cols-3">

@@ -1,3 +1,4 @@
+import { channelOf, mateOf, type Position } from '$library/positions';
 import { watchDefaults } from '$lib/case/watch/watchDefaults';
 import { mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
@@ -10,9 +11,8 @@ export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const loaded = await caseHere({ params, locals });
 	const { row, view, type } = loaded;
-	const mateOf = (axle: number, side: string) =>
-		type?.wheels.find((wheel) => wheel.axle === axle && wheel.side !== side)?.position.replace('-', '_') ??
-		null;
+	const here = new Set((type?.wheels ?? []).map(({ position }) => position));
+	const mateHere = (position: Position) => (here.has(mateOf(position)) ? channelOf(mateOf(position)) : null);
 	const { number } = casePage(loaded);
 	const cautions = await cautionsHere(locals.services, type);
 	// This page has no frame of the case around it that says what the vehicle is.
@@ -34,9 +34,9 @@ export const load = async ({ params, depends, locals }) => {
 		passive: type?.sensor === 'passive',
 		wheels: (type?.wheels ?? []).map(({ position, driven, axle, side }) => ({
 			position,
-			channel: position.replace('-', '_'),
+			channel: channelOf(position),
 			driven,
-			mate: mateOf(axle, side)
+			mate: mateHere(position)
 		}))
 	};
 };

@@ -6,7 +6,7 @@ import { ColumnMappingShape } from '$lib/case/entries/columnMappingShape';
 import { splitPieces } from '$lib/core/live/pieces';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
-import { liveVehicleOf } from '$lib/server/jobs/recorder';
+import { liveVehicleOf } from '$lib/case/watch/recordingPayload';
 
 const About = z.object({
 	id: Ulid,

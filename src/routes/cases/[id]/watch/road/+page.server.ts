@@ -1,3 +1,4 @@
+import { channelOf } from '$library/positions';
 import { codeConditions, watchDefaults } from '$lib/case/watch/watchDefaults';
 import { latest } from '$lib/case/thread/thread';
 import { planRoadTest } from '$lib/core/live/roadTest';
@@ -28,7 +29,7 @@ export const load = async ({ params, depends, locals }) => {
 					.filter(({ words }) => lamps.some(({ when }) => when === words))
 					.map(({ id }) => id)
 			]),
-			wheels: (type?.wheels ?? []).map(({ position }) => position.replace('-', '_'))
+			wheels: (type?.wheels ?? []).map(({ position }) => channelOf(position))
 		})
 	};
 };

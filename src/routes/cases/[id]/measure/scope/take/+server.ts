@@ -1,3 +1,4 @@
+import { channelOf } from '$library/positions';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
@@ -47,7 +48,7 @@ export async function POST(event) {
 				rateHz: taken.value.rateHz,
 				startS: 0,
 				channels: taken.value.channels.map((volts, i) => ({
-					name: (positions[i] ?? '').replace('-', '_'),
+					name: positions[i] ? channelOf(positions[i]) : '',
 					volts
 				}))
 			},
