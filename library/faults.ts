@@ -84,6 +84,17 @@ const When = z.object({
 });
 export type When = z.infer<typeof When>;
 
+/** A sign that eyes or hands see a fault by. */
+const Sight = z.object({
+	sign: z.string(),
+	/** Outcome of the sign. */
+	as: z.string(),
+	/** Chance that a person who looks for it sees it. */
+	surely: z.number().min(0).max(1),
+	/** Seen at the other wheel of the axle too. */
+	atMate: z.boolean().default(false)
+});
+
 const Fault = z.object({
 	id: z.string().regex(/^[a-z][a-z0-9-]*$/),
 	name: z.string(),
@@ -99,6 +110,8 @@ const Fault = z.object({
 	growsPer1000Km: z.number().optional(),
 	/** Work by a person put it there. */
 	madeByUs: z.boolean().default(false),
+	/** What a person who looks for it sees, and how surely. */
+	visible: z.array(Sight).default([]),
 	/** Repairs at the same place that cure it. */
 	curedBy: z.array(z.string()).min(1)
 });

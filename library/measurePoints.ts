@@ -21,9 +21,12 @@ export const hasPointsFor = (
 	role: string | undefined = wheelReaderOf(type)?.role
 ): boolean => bus === undefined || busKindAt(type, role) === bus;
 
+/** Whether the wheels' sensors are wired to this module. */
+export const readsWheels = ({ pins }: Pick<ModuleType, 'pins'>): boolean =>
+	Object.values(pins).some((does) => does.startsWith('signal '));
+
 /** The module that reads the wheel speeds; null where the description names none. */
-export const wheelReaderOf = (type: VehicleType): ModuleType | null =>
-	type.modules.find(({ pins }) => Object.values(pins).some((does) => does.startsWith('signal '))) ?? null;
+export const wheelReaderOf = (type: VehicleType): ModuleType | null => type.modules.find(readsWheels) ?? null;
 
 const pinOf = ({ role, pins }: ModuleType, does: string): string | null => {
 	const pin = Object.entries(pins).find(([, is]) => is === does)?.[0];

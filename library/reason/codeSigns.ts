@@ -1,3 +1,4 @@
+import { wheelReaderOf } from '../measurePoints';
 import { codeText, failureTypeByte } from '../../src/lib/core/codes/dtc';
 import { accusationIn } from '../accusations';
 import { wheelCircuitOf } from '../codePack';
@@ -148,7 +149,7 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 		const kinds = wheel.get(position);
 		const told = ['ring', ...WHEEL_KINDS.map(([kind]) => kind), 'other'].find((kind) => kinds?.has(kind));
 		// Nobody can say that a wheel has no code while its reader is silent.
-		const reads = scan.some(({ role, answered }) => answered && readsWheels(type, role));
+		const reads = scan.some(({ role, answered }) => answered && wheelReaderOf(type)?.role === role);
 		if (reads) seen[signKey('wheel-code', position)] = told ?? 'none';
 		const own = wheelCodes.get(position) ?? [];
 		note(seen, signKey('wheel-now', position), nowOf(own));
@@ -187,11 +188,6 @@ function segmentsDown(
 	}
 	return { signs, roles };
 }
-
-const readsWheels = (type: VehicleType, role: string) =>
-	Object.values(type.modules.find((one) => one.role === role)?.pins ?? {}).some((does) =>
-		does.startsWith('signal ')
-	);
 
 /** Whether a sign says that the module it is about does not answer, alone or with its segment. */
 export const isSilent = (sign: string, outcome: string): boolean =>

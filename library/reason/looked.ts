@@ -1,5 +1,5 @@
 import type { ReasonModel } from './placed';
-import { ONLY_TOLD } from './ruledSigns';
+import { mayProve } from './ruledSigns';
 import { splitKey } from './signs';
 import type { PlacedTest } from './tests';
 
@@ -20,7 +20,7 @@ export function lookedInto(
 	seen: Iterable<string>,
 	candidates: readonly Pick<PlacedTest, 'id' | 'place' | 'signs'>[]
 ): LookedInto {
-	const tested = [...seen].filter((key) => !ONLY_TOLD.test(key));
+	const tested = [...seen].filter((key) => mayProve(key, 'bad'));
 	const tables = tested.flatMap((key) => model.sign(key) ?? []);
 	const places = new Set(tested.map((key) => splitKey(key).place));
 	for (const [index, { place }] of model.faults.entries())
@@ -28,7 +28,7 @@ export function lookedInto(
 			places.add(place);
 	const placeOf = (repair: number) => model.repairs[repair]?.place ?? '';
 	const tells = new Map(
-		candidates.map(({ id, place, signs }) => [id, signs.every((key) => ONLY_TOLD.test(key)) ? null : place])
+		candidates.map(({ id, place, signs }) => [id, signs.some((key) => mayProve(key, 'bad')) ? place : null])
 	);
 	return {
 		looked: (repair) => places.has(placeOf(repair)),

@@ -17,6 +17,7 @@ export const NOT_DESCRIBED_AT = ['corner', 'module', 'vehicle'] as const;
 export const notDescribedAt = (at: (typeof NOT_DESCRIBED_AT)[number]): Fault => ({
 	id: NOT_DESCRIBED,
 	name: 'something that is not described here',
+	visible: [],
 	link: 'module-input',
 	mode: NOT_DESCRIBED,
 	at,

@@ -12,13 +12,33 @@ import { reasonModel } from './model';
 import { schoolOf } from './schools';
 import priors from './priors.json' with { type: 'json' };
 import { faultClass, relationOf } from './relations';
-import { searchKey, replacedKey } from './ruledSigns';
+import { mayProve, replacedKey, searchKey } from './ruledSigns';
 import { againKey, signKey, signOf, signs, splitKey } from './signs';
 import { canBeDone, onceMore, otherEndOf, testKinds, testsFor } from './tests';
 
 const minibus = vehicleTypes.get('brindle-marlow-16');
 const trailer = vehicleTypes.get('hexley-drover');
 if (!minibus || !trailer) throw new Error('the library has no minibus or no trailer');
+
+describe('what eyes see', () => {
+	it('is a sign of the library with an outcome that is not the good one', () => {
+		const sights = [...faults.values()].flatMap(({ id, visible }) => visible.map((one) => ({ id, ...one })));
+		expect(sights.length).toBeGreaterThan(40);
+		for (const { id, sign, as } of sights) {
+			const known = signs.get(sign);
+			expect(Object.keys(known?.outcomes ?? {}), `${id} ${sign}`).toContain(as);
+			expect(as, `${id} ${sign}`).not.toBe(known?.good);
+		}
+	});
+
+	it('may prove, and what is told may not', () => {
+		expect(mayProve('look:ring@rear-left', 'bad')).toBe(true);
+		expect(mayProve('wheel-code@rear-left', 'bad')).toBe(false);
+		expect(mayProve('silent@brake', 'good')).toBe(true);
+		expect(mayProve('silent@brake', 'bad')).toBe(false);
+		expect(mayProve('replaced:renew-sensor@vehicle', 'good')).toBe(false);
+	});
+});
 
 describe('the library of tests and signs', () => {
 	it('has a usual outcome for every sign, and words for each of them', () => {

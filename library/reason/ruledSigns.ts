@@ -14,9 +14,12 @@ export const searchKey = (position: string): SignKey => signKey('search', positi
 export const isRuled = (sign: string): boolean =>
 	sign === 'search' || sign === 'wheel-set-air' || sign.startsWith('replaced:');
 
-/** What modules and people say of themselves: it accuses, and proves no part bad. */
-export const ONLY_TOLD =
-	/^(wheel-code|wheel-now|wheel-set-at|wheel-set-air|own-code|own-now|own-set-volts|own-back|back|silent|down|hushed|accused|deaf|felt-|replaced:)/;
+/** Whether what came out of a sign may prove a link bad, or good. What others replaced is told, and proves neither. */
+export function mayProve(key: string, what: 'bad' | 'good'): boolean {
+	const { sign } = splitKey(key);
+	if (sign.startsWith('replaced:')) return false;
+	return signs.get(sign)?.proves.includes(what) ?? true;
+}
 
 /** A part that was replaced is less likely at fault, and no more: it is not proven good. */
 export const AFTER_REPLACING = 0.35;

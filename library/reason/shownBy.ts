@@ -20,9 +20,6 @@ export function soundChances(sign: Sign, sensor: string, outcomes: readonly stri
 	);
 }
 
-/** What eyes and hands find at one place says nothing of any other; what was counted there was imagined. */
-const LOCAL = /^(look:|rock$|true$|middle-plug$|fuse$|ground$|splice$)/;
-
 type ShownByBin = Record<OutcomeBin, Float64Array | null>;
 /** Of all that was counted, worked out when it is first asked for: it is the same for every vehicle and shop. */
 const shown = new Map<string, ShownByBin>();
@@ -32,7 +29,8 @@ export function shownBy(faultAndClass: string, sign: Sign, sensor: string, relat
 	const key = `${faultAndClass} ${sign.id} ${sensor} ${relation}`;
 	const known = shown.get(key);
 	if (known) return known;
-	const speaks = relation === 'same' || !LOCAL.test(sign.id);
+	// What was counted elsewhere was imagined.
+	const speaks = relation === 'same' || !sign.local;
 	const counts = (bin: OutcomeBin) =>
 		!speaks ? null : countsOf.row({ sensor, fault: `${faultAndClass}/${bin}`, sign: sign.id, relation });
 	const outcomes = outcomesOf(sign, sensor);

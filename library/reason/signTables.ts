@@ -11,7 +11,7 @@ import {
 	AFTER_REPLACING,
 	AIR,
 	airChance,
-	ONLY_TOLD,
+	mayProve,
 	SEARCH_OUTCOMES,
 	searchChance,
 	type Air
@@ -58,7 +58,7 @@ export function signTable(
 	asOnTheWhole(placedFaults, rows, width, chance, acts, {
 		open: sign.open,
 		place,
-		tested: !ONLY_TOLD.test(key)
+		tested: mayProve(key, 'bad')
 	});
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
@@ -114,7 +114,6 @@ function asOnTheWhole(
 
 /** Somebody who looks twice at what stays the same sees something else with this chance. */
 const SEES_OTHERWISE = 0.03;
-const BY_EYE = /^(look:|module-plug@)/;
 
 /** A sign once more: what stays shows what it showed, what comes and goes shows what it likes. */
 function againTable(
@@ -125,7 +124,7 @@ function againTable(
 ): SignTable {
 	const { outcomes } = once;
 	// Eyes miss and imagine anew each time.
-	if (BY_EYE.test(key)) return { ...once, key };
+	if (signOf(splitKey(key).sign).byEye) return { ...once, key };
 	const width = outcomes.length;
 	const before = outcomeIndex(once, splitKey(key).before ?? '');
 	const otherwise = Math.max(SEES_OTHERWISE, signOf(splitKey(key).sign).misread);

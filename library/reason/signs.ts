@@ -20,12 +20,20 @@ const Sign = z.object({
 	open: z.boolean().default(false),
 	/** Told by a customer: only what is told counts, not what is left out. */
 	told: z.boolean().default(false),
+	/** What it may prove: a link bad, a link good. What modules and people say of themselves accuses and proves neither. */
+	proves: z.array(z.enum(['bad', 'good'])).default(['bad', 'good']),
+	/** What is found at its place says nothing of any other. */
+	local: z.boolean().default(false),
+	/** Seen by eye: looked at once more, it is missed or imagined anew. */
+	byEye: z.boolean().default(false),
 	/** In words, by outcome. */
 	outcomes: z.record(z.string(), z.string())
 });
 export type Sign = z.infer<typeof Sign>;
 
 const { looking, measuring } = signsFile;
+
+const PLAIN = Sign.pick({ open: true, told: true, proves: true, local: true, byEye: true }).parse({});
 
 const own = z.array(Sign).parse(signsFile.signs);
 const measured = measurements.map(({ id, about }): Sign => ({
@@ -34,8 +42,7 @@ const measured = measurements.map(({ id, about }): Sign => ({
 	good: 'in',
 	usual: USUAL,
 	misread: measuring.misread,
-	open: false,
-	told: false,
+	...PLAIN,
 	outcomes: { in: measuring.in, low: measuring.low, high: measuring.high }
 }));
 const looked = inspections.map(({ id }): Sign => ({
@@ -44,8 +51,9 @@ const looked = inspections.map(({ id }): Sign => ({
 	good: 'good',
 	usual: USUAL,
 	misread: looking.misread,
-	open: false,
-	told: false,
+	...PLAIN,
+	local: looking.local,
+	byEye: looking.byEye,
 	outcomes: { good: looking.good, bad: looking.bad }
 }));
 

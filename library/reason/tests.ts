@@ -30,6 +30,8 @@ const TestKind = z.object({
 	link: z.literal(true).optional(),
 	/** How many times doing it once more can tell something: it finds what comes and goes. */
 	repeats: z.number().int().min(0).default(0),
+	/** It is done on a page of its own, which asks for what it shows. */
+	ownPage: z.boolean().default(false),
 	/** Where it is done. */
 	station: z.enum(TEST_STATIONS),
 	why: z.string(),
@@ -67,6 +69,7 @@ const measuring = measurements.map((one): TestKind => {
 		minutes: one.minutes,
 		access,
 		repeats: 0,
+		ownPage: true,
 		station: 'measure',
 		why: one.asks,
 		exposes: one.exposes
@@ -83,6 +86,7 @@ const looking = inspections.map(({ id, name, minutes, why, exposes }): TestKind 
 	access: inspectionAccess[id] ?? [],
 	// An eye that missed it may see it the second time; a feeler reads the same.
 	repeats: MEASURED.includes(id) ? 0 : 1,
+	ownPage: true,
 	station: 'measure',
 	why,
 	exposes

@@ -2,7 +2,7 @@ import type { ModuleRole } from '../../../library';
 import type { Activity } from './faults/activity';
 import { applyFaults, BATTERY_VOLTS, type Target } from './faults/effects';
 import { whoHearsWhom } from './physics/bus';
-import { readsWheels } from './physics/internals';
+import { wheelReaderOf } from '../../../library/measurePoints';
 import type { Solution, Supply, VehicleNetwork } from './physics/network';
 import { coilOhms, soundSensor, wheelCircuit } from './physics/wheelCircuit';
 import type { World } from './world';
@@ -65,7 +65,7 @@ export class Electrics {
 		const { world } = this;
 		world.solution = solution;
 		world.hears = whoHearsWhom(world.type, solution);
-		const reader = world.type.modules.find(({ role }) => readsWheels(role));
+		const reader = wheelReaderOf(world.type);
 		if (!reader) return;
 		for (const wheel of world.wheels) {
 			const at = (sensor: typeof wheel.sensor, side?: 'harness') =>

@@ -3,7 +3,7 @@ import { codesOf, valueOf } from '../bench.fixture';
 import { BenchMeter } from '../instruments/meter';
 import { BenchScope } from '../instruments/scope';
 import { WHEEL_SPEED_ID } from '../modules/corners';
-import { readsWheels } from '../physics/internals';
+import { wheelReaderOf } from '../../../../library/measurePoints';
 import { pinFor } from '../physics/wiring';
 import { ROAD_TEST } from '../technician/watching';
 import type { BenchVehicle } from '../vehicle';
@@ -17,7 +17,7 @@ const STEADY_MPS2 = 0.1;
 const SCOPE_HZ = 20_000;
 
 const readerOf = (type: VehicleType) => {
-	const reader = type.modules.find(({ role }) => readsWheels(role));
+	const reader = wheelReaderOf(type);
 	if (!reader) throw new Error('nobody reads the wheels');
 	return reader;
 };

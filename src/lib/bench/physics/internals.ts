@@ -1,4 +1,4 @@
-import type { ModuleRole, ModuleType, VehicleType } from '../../../../library';
+import type { ModuleType, VehicleType } from '../../../../library';
 import type { Resistor } from '../../core/electrical/nodalAnalysis';
 import { OPEN_OHMS, pinFor } from './wiring';
 
@@ -122,6 +122,3 @@ export function deviceInternals(
 	);
 	return list;
 }
-
-/** Module roles that read wheel sensors. */
-export const readsWheels = (role: ModuleRole) => role === 'brake' || role === 'trailer-brake';

@@ -8,6 +8,7 @@ import {
 	type CalibrationRule,
 	type PlacedCalibration
 } from '../../../../library/calibrations';
+import { readsWheels } from '../../../../library/measurePoints';
 import { Position } from '../../../../library/positions';
 import { judgedAs } from '../../../../library/repairs';
 import { dueWork, unsettled, type Cause, type DueWork, type Tried } from '../../core/calibrate/dueWork';
@@ -113,8 +114,7 @@ function ruleHolds(
 /** A module that is renewed for one of its wheel inputs is the module that reads the wheels. */
 function placeOf({ place }: NonNullable<Work['does']>, placed: Placed): string {
 	if (!Position.safeParse(place).success) return place;
-	const roles = [...placed.values()].map(({ module }) => module.role);
-	return roles.find((role) => role === 'brake' || role === 'trailer-brake') ?? place;
+	return [...placed.values()].find(({ module }) => readsWheels(module))?.module.role ?? place;
 }
 
 /** Calibrations that a repair calls for: of the module it was done on where there is one, else wherever they are. */

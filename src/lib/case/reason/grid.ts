@@ -1,6 +1,6 @@
 import { LINKS, type Link } from '../../../../library/links';
 import type { ReasonModel } from '../../../../library/reason/placed';
-import { ONLY_TOLD } from '../../../../library/reason/ruledSigns';
+import { mayProve } from '../../../../library/reason/ruledSigns';
 import { splitKey } from '../../../../library/reason/signs';
 import { outcomeIndex } from '../../core/path/model';
 import type { Reasoning } from './reasoning';
@@ -46,8 +46,6 @@ export const WHEEL_LINKS: readonly Link[] = [
 const BAD = 0.9;
 const GOOD = 0.02;
 const SUSPECT = 0.04;
-/** That no code stands is no proof that a link is good: only that nothing has been noticed. */
-const NO_PROOF = /^(wheel-code|wheel-now|wheel-set-|own-|accused|deaf|felt-|replaced:)/;
 /** An observation speaks of a link when it halves or doubles the odds of its likeliest fault. */
 const SPEAKS = Math.log(2);
 
@@ -105,9 +103,9 @@ function cellOf(
 	});
 	spoken.sort((a, b) => Math.abs(b.log) - Math.abs(a.log));
 	const tested =
-		spoken.some(({ i, log }) => log < 0 && !NO_PROOF.test(observations[i]?.sign ?? '')) ||
+		spoken.some(({ i, log }) => log < 0 && mayProve(observations[i]?.sign ?? '', 'good')) ||
 		faults.some((fault) => Number.isFinite(curedFrom(fault)));
-	const confirmed = spoken.some(({ i, log }) => log > 0 && !ONLY_TOLD.test(observations[i]?.sign ?? ''));
+	const confirmed = spoken.some(({ i, log }) => log > 0 && mayProve(observations[i]?.sign ?? '', 'bad'));
 	const state: CellState =
 		p >= BAD && confirmed
 			? 'proven-bad'

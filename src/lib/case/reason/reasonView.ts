@@ -40,8 +40,6 @@ export interface ShownTest {
 }
 
 const MEANS_FROM = 0.02;
-/** Tests that their own pages record. */
-const OWN_PAGES = /^(meter:|look:|scope-|substitute$|road$|spin$|recheck$|tyres$)/;
 
 export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest | null {
 	const { model, candidates, paid } = reasoning;
@@ -74,7 +72,7 @@ export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest |
 					.join('; '),
 				means: meaning(reasoning, seen)
 			})),
-		asks: OWN_PAGES.test(kind.id) ? [] : asksOf(placed, model.type),
+		asks: kind.ownPage ? [] : asksOf(placed, model.type),
 		ahead: ahead ? testWords(ahead.kind.name, ahead.place, model.type) : null,
 		exposed: exposedByTest(placed, model.type),
 		school: schoolWords(reasoning, placed)

@@ -18,7 +18,7 @@ const bytesOfId = (id: string): [number, number] => [parseInt(id.slice(0, 2), 16
 const TESTER_PRESENT = [0x3e, 0x00];
 
 /** One module's side of a scan: keeps every exchange as it went over the line. */
-class ModuleTalk {
+class ScanConversation {
 	readonly exchanges: ScannedModule['exchanges'] = [];
 
 	constructor(
@@ -75,7 +75,7 @@ export async function readModule(
 	name: string,
 	cancelled: () => boolean
 ): Promise<ReadModule> {
-	const talk = new ModuleTalk(link, parseInt(address, 16), cancelled);
+	const talk = new ScanConversation(link, parseInt(address, 16), cancelled);
 	const module: ScannedModule = {
 		address,
 		name,
@@ -126,7 +126,7 @@ export async function readModule(
 }
 
 /** Snapshot and extended data of one code. Returns why the line broke, if it did. */
-async function readDetails(talk: ModuleTalk, code: ScannedCode): Promise<string | null> {
+async function readDetails(talk: ScanConversation, code: ScannedCode): Promise<string | null> {
 	const snapshot = await talk.ask([0x19, ReadCodes.snapshot, ...dtcBytes(code.dtc), 0xff]);
 	const snapshots = snapshot.ok ? parseSnapshots(snapshot.value, lengthOf) : fail(snapshot.error.text);
 	if (snapshots.ok) code.snapshots = snapshots.value;
@@ -205,7 +205,7 @@ export async function readIdentity(
 	link: VehicleLink,
 	gateway: string
 ): Promise<{ vin: string | null; keyCycles: number | null }> {
-	const talk = new ModuleTalk(link, parseInt(gateway, 16), () => false);
+	const talk = new ScanConversation(link, parseInt(gateway, 16), () => false);
 	const vin = await talk.identifier('F190');
 	const keyCycles = await talk.identifier('D0A0');
 	return {

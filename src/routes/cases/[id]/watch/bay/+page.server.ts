@@ -32,7 +32,7 @@ export const load = async ({ params, depends, locals }) => {
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit }) => ({ signal, name, unit })),
 		defaults: [...watchDefaults(view).keys()],
 		passive: type?.sensor === 'passive',
-		wheels: (type?.wheels ?? []).map(({ position, driven, axle, side }) => ({
+		wheels: (type?.wheels ?? []).map(({ position, driven }) => ({
 			position,
 			channel: channelOf(position),
 			driven,
