@@ -8,8 +8,10 @@ export default defineConfig({
 		include: ['{src,library,demo,cli,scripts}/**/*.test.ts'],
 		environment: 'node',
 		testTimeout: 20_000,
-		// No test changes what another imports; loading it all anew for each file took longer than most files.
+		// Loading it all anew for each file took longer than most files. That no test leans on what another left behind is
+		// tried at every run: files and tests come in another order each time, and the seed is printed.
 		isolate: false,
+		sequence: { shuffle: { files: true, tests: true } },
 		// Both cores: nothing else runs beside the unit tests.
 		maxWorkers: 2
 	}

@@ -33,6 +33,37 @@ function packagesWhenMissing() {
 let passed = 0;
 let failed = 0;
 
+/** @type {{ name: string, wallS: number, processorS: number | null }[]} */
+const took = [];
+/** Jiffies a second, as Linux counts them for every process. */
+const JIFFIES = 100;
+/** Processor time of all that was started here and has ended, seconds; null where the system does not tell. */
+function processorS() {
+	if (!existsSync('/proc/self/stat')) return null;
+	const fields = readFileSync('/proc/self/stat', 'utf8').split(') ')[1]?.split(' ') ?? [];
+	// Of children that were waited for: user, then system.
+	return (Number(fields[13]) + Number(fields[14])) / JIFFIES;
+}
+
+/**
+ * Does a part of the run and notes what it took.
+ * @template T
+ * @param {string} name
+ * @param {() => Promise<T>} work
+ * @returns {Promise<T>}
+ */
+async function part(name, work) {
+	const [began, before] = [Date.now(), processorS()];
+	const done = await work();
+	const after = processorS();
+	took.push({
+		name,
+		wallS: (Date.now() - began) / 1000,
+		processorS: before === null || after === null ? null : after - before
+	});
+	return done;
+}
+
 /**
  * One step of the run; its outcome is counted as one unless it counts its own tests. What it says is printed whole when
  * it ends, so that steps side by side do not talk into each other; a long one (`aloud`) speaks as it goes.
@@ -79,31 +110,43 @@ const bin = (/** @type {string} */ name) => `node_modules/.bin/${name}`;
 
 const build = "import('./scripts/build.mjs').then((b) => b.buildWhenStale())";
 /** Two cores: one line of checks beside the other. */
-const [, built] = await Promise.all([
-	step('form', [bin('prettier'), '--check', '--log-level', 'warn', '.'])
-		.then(() => step('rules', [bin('eslint'), '.']))
-		.then(() => step('nothing unused', [bin('knip')])),
-	step('types', ['npm', 'run', '--silent', 'check']).then(() =>
-		step('build', [process.execPath, '-e', build])
-	)
-]);
+const [, built] = await part('form, rules, types, build', () =>
+	Promise.all([
+		step('form', [bin('prettier'), '--check', '--log-level', 'warn', '.'])
+			.then(() => step('rules', [bin('eslint'), '.']))
+			.then(() => step('nothing unused', [bin('knip')])),
+		step('types', ['npm', 'run', '--silent', 'check']).then(() =>
+			step('build', [process.execPath, '-e', build])
+		)
+	])
+);
 const unit = `${REPORTS}/unit.json`;
-await step(
-	'unit tests',
-	[bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
-	{
-		report: unit,
-		count: (report) => [report.numPassedTests, report.numFailedTests]
-	}
+await part('unit tests', () =>
+	step(
+		'unit tests',
+		[bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
+		{
+			report: unit,
+			count: (report) => [report.numPassedTests, report.numFailedTests]
+		}
+	)
 );
 if (built) {
 	const pages = `${REPORTS}/pages.json`;
-	await step('page tests', [bin('playwright'), 'test'], {
-		aloud: true,
-		report: pages,
-		env: { JALDI_TEST_REPORT: pages, JALDI_CHROMIUM: CHROMIUM },
-		count: ({ stats }) => [stats.expected + stats.flaky, stats.unexpected + stats.skipped]
-	});
+	await part('page tests', () =>
+		step('page tests', [bin('playwright'), 'test'], {
+			aloud: true,
+			report: pages,
+			env: { JALDI_TEST_REPORT: pages, JALDI_CHROMIUM: CHROMIUM },
+			// One that passed only when it was tried again has failed.
+			count: ({ stats }) => [stats.expected, stats.unexpected + stats.flaky + stats.skipped]
+		})
+	);
 }
+console.log();
+for (const { name, wallS, processorS } of took)
+	console.log(
+		`— ${name}: ${wallS.toFixed(0)} s${processorS === null ? '' : `, ${processorS.toFixed(0)} s of processor time`}`
+	);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

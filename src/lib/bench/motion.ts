@@ -76,6 +76,8 @@ export function wheelSpeedMps(
 export const slipFor = (gripUsed: number): number =>
 	Math.min(MOST_SLIP, (SLIP_STIFFNESS * gripUsed) / Math.max(0.1, 1 - 0.8 * gripUsed));
 
+const STILL_MPS = 0.001;
+
 /** How the vehicle moves: on the road by a profile, or on stands with wheels turned by hand or by the engine. */
 export class Motion {
 	speedMps = 0;
@@ -115,6 +117,18 @@ export class Motion {
 
 	get driving(): boolean {
 		return this.legs.length > 0;
+	}
+
+	/** Whether nothing turns and nobody means to turn anything. Wheels that run down turn still. */
+	get still(): boolean {
+		const turns = (mps: number) => Math.abs(mps) > STILL_MPS;
+		return (
+			!this.driving &&
+			this.gearMps === 0 &&
+			!turns(this.speedMps) &&
+			!this.hand.some(turns) &&
+			!this.wheelMps.some(turns)
+		);
 	}
 
 	/** Whether the driver presses the pedal at this moment. */

@@ -175,6 +175,16 @@ export class BenchVehicle {
 		return this.world.motion.driving || this.world.motion.speedMps > 0;
 	}
 
+	/** Whether nothing goes on that nobody looks at: nothing turns, nothing is moved by hand. */
+	get quiet(): boolean {
+		const { world, teasing } = this;
+		return (
+			world.motion.still &&
+			(teasing.wiggled?.untilS ?? 0) <= world.timeS &&
+			world.wheels.every(({ steel }) => (steel?.left ?? 0) === 0)
+		);
+	}
+
 	/** Passes steel before a passive sensor: a few slow pulses that prove sensor, harness and input. False for others. */
 	waveSteel(position: string, times: number): boolean {
 		return this.world.type.sensor === 'passive' && this.waveBefore(position, times);

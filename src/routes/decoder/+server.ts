@@ -1,9 +1,28 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { decodeCode } from '$lib/case/codes/decoded';
 import { LONGEST_SPELLING, parseSpelling } from '$lib/core/codes/spelling';
 import { memberHere } from '$lib/server/cases/access';
 import { answer, numbersOf } from '$lib/server/codes/answer';
+
+const MOST_TITLES = 2000;
+const Titles = z.object({ spellings: z.array(z.string().max(200)).max(MOST_TITLES) });
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'What a code, or any spelling of one, means.',
+		who: 'member',
+		query: { q: 'what was typed', case: 'case whose vehicle it is about' },
+		gives: jsonOf('What the decoder says.')
+	},
+	POST: {
+		says: 'What many codes are called.',
+		who: 'member',
+		takes: Titles,
+		gives: jsonOf('Titles by spelling.')
+	}
+};
 
 /** What the decoder says to `q`; with `case`, in the words for that case's vehicle. */
 export async function GET(event) {
@@ -16,9 +35,6 @@ export async function GET(event) {
 		headers: { 'cache-control': 'private, max-age=5' }
 	});
 }
-
-const MOST_TITLES = 2000;
-const Titles = z.object({ spellings: z.array(z.string().max(200)).max(MOST_TITLES) });
 
 /** What many codes are called, for a preview: spelling → title, those without one left out. */
 export async function POST(event) {

@@ -1,8 +1,13 @@
+import { json, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { memberHere } from '$lib/server/cases/access';
 
 const Told = z.object({ path: z.string().max(200), text: z.string().max(2_000) });
+
+export const _api: ApiRoute = {
+	POST: { says: 'A page tells what of it failed.', who: 'member', takes: Told, gives: json('Nothing.') }
+};
 
 /** A page tells what of it failed. */
 export async function POST(event) {

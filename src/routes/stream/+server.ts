@@ -1,3 +1,4 @@
+import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { memberOf } from '$lib/server/accounts/auth';
 import { memberHere } from '$lib/server/cases/access';
@@ -9,6 +10,19 @@ const HEARTBEAT_MS = 20_000;
 const MOST_CASES = 40;
 /** A browser that takes nothing any more is let go at so many messages; it comes back by itself. */
 const MOST_UNREAD = 2_000;
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'How cases go on, as it happens.',
+		who: 'member',
+		query: {
+			case: 'case to follow; may be repeated',
+			live: 'case whose recording is followed',
+			whole: 'the same, from its beginning'
+		},
+		gives: { media: 'text/event-stream', says: 'Events head, next, job and rows, each with its case.' }
+	}
+};
 
 /**
  * Server-sent events for one browser, whatever its tabs show: of each `case` its `head` whenever its thread grows (and at once,

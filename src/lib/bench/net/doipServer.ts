@@ -43,7 +43,9 @@ export class DoipServer {
 		private readonly vehicle: BenchVehicle,
 		private readonly entityAddress: number,
 		/** Seconds of the vehicle's clock per second of the world's. */
-		private readonly rate: () => number
+		private readonly rate: () => number,
+		/** Called whenever a tester connects. */
+		private readonly onContact: () => void = () => undefined
 	) {
 		this.server = createServer((socket) => this.accept(socket));
 		this.server.maxConnections = MAX_CLIENTS;
@@ -70,6 +72,11 @@ export class DoipServer {
 		if (!plugged) for (const client of this.clients) client.socket.destroy();
 	}
 
+	/** Whether a tester is connected. */
+	get busy(): boolean {
+		return this.clients.size > 0;
+	}
+
 	/** Sends what modules have to say by themselves to whoever asked them to. */
 	sendPeriodic(): void {
 		for (const { address, bytes } of this.vehicle.takePeriodic()) {
@@ -86,6 +93,7 @@ export class DoipServer {
 		}
 		const client: Client = { socket, reader: new DoipReader(), source: null, aliveAnswer: null };
 		this.clients.add(client);
+		this.onContact();
 		socket.setNoDelay(true);
 		socket.setTimeout(INITIAL_INACTIVITY_MS, () => socket.destroy());
 		socket.on('error', () => socket.destroy());

@@ -5,10 +5,10 @@ import { DoipReader, encodeDiagnostic, encodeDoip, PayloadType, type DoipMessage
 import { BenchHost } from './host';
 
 const hosts: BenchHost[] = [];
-async function start() {
+async function start(options: { restsAfterMs?: number } = {}) {
 	const type = vehicleTypes.get('brindle-marlow-16');
 	if (!type) throw new Error('the minibus is missing from the library');
-	const host = new BenchHost({ type, vin: '11111111111111111', odometerKm: 5, faults: [] });
+	const host = new BenchHost({ type, vin: '11111111111111111', odometerKm: 5, faults: [], ...options });
 	hosts.push(host);
 	host.act({ do: 'key', to: 'on' });
 	host.vehicle.advance(1);
@@ -45,6 +45,40 @@ function talk(
 const activation = (source = 0x0e80, type = 0) =>
 	encodeDoip(PayloadType.routingActivationRequest, [source >> 8, source & 0xff, type, 0, 0, 0, 0]);
 const bytesOf = (message: DoipMessage | undefined) => [...(message?.payload ?? [])];
+
+describe('a vehicle that nobody looks at', () => {
+	const state = async (port: number) =>
+		(await (await fetch(`http://127.0.0.1:${port}/`)).json()) as { key: string };
+
+	it('has its clock stopped, and goes on as it was when somebody comes', async () => {
+		const { host, linkPort, panelPort } = await start({ restsAfterMs: 40 });
+		await vi.waitFor(() => expect(host.resting).toBe(true), { interval: 5 });
+		const atS = host.vehicle.world.timeS;
+		expect((await state(panelPort)).key).toBe('on');
+		await vi.waitFor(() => expect(host.vehicle.world.timeS).toBeGreaterThan(atS), { interval: 5 });
+		await vi.waitFor(() => expect(host.resting).toBe(true), { interval: 5 });
+		// A tester that is connected is somebody.
+		const tester = connect(linkPort, '127.0.0.1');
+		await vi.waitFor(() => expect(host.resting).toBe(false), { interval: 5 });
+		const sinceS = host.vehicle.world.timeS;
+		await vi.waitFor(() => expect(host.vehicle.world.timeS).toBeGreaterThan(sinceS + 0.1), { interval: 5 });
+		expect(host.resting).toBe(false);
+		tester.destroy();
+		await vi.waitFor(() => expect(host.resting).toBe(true), { interval: 5 });
+	});
+
+	it.each([
+		['a wheel turns', { do: 'spin', position: 'rear-left', kmh: 10 }],
+		['a drive goes on', { do: 'drive', rate: 1 }],
+		['the driven wheels turn in gear', { do: 'in-gear', kmh: 10 }]
+	] as const)('does not rest while %s', async (_, action) => {
+		const { host } = await start({ restsAfterMs: 1 });
+		expect(host.act(action)).toBeNull();
+		const atS = host.vehicle.world.timeS;
+		await vi.waitFor(() => expect(host.vehicle.world.timeS).toBeGreaterThan(atS + 0.3), { interval: 5 });
+		expect(host.resting).toBe(false);
+	});
+});
 
 describe('the vehicle on the wire', () => {
 	it('activates routing, acknowledges and answers', async () => {

@@ -110,9 +110,12 @@ export interface HostOptions {
 	panelPort?: number;
 	/** Seconds of the vehicle's clock per second, while it is not driving. */
 	rate?: number;
+	/** So long after the last look at it, a vehicle on which nothing goes on has its clock stopped. */
+	restsAfterMs?: number;
 }
 
 const TICK_MS = 10;
+const RESTS_AFTER_MS = 5_000;
 const MAX_BODY_BYTES = 4096;
 
 /** One bench vehicle with its clock running and its two ports open. */
@@ -121,6 +124,8 @@ export class BenchHost {
 	private readonly link: DoipServer;
 	private readonly panel: Server;
 	private clock: NodeJS.Timeout | null = null;
+	private open = false;
+	private lookedAtMs = 0;
 	private plugged = true;
 	private driveRate = 1;
 	private idleRate: number;
@@ -132,7 +137,12 @@ export class BenchHost {
 		this.idleRate = options.rate ?? 1;
 		this.meter = new BenchMeter(this.vehicle);
 		this.scope = new BenchScope(this.vehicle);
-		this.link = new DoipServer(this.vehicle, parseInt(options.type.gateway, 16), () => this.rate);
+		this.link = new DoipServer(
+			this.vehicle,
+			parseInt(options.type.gateway, 16),
+			() => this.rate,
+			() => this.wake()
+		);
 		this.panel = createServer((request, response) => void this.serve(request, response));
 	}
 
@@ -150,7 +160,15 @@ export class BenchHost {
 				resolve(typeof address === 'object' && address ? address.port : 0);
 			});
 		});
-		let last = performance.now();
+		this.open = true;
+		this.wake();
+		return { linkPort, panelPort };
+	}
+
+	/** Somebody is there: its clock runs, until nobody has looked for a while and nothing goes on. */
+	private wake(): void {
+		let last = (this.lookedAtMs = performance.now());
+		if (this.clock || !this.open) return;
 		this.clock = setInterval(() => {
 			const now = performance.now();
 			// A machine that slept owes no simulated hours.
@@ -158,12 +176,28 @@ export class BenchHost {
 			last = now;
 			this.vehicle.advance(realS * this.rate);
 			this.link.sendPeriodic();
+			if (
+				now - this.lookedAtMs > (this.options.restsAfterMs ?? RESTS_AFTER_MS) &&
+				!this.link.busy &&
+				this.vehicle.quiet
+			)
+				this.rest();
 		}, TICK_MS);
-		return { linkPort, panelPort };
+	}
+
+	private rest(): void {
+		if (this.clock) clearInterval(this.clock);
+		this.clock = null;
+	}
+
+	/** Whether its clock stands still because nobody looks. */
+	get resting(): boolean {
+		return this.open && this.clock === null;
 	}
 
 	async stop(): Promise<void> {
-		if (this.clock) clearInterval(this.clock);
+		this.open = false;
+		this.rest();
 		this.panel.closeAllConnections();
 		await Promise.all([this.link.close(), new Promise((resolve) => this.panel.close(resolve))]);
 	}
@@ -195,6 +229,7 @@ export class BenchHost {
 
 	/** Does what a hand would do. The error says why it cannot be done now. */
 	act(action: HandAction): string | null {
+		this.wake();
 		const { vehicle } = this;
 		const driving = 'The vehicle is driving: stop first.';
 		switch (action.do) {
@@ -249,6 +284,7 @@ export class BenchHost {
 	}
 
 	private async serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
+		this.wake();
 		const reply = (status: number, body: unknown) => {
 			response.writeHead(status, { 'content-type': 'application/json' });
 			response.end(JSON.stringify(body));

@@ -16,6 +16,11 @@ export const SentEntry = z.object({
 	supersedes: z.object({ entryId: z.string(), why: z.string() }).nullable().default(null)
 });
 
+/** The same with what may stand in each kind, for whoever writes a program that sends entries. */
+export const WrittenEntry = z.union(
+	BY_HAND.map((kind) => SentEntry.extend({ kind: z.literal(kind), payload: PAYLOADS[kind] }))
+);
+
 /** Clocks differ a little; an entry from tomorrow is a wrong clock. */
 const CLOCK_SLACK_MS = 5 * 60_000;
 

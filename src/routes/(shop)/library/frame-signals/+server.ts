@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { FrameSignalShape } from '$lib/case/entries/frameSignalShape';
@@ -7,6 +8,20 @@ const Sent = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('keep'), id: z.string().min(1).max(40), rule: FrameSignalShape }),
 	z.object({ do: z.literal('forget'), id: z.string().min(1).max(40) })
 ]);
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'The signals that this shop knows in frames of the bus.',
+		who: 'member',
+		gives: jsonOf('The signals.')
+	},
+	POST: {
+		says: 'Keeps or forgets a signal in frames.',
+		who: 'writer',
+		takes: Sent,
+		gives: jsonOf('The signals.')
+	}
+};
 
 /** The shop's signals in broadcast frames. */
 export async function GET(event) {

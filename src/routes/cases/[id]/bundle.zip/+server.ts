@@ -1,4 +1,13 @@
+import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { caseRowHere } from '$lib/server/cases/access';
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'A case with all its evidence, signed by the shop.',
+		who: 'member',
+		gives: { media: 'application/zip', says: 'The bundle.' }
+	}
+};
 
 /** The whole case as one file. */
 export async function GET({ params, request, locals }) {

@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
@@ -7,6 +8,15 @@ import { openComeback } from '$lib/server/cases/openComeback';
 import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
 
 const Asked = z.object({ id: Ulid, worksId: Ulid, entry: SentEntry });
+
+export const _api: ApiRoute = {
+	POST: {
+		says: 'An entry that came after its case was signed: it goes on the open comeback of the case, or opens one.',
+		who: 'writer',
+		takes: Asked,
+		gives: jsonOf('The case it went on.')
+	}
+};
 
 /** An entry that came after its case was signed: it goes on the case's open comeback, or opens one. */
 export async function POST(event) {

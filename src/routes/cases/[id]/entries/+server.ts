@@ -1,8 +1,18 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseRowHere, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
-import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
+import { readSentEntry, SentEntry, WrittenEntry } from '$lib/server/cases/sentEntry';
+
+export const _api: ApiRoute = {
+	POST: {
+		says: 'Adds an entry to the thread of a case.',
+		who: 'writer',
+		takes: WrittenEntry,
+		gives: jsonOf('Its id, its place on the thread and its hash.')
+	}
+};
 
 /** Takes one entry made elsewhere, under the id it was given there. Sent again, it gives back what is stored. */
 export async function POST(event) {

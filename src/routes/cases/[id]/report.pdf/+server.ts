@@ -1,4 +1,14 @@
+import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { caseRowHere } from '$lib/server/cases/access';
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'The paper of a case.',
+		who: 'member',
+		query: { for: 'customer or technician' },
+		gives: { media: 'application/pdf', says: 'The paper.' }
+	}
+};
 
 export async function GET({ params, url, request, locals }) {
 	const row = await caseRowHere(locals.services, params.id);

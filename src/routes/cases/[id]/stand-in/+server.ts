@@ -1,3 +1,4 @@
+import { json, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { RequestEvent } from './$types';
@@ -27,6 +28,20 @@ async function panel({ locals, params }: RequestEvent, init?: RequestInit): Prom
 		return Response.json({ error: 'The simulated vehicle is not running.' }, { status: 503 });
 	}
 }
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'How the simulated vehicle of a case stands.',
+		who: 'member',
+		gives: json('Its key, its places and what hands can do.')
+	},
+	POST: {
+		says: 'What hands do at the simulated vehicle of a case.',
+		who: 'writer',
+		takes: { media: 'application/json', says: 'One act, as its control panel takes it.' },
+		gives: json('How it stands after that.')
+	}
+};
 
 export async function GET(event) {
 	memberHere(event);

@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseCalibrations } from '$lib/case/mend/calibrations';
@@ -31,6 +32,15 @@ const Work = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('mark'), label: z.string().trim().max(120) }),
 	z.object({ do: z.literal('cancel') })
 ]);
+
+export const _api: ApiRoute = {
+	POST: {
+		says: 'Begins or cancels work on the vehicle of a case.',
+		who: 'writer',
+		takes: Work,
+		gives: jsonOf('How the work stands; its progress comes over the stream.')
+	}
+};
 
 /** Begins (or cancels) work on the vehicle of this case. Progress and outcome come over the case's events. */
 export async function POST(event) {

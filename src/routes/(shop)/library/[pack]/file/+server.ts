@@ -1,6 +1,16 @@
+import { json, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { memberHere } from '$lib/server/cases/access';
 import { packAsCsv, packAsJson } from '$library/packFile';
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'A pack of code definitions.',
+		who: 'member',
+		query: { as: 'json or csv' },
+		gives: json('The pack.')
+	}
+};
 
 /** A pack as a file to keep or to pass on. */
 export async function GET(event) {

@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { loadCase, writerHere } from '$lib/server/cases/access';
@@ -16,6 +17,15 @@ const PlaceAsked = z.object({
 	mode: z.enum(['volts-dc', 'ohms']),
 	black: z.string().max(60)
 });
+
+export const _api: ApiRoute = {
+	POST: {
+		says: 'Reads the meter of this workplace.',
+		who: 'writer',
+		takes: z.union([Asked, PlaceAsked]),
+		gives: jsonOf('The reading; null = over its range.')
+	}
+};
 
 /** Reads a meter that is connected to this workplace: the two leads are where the measurement says. */
 export async function POST(event) {

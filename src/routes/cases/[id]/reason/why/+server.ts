@@ -1,5 +1,19 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { caseRowHere } from '$lib/server/cases/access';
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'Which entries moved the probability of a link, and by how much.',
+		who: 'member',
+		query: {
+			place: 'wheel, module or another place',
+			link: 'link of the path',
+			upto: 'length of the thread to look at'
+		},
+		gives: jsonOf('The entries, the strongest first.')
+	}
+};
 
 /** Which entries moved the probability of a link of a place, and by how much. */
 export async function GET({ params, url, locals }) {

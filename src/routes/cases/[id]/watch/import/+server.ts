@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseTestConditions } from '$lib/case/watch/testConditions';
@@ -16,6 +17,24 @@ const About = z.object({
 	/** Remembered for the next file with this header; null where nothing was asked. */
 	remember: z.object({ key: z.string().max(20_000), mapping: ColumnMappingShape }).nullable()
 });
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'What this shop has said of files with this header before.',
+		who: 'member',
+		query: { key: 'the header' },
+		gives: jsonOf('The mapping of its columns, or null.')
+	},
+	POST: {
+		says: 'A recording that was read in a browser.',
+		who: 'writer',
+		takes: {
+			media: 'application/octet-stream',
+			says: 'Framed pieces: first what it is, as JSON, then its samples.'
+		},
+		gives: jsonOf('The id of its entry.')
+	}
+};
 
 /** What this shop has said of files with this header before. */
 export async function GET({ url, locals }) {

@@ -1,5 +1,10 @@
+import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { memberHere } from '$lib/server/cases/access';
+
+export const _api: ApiRoute = {
+	GET: { says: 'A photo of a case.', who: 'member', gives: { media: 'image/jpeg', says: 'The photo.' } }
+};
 
 export async function GET(event) {
 	memberHere(event);

@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
@@ -16,6 +17,18 @@ const About = z.object({
 	positions: z.array(Position.nullable()).max(4),
 	knownGood: z.boolean()
 });
+
+export const _api: ApiRoute = {
+	POST: {
+		says: 'A capture that was read in a browser.',
+		who: 'writer',
+		takes: {
+			media: 'application/octet-stream',
+			says: 'Framed pieces: first what it is, as JSON, then its samples.'
+		},
+		gives: jsonOf('The id of its entry.')
+	}
+};
 
 /** Takes a capture that was read in the browser, in framed pieces: first what it is, as JSON, then its samples. */
 export async function POST(event) {

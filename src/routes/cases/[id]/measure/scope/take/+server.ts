@@ -1,3 +1,4 @@
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { channelOf } from '$library/positions';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -19,6 +20,15 @@ const Asked = z.object({
 	durationS: z.number().min(0.05).max(20),
 	knownGood: z.boolean()
 });
+
+export const _api: ApiRoute = {
+	POST: {
+		says: 'Takes a capture from the oscilloscope of this workplace.',
+		who: 'writer',
+		takes: Asked,
+		gives: jsonOf('The id of its entry.')
+	}
+};
 
 /** Takes a capture from the oscilloscope that is connected to this workplace, and says what it is. */
 export async function POST(event) {

@@ -1,5 +1,14 @@
+import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { writeCsv } from '$lib/core/live/writeCsv';
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'A recording as CSV.',
+		who: 'member',
+		gives: { media: 'text/csv', says: 'Time in seconds, then a column for each signal.' }
+	}
+};
 
 /** A recording as CSV, as `jaldi live` reads it. */
 export async function GET({ params, locals }) {

@@ -1,5 +1,17 @@
+import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
 import { framePieces } from '$lib/core/live/pieces';
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'The samples of a recording.',
+		who: 'member',
+		gives: {
+			media: 'application/octet-stream',
+			says: 'Pieces, each after its length in four bytes, little endian.'
+		}
+	}
+};
 
 /** The samples of a recording: its pieces (JLC1), each after its length in four bytes, little endian. */
 export async function GET({ params, locals }) {

@@ -1,0 +1,32 @@
+import { json as answer } from '@sveltejs/kit';
+import { json, type ApiRoute } from '$lib/server/api/apiRoute';
+import { openApi } from '$lib/server/api/openApi';
+
+const routes = import.meta.glob<ApiRoute>(
+	['/src/routes/**/+server.ts', '!/src/routes/api/openapi.json/+server.ts'],
+	{
+		import: '_api',
+		eager: true
+	}
+);
+
+export const _api: ApiRoute = {
+	GET: {
+		says: 'This description of the HTTP interface.',
+		who: 'member',
+		gives: json('An OpenAPI 3.1 document.')
+	}
+};
+
+/** What this server can be asked for, made from what stands beside each route. */
+export const GET = ({ locals }) =>
+	answer(
+		openApi(
+			new Map(
+				[...Object.entries(routes), ['/src/routes/api/openapi.json/+server.ts', _api] as const].map(
+					([file, route]) => [file.slice('/src/routes'.length, -'/+server.ts'.length), route]
+				)
+			),
+			locals.services.origin
+		)
+	);
