@@ -1,5 +1,5 @@
-// The sources of the command as plain JavaScript, put together anew where one of them has changed. Names of inner functions
-// are not kept, as a loader would keep them: whole trials take half the time.
+// Sources as plain JavaScript, put together anew where one of them has changed: of the command, and of the bench, which measures
+// what ships. Names of inner functions are not kept, as a loader would keep them: whole trials take half the time.
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -7,8 +7,14 @@ import { fileURLToPath, pathToFileURL } from 'node:url';
 
 const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 const KEPT = join(ROOT, 'node_modules/.cache/jaldi');
-/** Sources with their state, and the folder that was made of them. */
-const MADE_OF = join(KEPT, 'made-of.json');
+/** What is put together, each with the module that has its `main` first. */
+const ENTRIES = {
+	main: ['cli/main.ts', 'cli/trialHelper.ts'],
+	bench: ['scripts/bench.ts']
+};
+/** @typedef {keyof typeof ENTRIES} Name */
+/** @param {Name} name sources with their state, and the folder that was made of them */
+const madeOf = (name) => join(KEPT, `made-of-${name}.json`);
 
 /** @param {string} path */
 const stateOf = (path) => {
@@ -16,12 +22,15 @@ const stateOf = (path) => {
 	return found ? `${found.size}/${found.mtimeMs}` : 'gone';
 };
 
-/** @returns {string | null} */
-function stillFresh() {
+/**
+ * @param {Name} name
+ * @returns {string | null}
+ */
+function stillFresh(name) {
 	try {
-		const { folder, sources } = JSON.parse(readFileSync(MADE_OF, 'utf8'));
+		const { folder, sources } = JSON.parse(readFileSync(madeOf(name), 'utf8'));
 		const changed = Object.entries(sources).some(([path, state]) => stateOf(path) !== state);
-		return changed || !existsSync(join(KEPT, folder, 'main.js')) ? null : folder;
+		return changed || !existsSync(join(KEPT, folder, `${name}.js`)) ? null : folder;
 	} catch {
 		// Never made, or cut off while it was written: made anew.
 		return null;
@@ -46,11 +55,12 @@ function putInPlace(path, write) {
 	}
 }
 
-async function make() {
+/** @param {Name} name */
+async function make(name) {
 	const { build } = await import('esbuild');
 	const { outputFiles, metafile } = await build({
 		absWorkingDir: ROOT,
-		entryPoints: ['cli/main.ts', 'cli/trialHelper.ts'],
+		entryPoints: ENTRIES[name],
 		outdir: KEPT,
 		bundle: true,
 		splitting: true,
@@ -73,12 +83,15 @@ async function make() {
 			writeFileSync(join(aside, path.slice(KEPT.length + 1)), contents);
 	});
 	const sources = Object.fromEntries(Object.keys(metafile.inputs).map((path) => [path, stateOf(path)]));
-	putInPlace(MADE_OF, (aside) => writeFileSync(aside, JSON.stringify({ folder, sources })));
+	putInPlace(madeOf(name), (aside) => writeFileSync(aside, JSON.stringify({ folder, sources })));
 	return folder;
 }
 
-/** Address of the module that has the command's `main`. */
-export async function freshBundle() {
-	const folder = stillFresh() ?? (await make());
-	return pathToFileURL(join(KEPT, folder, 'main.js')).href;
+/**
+ * Address of the module that has the `main` of what is asked for.
+ * @param {Name} name
+ */
+export async function freshBundle(name = 'main') {
+	const folder = stillFresh(name) ?? (await make(name));
+	return pathToFileURL(join(KEPT, folder, `${name}.js`)).href;
 }

@@ -1,8 +1,9 @@
-// npm run bench: how fast the heavy parts are, as ratios against a plain reference in the same run.
+// npm run bench: how fast what ships is, as ratios against a plain reference in the same run; the table goes to docs/speed.md.
 import { sql } from 'drizzle-orm';
 import { createReadStream, mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { execFileSync } from 'node:child_process';
 import { createInterface } from 'node:readline';
 import { shippedPacks } from '../library/codes';
 import type { CodeDefinition } from '../library/codePack';
@@ -11,7 +12,7 @@ import { answer } from '../src/lib/server/codes/answer';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
 import { benchLive } from './benchLive';
-import { benchProve } from './benchProve';
+import { benchProve, type BuiltServer } from './benchProve';
 import { benchReason } from './benchReason';
 import { benchScope } from './benchScope';
 import { benchVehicles } from './benchVehicle';
@@ -24,8 +25,12 @@ const PIECE = 1 << 18;
 const median = (numbers: number[]) => [...numbers].sort((a, b) => a - b)[numbers.length >> 1] ?? NaN;
 const percentile = (numbers: number[], share: number) =>
 	[...numbers].sort((a, b) => a - b)[Math.min(numbers.length - 1, Math.floor(numbers.length * share))] ?? NaN;
-const row = (name: string, ours: string, reference: string, ratio: string) =>
+const rows: [name: string, ours: string, reference: string, ratio: string][] = [];
+const row = (...one: (typeof rows)[number]) => {
+	rows.push(one);
+	const [name, ours, reference, ratio] = one;
 	console.log(`${name.padEnd(46)} ${ours.padStart(18)} ${reference.padStart(24)} ${ratio.padStart(10)}`);
+};
 
 /** Traffic as a busy vehicle has it, one frame in `every` of four a diagnostic conversation. */
 function writeLog(name: string, every: number): string {
@@ -208,15 +213,62 @@ async function benchLibrary(): Promise<void> {
 	db.$client.close();
 }
 
-row('', 'Jaldi', 'reference', 'ratio');
-try {
-	benchLive(row);
-	benchReason(row);
-	benchScope(row);
-	benchVehicles(row);
-	await benchBus();
-	await benchLibrary();
-	await benchProve(row, folder);
-} finally {
-	rmSync(folder, { recursive: true });
+/** The command as a whole process: nothing but its start, and a log of nothing but diagnostics. */
+async function benchCommand(): Promise<void> {
+	const run = (args: string[]) =>
+		seconds(
+			() => Promise.resolve(execFileSync(process.execPath, args, { stdio: 'pipe', maxBuffer: 1 << 30 })),
+			5
+		);
+	const ms = (value: number) => `${(value * 1000).toFixed(0)} ms`;
+	const nothing = await run(['-e', '0']);
+	const started = await run(['cli/jaldi.mjs', 'decode', 'C0045']);
+	row(
+		'jaldi decode C0045, the whole process',
+		ms(started),
+		`${ms(nothing)} node alone`,
+		`${(started / nothing).toFixed(1)} ×`
+	);
+	const path = writeLog('command.log', 4);
+	const whole = await run(['cli/jaldi.mjs', 'bus', path, '--json']);
+	const plain = FRAMES / (await seconds(() => plainRead(path)));
+	row(
+		'jaldi bus --json, nothing but diagnostics',
+		`${(FRAMES / whole / 1e3).toFixed(0)} k frames/s`,
+		`${(plain / 1e6).toFixed(2)} M lines read/s`,
+		`${(FRAMES / whole / plain).toFixed(2)} ×`
+	);
+}
+
+const SPEED = 'docs/speed.md';
+
+function tableOf(): string {
+	const { length: cores } = cpus();
+	const lines = rows.map((cells) => `| ${cells.map((cell) => cell.trim()).join(' | ')} |`);
+	return `# How fast it is
+
+Written by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, ${cores} cores, Node ${process.versions.node}: the built code, each line beside
+a plain reference in the same run. The ratio is what to compare; the figures beside it are those of one machine.
+
+| What | Jaldi | Reference | Ratio |
+| --- | --- | --- | --- |
+${lines.join('\n')}
+`;
+}
+
+export async function main(server: BuiltServer): Promise<void> {
+	try {
+		benchLive(row);
+		benchReason(row);
+		benchScope(row);
+		benchVehicles(row);
+		await benchBus();
+		await benchCommand();
+		await benchLibrary();
+		await benchProve(row, folder, server);
+		writeFileSync(SPEED, tableOf());
+		console.log(`\nThe table stands in ${SPEED}.`);
+	} finally {
+		rmSync(folder, { recursive: true });
+	}
 }

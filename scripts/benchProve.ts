@@ -1,13 +1,31 @@
 import { createClient } from '@libsql/client';
+import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { PASSWORD } from '../demo/shop';
-import { buildWhenStale } from './build.mjs';
-import { prepareShop, startServer } from './shop.mjs';
 
 /** Copies of the demo shop beside each other. */
 const COPIES = 1000;
 const ROUNDS = 25;
 const PAPERS = 7;
+
+/** What starts the built server: it knows where this project lies, and is not bundled. */
+export interface BuiltServer {
+	buildWhenStale: typeof import('./build.mjs').buildWhenStale;
+	prepareShop: typeof import('./shop.mjs').prepareShop;
+	startServer: typeof import('./shop.mjs').startServer;
+}
+
+/** A port that nothing listens on. */
+const freePort = (): Promise<number> =>
+	new Promise((resolve, reject) => {
+		const probe = createServer();
+		probe.once('error', reject);
+		probe.listen(0, '127.0.0.1', () => {
+			const address = probe.address();
+			const port = typeof address === 'object' && address ? address.port : 0;
+			probe.close(() => resolve(port));
+		});
+	});
 
 type Row = (name: string, ours: string, reference: string, ratio: string) => void;
 const at = (numbers: number[], share: number) =>
@@ -50,10 +68,14 @@ async function signIn(origin: string): Promise<string> {
 }
 
 /** Proof, papers and figures of a shop of many cases, through the built server, against a request that does nothing. */
-export async function benchProve(row: Row, folder: string): Promise<void> {
+export async function benchProve(
+	row: Row,
+	folder: string,
+	{ buildWhenStale, prepareShop, startServer }: BuiltServer
+): Promise<void> {
 	buildWhenStale();
 	const data = join(folder, 'shop');
-	const port = 4950;
+	const port = await freePort();
 	prepareShop({ data, firstPort: port + 1 });
 	const cases = await multiply(`file:${join(data, 'jaldi.db')}`);
 	const { origin, server } = await startServer({ data, port, logLevel: 'silent' });

@@ -1,7 +1,7 @@
 import { failureType } from '../../../../library/failureTypes';
 import { codeWithSuffix, failureTypeByte } from '../../core/codes/dtc';
 import { decodeStatus } from '../../core/codes/status';
-import type { CaseFacts } from '../progress/stations';
+import type { CaseFacts } from './caseFacts';
 
 /** Kinds of failure that are electrical: with one of them standing, a sensor must not be taught. */
 const CIRCUIT = new Set([

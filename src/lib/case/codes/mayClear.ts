@@ -1,4 +1,4 @@
-import type { CaseFacts } from '../progress/stations';
+import type { CaseFacts } from './caseFacts';
 import { happenedAfter } from '../thread/thread';
 import { fail, ok, type Result } from '../../core/result';
 

@@ -9,7 +9,8 @@ import { lampOpen, lampStory } from '../codes/lampTold';
 import { fittingLacks } from '../entries/fitting/lacks';
 import { lastFittings, unexplainedFuses } from '../mend/fittings';
 import { nextStep, type NextStep } from './nextStep';
-import { stationLine, type CaseFacts, type StationState } from './stations';
+import { stationLine, type StationState } from './stations';
+import type { CaseFacts } from '../codes/caseFacts';
 import { happenedAfter, latest, ofKind, standing } from '../thread/thread';
 
 /** All that a thread says, computed in one go. */

@@ -1,4 +1,4 @@
-import type { CaseFacts } from './stations';
+import type { CaseFacts } from '../codes/caseFacts';
 import { standingItems } from './standingItems';
 import { ofKind } from '../thread/thread';
 

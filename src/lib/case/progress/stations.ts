@@ -1,7 +1,5 @@
 import { isSettled } from '../../core/prove/proof';
-import type { CodeBook } from '../../../../library/codes';
-import type { CaseCode } from '../codes/caseCode';
-import type { Entry, EntryOf } from '../entries/entry';
+import type { CaseFacts } from '../codes/caseFacts';
 import type { RoundResult } from '../entries/wheel-round/payload';
 import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
 import { isMending, openCalibrations } from '../mend/calibrations';
@@ -26,23 +24,6 @@ export interface StationState {
 	state: 'done' | 'begun' | 'open' | 'bad';
 	/** What it still lacks, in a few words. */
 	lacks: string | null;
-}
-
-/** What the stations need to know of a case; computed once and handed round. */
-export interface CaseFacts {
-	/** Standing entries in order. */
-	entries: Entry[];
-	/** Where the words for its codes come from. */
-	book: CodeBook;
-	codes: CaseCode[];
-	/** Codes that mean one thing or another by a numbering that nothing tells yet. */
-	numberingOpen: string[];
-	lastScan: EntryOf<'network-scan'> | null;
-	lastCompleteScan: EntryOf<'network-scan'> | null;
-	lastClear: EntryOf<'codes-cleared'> | null;
-	signature: EntryOf<'signature'> | null;
-	/** Why the case is not proven, each a plain sentence; empty = proven. */
-	open: string[];
 }
 
 const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;

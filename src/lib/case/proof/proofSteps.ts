@@ -2,7 +2,7 @@ import { LAMPS } from '../../../../library/positions';
 import type { Verdict } from '../../core/prove/proof';
 import { lampStory, type LampCode } from '../codes/lampTold';
 import type { Entry, EntryOf } from '../entries/entry';
-import type { CaseFacts } from '../progress/stations';
+import type { CaseFacts } from '../codes/caseFacts';
 import { happenedAfter, latest } from '../thread/thread';
 
 /** The steps from a clear to proof, each with the entry that did it since the last clear; null = it is still to be done. */

@@ -6,7 +6,7 @@ import { isSettled } from '../../core/prove/proof';
 import { legWords, planDrive, withGiven, type DriveLeg } from '../../core/prove/drivePlan';
 import { sayCondition } from '../../../../library/signals';
 import { typeOf } from '../thread/vehicleOf';
-import type { CaseFacts } from '../progress/stations';
+import type { CaseFacts } from '../codes/caseFacts';
 import { proofView } from './proofView';
 import type { ShowsWhen } from '../entries/returns-told/payload';
 import { caseTestConditions } from '../watch/testConditions';

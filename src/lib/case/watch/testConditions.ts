@@ -4,7 +4,7 @@ import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import type { NamedCondition } from '../../core/live/conditionsOver';
 import type { CaseCode } from '../codes/caseCode';
 import { makerOf } from '../thread/vehicleOf';
-import type { CaseFacts } from '../progress/stations';
+import type { CaseFacts } from '../codes/caseFacts';
 
 /** What must happen on the road before the test of each code completes, where a source says so. */
 export interface TestCondition extends NamedCondition {

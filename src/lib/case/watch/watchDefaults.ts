@@ -4,7 +4,7 @@ import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import { signalsOf, type Condition } from '../../core/conditions/condition';
 import { isWheel } from '../../core/live/recording';
 import { makerOf, typeOf } from '../thread/vehicleOf';
-import type { CaseFacts } from '../progress/stations';
+import type { CaseFacts } from '../codes/caseFacts';
 
 /**
  * Signals worth recording for what is at hand, each with why (empty where it goes without saying): every wheel, the vehicle's speed, and whatever the set
