@@ -9,6 +9,7 @@ import {
 	type HarnessFault
 } from '../src/lib/case/measure/harnessPlan';
 import type { PointReading } from '../src/lib/core/electrical/halving';
+import { OVER_RANGE } from '../src/lib/case/measure/reading';
 import { vehicleOf } from '../src/lib/bench/bench.fixture';
 import { BenchMeter } from '../src/lib/bench/instruments/meter';
 import { holdSource } from '../src/lib/bench/instruments/source';
@@ -52,7 +53,7 @@ function search(vehicle: BenchVehicle, wire: 'feed' | 'signal', fault: HarnessFa
 		if (fault === 'short') vehicle.plug(step.point.split('.')[0] ?? '', false);
 		vehicle.advance(0.5);
 		const fed = wire === 'feed' ? read('front-left.1:w') : read(`${AT}.2:w`);
-		const reads = readsAs(fault, read(step.point), fed ?? 0);
+		const reads = readsAs(fault, read(step.point) ?? OVER_RANGE, fed ?? 0);
 		if (!reads) throw new Error(`the meter cannot tell at ${step.point}`);
 		readings[step.point] = reads;
 	}

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
 import { ROLES } from '../src/lib/server/accounts/members';
 import { openDatabase } from '../src/lib/server/db/open';
-import { optionsFromEnvironment } from '../src/lib/server/services';
+import { optionsFromEnvironment } from '../src/lib/server/serviceOptions';
 import { completeEnvironment, ROOT } from './environment.mjs';
 
 const LEAST_PASSWORD = 8;

@@ -6,7 +6,8 @@ import { BodyTooLarge, limited, mostBytes, sizeWords } from '$lib/server/bodyLim
 import { isBusy } from '$lib/server/heavy/busy';
 import type { Member } from '$lib/server/accounts/members';
 import { warmUp } from '$lib/server/report/pdf';
-import { optionsFromEnvironment, startServices, type Services } from '$lib/server/services';
+import { optionsFromEnvironment } from '$lib/server/serviceOptions';
+import { startServices, type Services } from '$lib/server/services';
 import { tidyWhenResting } from '$lib/server/tidyMemory';
 
 /** Made once, before the first request; every request carries it from here on. */

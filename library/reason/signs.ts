@@ -26,6 +26,8 @@ const Sign = z.object({
 	local: z.boolean().default(false),
 	/** Seen by eye: looked at once more, it is missed or imagined anew. */
 	byEye: z.boolean().default(false),
+	/** How often somebody who looks at a sound place sees the first of its other outcomes. */
+	imagined: z.number().min(0).max(0.5).default(0),
 	/** In words, by outcome. */
 	outcomes: z.record(z.string(), z.string())
 });
@@ -33,7 +35,14 @@ export type Sign = z.infer<typeof Sign>;
 
 const { looking, measuring } = signsFile;
 
-const PLAIN = Sign.pick({ open: true, told: true, proves: true, local: true, byEye: true }).parse({});
+const PLAIN = Sign.pick({
+	open: true,
+	told: true,
+	proves: true,
+	local: true,
+	byEye: true,
+	imagined: true
+}).parse({});
 
 const own = z.array(Sign).parse(signsFile.signs);
 const measured = measurements.map(({ id, about }): Sign => ({
@@ -54,6 +63,7 @@ const looked = inspections.map(({ id }): Sign => ({
 	...PLAIN,
 	local: looking.local,
 	byEye: looking.byEye,
+	imagined: looking.imagined,
 	outcomes: { good: looking.good, bad: looking.bad }
 }));
 

@@ -1,4 +1,3 @@
-import { resolve } from 'node:path';
 import pino, { type Logger } from 'pino';
 import { codesOn } from '../case/codes/caseCodes';
 import { projectCase } from '../case/progress/project';
@@ -13,6 +12,7 @@ import type { HeavyWork } from './heavy/tasks';
 import { takeAwayHalves } from './bundle/importBundle';
 import { LinkDesk } from './jobs/desk';
 import { Outlooks } from './jobs/outlooks';
+import type { ServiceOptions } from './serviceOptions';
 import { storesOn, type Stores } from './stores';
 
 /** Everything a request may need, made once. */
@@ -29,16 +29,6 @@ export interface Services extends Stores {
 	log: Logger;
 	/** Ends what runs and closes the database. */
 	close: () => Promise<void>;
-}
-
-export interface ServiceOptions {
-	databaseUrl: string;
-	databaseToken?: string;
-	secret: string;
-	origin: string;
-	logLevel?: string | undefined;
-	/** Bundle of the worker threads; absent = heavy work is done on this thread. */
-	workerFile?: string | undefined;
 }
 
 /** What was asked of the database says what; what it was asked with may be anybody's words, or a password. */
@@ -121,26 +111,5 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions): Service
 			await Promise.all([heavy.close(), thinking.close()]);
 			db.$client.close();
 		}
-	};
-}
-
-/** The bundle of the worker threads of the built server, which runs from the project's own folder. */
-const WORKER_FILE = 'build/heavy/worker.js';
-
-/** Options from the environment. Throws where a secret is missing: better no server than an open one. */
-export function optionsFromEnvironment(env: Record<string, string | undefined>): ServiceOptions {
-	const secret = env.JALDI_SECRET;
-	if (!secret || secret.length < 32) {
-		throw new Error(
-			'JALDI_SECRET must be set to at least 32 random characters (for example: openssl rand -hex 32).'
-		);
-	}
-	return {
-		databaseUrl: env.JALDI_DATABASE_URL ?? 'file:./data/jaldi.db',
-		databaseToken: env.JALDI_DATABASE_TOKEN,
-		secret,
-		origin: env.ORIGIN ?? `http://127.0.0.1:${env.PORT ?? '3000'}`,
-		logLevel: env.JALDI_LOG_LEVEL,
-		workerFile: import.meta.env?.PROD ? resolve(WORKER_FILE) : undefined
 	};
 }

@@ -1,4 +1,5 @@
 import { mateOf } from '../../../../library/positions';
+import { signOf } from '../../../../library/reason/signs';
 import { libraryFault } from '../faults/benchFault';
 import type { BenchVehicle } from '../vehicle';
 
@@ -32,8 +33,7 @@ export class Eye {
 	/** One inspection of the library at a wheel. */
 	inspect(position: string, inspection: string): 'good' | 'bad' {
 		if (inspection === 'gap') return this.gap(position);
-		const seen = this.sees(position, `look:${inspection}`, 'bad');
-		return seen || this.random() < IMAGINED ? 'bad' : 'good';
+		return this.look(`look:${inspection}`, position) === 'bad' ? 'bad' : 'good';
 	}
 
 	private gap(position: string): 'good' | 'bad' {
@@ -59,18 +59,13 @@ export class Eye {
 		return this.sees(name, 'fuse', 'loose') ? 'loose' : 'whole';
 	}
 
-	ground(name: string): string {
-		const seen = this.sees(name, 'ground', 'rusty');
-		return seen || this.random() < IMAGINED ? 'rusty' : 'clean';
-	}
-
-	splice(name: string): string {
-		return this.sees(name, 'splice', 'corroded') ? 'corroded' : 'clean';
-	}
-
-	/** Play is felt by hand. */
-	rock(position: string): string {
-		return this.sees(position, 'rock', 'play') || this.random() < IMAGINED ? 'play' : 'tight';
+	/** What is seen of a place by whoever looks for it: the fault that shows there so, or what is imagined. */
+	look(sign: string, place: string): string {
+		const { good, outcomes, imagined } = signOf(sign);
+		const others = Object.keys(outcomes).filter((outcome) => outcome !== good);
+		const seen = others.find((outcome) => this.sees(place, sign, outcome));
+		if (seen !== undefined) return seen;
+		return imagined > 0 && this.random() < imagined ? (others[0] ?? good) : good;
 	}
 
 	/** A dial gauge on the ring, over one turn. */
@@ -78,11 +73,6 @@ export class Eye {
 		const wheel = this.vehicle.world.wheels.find((one) => one.position === position);
 		const swing = (this.random() * 2 - 1) * GAUGE_MM;
 		return (wheel?.ring.runOutMm ?? 0) + swing > OUT_FROM_MM ? 'out' : 'true';
-	}
-
-	middlePlug(position: string): string {
-		const seen = this.sees(position, 'middle-plug', 'corroded');
-		return seen || this.random() < IMAGINED ? 'corroded' : 'clean';
 	}
 
 	modulePlug(role: string): string {

@@ -1,3 +1,4 @@
+import { faults } from '../../../../library/faults';
 import type { Position } from '../../../../library';
 import { codeSigns } from '../../../../library/reason/codeSigns';
 import { shippedBook } from '../../../../library/codes';
@@ -16,6 +17,9 @@ import { ROAD_TEST, Watching } from './watching';
 
 const BATTERY_LOW_V = 12;
 const MOST_TRIPS = 6;
+/** Signs that some fault is seen by. */
+const VISIBLE = new Set([...faults.values()].flatMap(({ visible }) => visible.map(({ sign }) => sign)));
+
 /**
  * A person with a tester, a meter, an oscilloscope and two eyes at a bench vehicle: does one test of the library after the
  * other and says what was seen. Every outcome comes from the vehicle's physics.
@@ -130,25 +134,19 @@ export class Technician {
 				return here(hands.shake(place));
 			case 'bus-fall':
 				return here(busFall(vehicle, place));
-			case 'rock':
-				return here(eye.rock(place));
 			case 'true':
 				return here(eye.runsTrue(place));
-			case 'middle-plug':
-				return here(eye.middlePlug(place));
 			case 'module-plug':
 				return here(eye.modulePlug(place));
 			case 'fuse':
 				return here(eye.fuse(place));
-			case 'ground':
-				return here(eye.ground(place));
 			case 'spray-ground':
 				return here(hands.sprayGround(place));
-			case 'splice':
-				return here(eye.splice(place));
 			case 'battery':
 				return here(this.battery());
 			default:
+				// Whatever has no tool or way of its own is looked at.
+				if (VISIBLE.has(what)) return here(eye.look(what, place));
 				throw new RangeError(`nobody knows how to do "${kind.id}"`);
 		}
 	}

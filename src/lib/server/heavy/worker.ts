@@ -1,7 +1,7 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../db/open';
-import type { ServiceOptions } from '../services';
+import type { ServiceOptions } from '../serviceOptions';
 import { storesOn } from '../stores';
 import { tidyWhenResting } from '../tidyMemory';
 import type { Answer, Order } from './pool';
