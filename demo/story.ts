@@ -1,3 +1,4 @@
+import { openWords } from '../src/lib/case/codes/openReason';
 import { channelOf } from '../library/positions';
 import { circumstances, symptoms } from '../library/vocabulary';
 import { ulid } from 'ulid';
@@ -359,7 +360,7 @@ export class Story extends StoryThread {
 
 	async sign(author: Author): Promise<void> {
 		const { open, verdict, released } = projectCase(await this.threads.read(this.caseId));
-		if (open.length > 0) throw new Error(`it cannot be signed: ${open.join(' ')}`);
+		if (open.length > 0) throw new Error(`it cannot be signed: ${open.map(openWords).join(' ')}`);
 		const statement = 'Checked against the evidence and released.';
 		await this.add('signature', { statement, verdict, outcome: released ? 'released' : 'proven' }, author);
 	}

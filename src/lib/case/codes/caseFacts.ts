@@ -1,6 +1,7 @@
 import type { CodeBook } from '../../../../library/codes';
 import type { Entry, EntryOf } from '../entries/entry';
 import type { CaseCode } from './caseCode';
+import type { OpenReason } from './openReason';
 
 /** What a case has come to; computed once from its thread and handed round. */
 export interface CaseFacts {
@@ -15,6 +16,6 @@ export interface CaseFacts {
 	lastCompleteScan: EntryOf<'network-scan'> | null;
 	lastClear: EntryOf<'codes-cleared'> | null;
 	signature: EntryOf<'signature'> | null;
-	/** Why the case is not proven, each a plain sentence; empty = proven. */
-	open: string[];
+	/** Why the case is not proven; empty = proven. */
+	open: OpenReason[];
 }

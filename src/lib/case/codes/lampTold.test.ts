@@ -1,3 +1,4 @@
+import { openWords } from './openReason';
 import { describe, expect, it } from 'vitest';
 import { lampTables, lampMeaning } from '../../../../library/lampTables';
 import { lampOpen, lampStory } from './lampTold';
@@ -89,7 +90,7 @@ describe('a vehicle that tells by its lamp alone', () => {
 		],
 		['no fault from the first', (t) => t.lamp(1, 2), undefined]
 	])('open while %s', (_what, make, reason) => {
-		expect(lampOpen(make(new LampThread().opened()).thread)[0]).toBe(reason);
+		expect(lampOpen(make(new LampThread().opened()).thread).map(openWords)[0]).toBe(reason);
 	});
 
 	it('what is told again after a drive is looked for again', () => {

@@ -28,6 +28,11 @@ export interface LampStory {
 	mended: Entry | null;
 }
 
+/** What such a vehicle may lack until it is proven. */
+export type LampLack =
+	| { reason: 'lamp-not-read' | 'lamp-not-told-none' | 'lamp-not-driven' }
+	| { reason: 'lamp-code-not-mended'; code: string; words: string };
+
 /** What stands between a vehicle's lamp and proof; null for one that has a link, whose modules say it better. */
 export function lampStory(entries: readonly Entry[]): LampStory | null {
 	if (typeOf(entries)?.tells !== 'lamp') return null;
@@ -60,14 +65,15 @@ function codesOf(reads: readonly EntryOf<'lamp-read'>[]): LampCode[] {
 	return [...codes.values()];
 }
 
-/** Why a vehicle that tells by its lamp is not proven; empty = proven, or not of that kind. */
-export function lampOpen(entries: readonly Entry[]): string[] {
+/** What a vehicle that tells by its lamp lacks; empty = nothing, or it is not of that kind. */
+export function lampOpen(entries: readonly Entry[]): LampLack[] {
 	const story = lampStory(entries);
 	if (!story) return [];
 	const { read, codes, toldNone, drivenBefore, mended } = story;
-	if (!read) return ['Its lamp has not been read.'];
+	if (!read) return [{ reason: 'lamp-not-read' }];
 	if (codes.length === 0) return [];
-	if (!mended) return codes.map(({ code, words }) => `${code}, ${words}: nothing has been mended.`);
-	if (!toldNone) return ['Its lamp has not told since the repair that nothing is kept.'];
-	return drivenBefore ? [] : ['It has not been driven since the repair, before its lamp was read.'];
+	if (!mended)
+		return codes.map(({ code, words }) => ({ reason: 'lamp-code-not-mended' as const, code, words }));
+	if (!toldNone) return [{ reason: 'lamp-not-told-none' }];
+	return drivenBefore ? [] : [{ reason: 'lamp-not-driven' }];
 }

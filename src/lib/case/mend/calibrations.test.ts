@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import { describe, expect, it } from 'vitest';
 import { caseCalibrations, openCalibrations } from './calibrations';
 import type { PayloadOf } from '../entries/entry';
@@ -170,7 +171,9 @@ describe('a case with calibrations due', () => {
 		const maker = replaced();
 		const view = projectCase(maker.thread);
 		expect(view.next).toMatchObject({ station: 'mend', title: 'Coding, brake control', anchor: 'calibrate' });
-		expect(view.open).toContain('Coding, brake control, is due: the brake control module was replaced.');
+		expect(view.open.map(openWords)).toContain(
+			'Coding, brake control, is due: the brake control module was replaced.'
+		);
 		expect(view.stations.find(({ id }) => id === 'mend')?.lacks).toBe('5 due');
 		maker.add('calibration', calibrated('coding', 'brake', 'interrupted'));
 		expect(projectCase(maker.thread).next?.why).toMatch(/^It was cut short\. /);

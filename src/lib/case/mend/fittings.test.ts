@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import { describe, expect, it } from 'vitest';
 import type { PayloadOf } from '../entries/entry';
 import { fittingLacks } from '../entries/fitting/lacks';
@@ -49,9 +50,11 @@ describe('a sheet that was worked through', () => {
 		maker.add('case-opened', { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'Marlow', plate: 'TP 16' });
 		maker.listen().scan([]);
 		maker.add('fitting', fitting([step({ value: 20, within: false })]));
-		expect(projectCase(maker.thread).open).toEqual(['Wheel speed sensor: Sensor bolt: 20 N·m is not right.']);
+		expect(projectCase(maker.thread).open.map(openWords)).toEqual([
+			'Wheel speed sensor: Sensor bolt: 20 N·m is not right.'
+		]);
 		maker.add('fitting', fitting([step({})]));
-		expect(projectCase(maker.thread).open).toEqual([]);
+		expect(projectCase(maker.thread).open.map(openWords)).toEqual([]);
 		expect(lastFittings(standing(maker.thread))).toHaveLength(1);
 	});
 
@@ -68,7 +71,7 @@ describe('a sheet that was worked through', () => {
 			does: { kind: 'renew-fuse', place: 'F14' }
 		});
 		const why = [expect.stringMatching(/Why fuse F14 blew is not found/)];
-		expect(projectCase(maker.thread).open).toEqual(why);
+		expect(projectCase(maker.thread).open.map(openWords)).toEqual(why);
 		const fuse = (draw: number): PayloadOf<'fitting'> => ({
 			...fitting([
 				step({ id: 'cause', words: 'Cause found', value: null, within: null }),
@@ -79,10 +82,10 @@ describe('a sheet that was worked through', () => {
 			place: 'F14'
 		});
 		maker.add('fitting', { ...fuse(40), place: 'F2' });
-		expect(projectCase(maker.thread).open).toEqual(why);
+		expect(projectCase(maker.thread).open.map(openWords)).toEqual(why);
 		maker.add('fitting', fuse(96));
-		expect(projectCase(maker.thread).open).toEqual(expect.arrayContaining(why));
+		expect(projectCase(maker.thread).open.map(openWords)).toEqual(expect.arrayContaining(why));
 		maker.add('fitting', fuse(40));
-		expect(projectCase(maker.thread).open).toEqual([]);
+		expect(projectCase(maker.thread).open.map(openWords)).toEqual([]);
 	});
 });

@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import { codeKey } from '../../core/codes/codeKey';
 import { LINKS } from '../../../../library/links';
 import { beforeAfter, type BeforeAfter } from './beforeAfter';
@@ -99,7 +100,7 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 	return {
 		verdict: view.verdict,
 		proven: view.proven,
-		open: view.open,
+		open: view.open.map(openWords),
 		vehicle: vehicle && { vin: vehicle.vin, odometerKm: vehicle.odometerKm },
 		complaint: {
 			words: latest(entries, 'complaint')?.payload.words ?? null,

@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import { testConditionsOf } from '../../../../library/codes';
 import { sayCondition } from '../../../../library/signals';
@@ -305,5 +306,6 @@ function proofStep(facts: CaseFacts): NextStep | null {
 	if (rest) return rest;
 	const silent = silenceStep(facts);
 	if (silent) return silent;
-	return open.length > 0 ? step('hand-over', 'Look at what is still open', open[0] ?? '', 'open') : null;
+	const [first] = open;
+	return first ? step('hand-over', 'Look at what is still open', openWords(first), 'open') : null;
 }

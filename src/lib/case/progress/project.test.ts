@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { proofHeadline } from '../proof/headline';
 import { mayClear } from '../codes/mayClear';
@@ -100,13 +101,13 @@ describe('what keeps a case open', () => {
 	it('is everything that is not proven, in words', () => {
 		maker.listen().scan([[BRAKE, OPEN, 0xaf]]);
 		maker.repair().clear().cycleKey();
-		expect(view().open).toEqual([
+		expect(view().open.map(openWords)).toEqual([
 			'C0045-13 in Brake control: cleared, but its test has not run.',
 			'The lamps have not been watched at key-on since the clear.',
 			'Not every module has been read since the clear.'
 		]);
 		maker.lamps('stays on').scan([]);
-		expect(view().open).toEqual(['The anti-lock lamp stays on.']);
+		expect(view().open.map(openWords)).toEqual(['The anti-lock lamp stays on.']);
 	});
 
 	it('is a new code in any module, though the old one is proven', () => {
@@ -117,7 +118,7 @@ describe('what keeps a case open', () => {
 			.cycleKey()
 			.lamps()
 			.scan([[CLUSTER, 'C41581', 0x2f]]);
-		expect(view().open).toEqual(['U0415-81 in Instrument cluster: new.']);
+		expect(view().open.map(openWords)).toEqual(['U0415-81 in Instrument cluster: new.']);
 		expect(view().verdict).toBe('New');
 		expect(proofHeadline(view().codes)).toBe('1 new, 1 proven clear');
 	});
@@ -125,7 +126,7 @@ describe('what keeps a case open', () => {
 	it('is a module that answered before and is silent now', () => {
 		maker.listen().scan([[BRAKE, OPEN, 0xaf]]);
 		maker.repair().clear().cycleKey().lamps().scan([], {}, [CLUSTER]);
-		expect(view().open).toEqual(['Instrument cluster does not answer.']);
+		expect(view().open.map(openWords)).toEqual(['Instrument cluster does not answer.']);
 	});
 
 	it('counts a clear only for the modules that were cleared', () => {

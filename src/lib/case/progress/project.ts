@@ -4,7 +4,7 @@ import { caseCodes } from '../codes/caseCodes';
 import { isSettled, VERDICT_WORDS, type CodeProof, type Verdict } from '../../core/prove/proof';
 import type { Entry } from '../entries/entry';
 import { openCalibrations, whyDue } from '../mend/calibrations';
-import { lowerFirst } from '../words';
+import type { OpenReason } from '../codes/openReason';
 import { lampOpen, lampStory } from '../codes/lampTold';
 import { fittingLacks } from '../entries/fitting/lacks';
 import { lastFittings, unexplainedFuses } from '../mend/fittings';
@@ -55,35 +55,37 @@ export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): Cas
 }
 
 /** Reasons why the case may not be signed (domain 2.6). */
-function whatIsOpen(facts: CaseFacts): string[] {
+function whatIsOpen(facts: CaseFacts): OpenReason[] {
 	const { entries, codes, lastCompleteScan, lastClear } = facts;
 	if (lampStory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];
-	const open: string[] = [];
-	if (!lastCompleteScan) open.push('No complete scan is recorded.');
+	const open: OpenReason[] = [];
+	if (!lastCompleteScan) open.push({ reason: 'no-complete-scan' });
 	const unsettled = codes.filter(({ proof }) => !isSettled(proof.verdict));
-	const words = (some: CaseFacts['codes']) =>
-		some.map(
-			({ text, moduleName, proof }) =>
-				`${text} in ${moduleName}: ${VERDICT_WORDS[proof.verdict].toLowerCase()}.`
-		);
+	const reasons = (some: CaseFacts['codes']) =>
+		some.map(({ text, moduleName, proof }): OpenReason => ({
+			reason: 'code',
+			text,
+			moduleName,
+			verdict: proof.verdict
+		}));
 	// What stands between a code and its proof for the whole case is said once, below.
-	open.push(...words(unsettled.filter(({ proof }) => !isSaidOfCase(proof))));
+	open.push(...reasons(unsettled.filter(({ proof }) => !isSaidOfCase(proof))));
 	if (codes.length === 0) return [...open, ...silentNow(facts), ...untaught(facts), ...illFitted(facts)];
 	if (lastClear && unsettled.length > 0) {
 		const check = latest(entries, 'lamp-check');
 		if (!check || !happenedAfter(entries, check, lastClear)) {
-			open.push('The lamps have not been watched at key-on since the clear.');
+			open.push({ reason: 'lamps-not-watched' });
 		} else {
 			for (const { lamp, result } of check.payload.lamps) {
-				if (result !== 'lit and went out') open.push(`The ${lamp} lamp ${result}.`);
+				if (result !== 'lit and went out') open.push({ reason: 'lamp-stays', lamp, result });
 			}
 		}
 	}
 	if (lastClear && lastCompleteScan && !happenedAfter(entries, lastCompleteScan, lastClear))
-		open.push('Not every module has been read since the clear.');
+		open.push({ reason: 'not-read-since-clear' });
 	open.push(...silentNow(facts), ...untaught(facts), ...illFitted(facts));
 	// Nothing is signed while a code is open, whoever was to say so.
-	return open.length > 0 ? open : words(unsettled);
+	return open.length > 0 ? open : reasons(unsettled);
 }
 
 /** Lamps and calibrations are the same for every code: they are said once. */
@@ -93,28 +95,27 @@ const isSaidOfCase = ({ verdict, marks }: CodeProof): boolean =>
 	marks['live-clean']?.state !== 'bad';
 
 /** What a sheet shows to be not right, and a fuse that was renewed without its cause. */
-const illFitted = ({ entries }: CaseFacts): string[] => [
+const illFitted = ({ entries }: CaseFacts): OpenReason[] => [
 	...lastFittings(entries).flatMap(({ payload }) =>
-		fittingLacks(payload).map((lack) => `${payload.name}: ${lack}.`)
+		fittingLacks(payload).map((lack): OpenReason => ({ reason: 'ill-fitted', sheet: payload.name, lack }))
 	),
-	...unexplainedFuses(entries).map(
-		(fuse) => `Why fuse ${fuse} blew is not found: its cause and its draw belong on the sheet Fuse.`
-	)
+	...unexplainedFuses(entries).map((fuse): OpenReason => ({ reason: 'fuse-unexplained', fuse }))
 ];
 
 /** What work calls for and nobody has done or waived. */
-export const untaught = ({ entries }: Pick<CaseFacts, 'entries'>): string[] =>
-	openCalibrations(entries).map((one) => {
-		const { calibration, module } = one.placed;
-		return `${calibration.name}, ${lowerFirst(module.name)}, is due: ${whyDue(one)}.`;
-	});
+const untaught = ({ entries }: CaseFacts): OpenReason[] =>
+	openCalibrations(entries).map((one) => ({
+		reason: 'calibration-due',
+		calibration: one.placed.calibration.name,
+		moduleName: one.placed.module.name,
+		because: whyDue(one)
+	}));
 
 /** Modules that do not answer, each a finding of its own. */
-function silentNow({ lastCompleteScan }: CaseFacts): string[] {
-	return (lastCompleteScan?.payload.modules ?? [])
+const silentNow = ({ lastCompleteScan }: CaseFacts): OpenReason[] =>
+	(lastCompleteScan?.payload.modules ?? [])
 		.filter((module) => !module.answered)
-		.map((module) => `${module.name} does not answer.`);
-}
+		.map((module) => ({ reason: 'silent', moduleName: module.name }));
 
 function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
 	const story = lampStory(entries);

@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import type { CaseFacts } from '../codes/caseFacts';
 import { standingItems } from './standingItems';
 import { ofKind } from '../thread/thread';
@@ -12,7 +13,8 @@ export function mayNotSign(
 	signOwnRepair: boolean
 ): string | null {
 	if (signature) return 'It is signed already.';
-	if (open.length > 0) return `Not yet: ${open[0]}`;
+	const [first] = open;
+	if (first) return `Not yet: ${openWords(first)}`;
 	const [standing] = standingItems(entries);
 	if (standing) return `Not yet: ${standing.words}`;
 	const last = ofKind(entries, 'repair').at(-1);

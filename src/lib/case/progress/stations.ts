@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import { isSettled } from '../../core/prove/proof';
 import type { CaseFacts } from '../codes/caseFacts';
 import type { RoundResult } from '../entries/wheel-round/payload';
@@ -87,15 +88,17 @@ function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> 
 function prove(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	const { entries, codes, open, lastClear, lastScan } = facts;
 	const story = lampStory(entries);
+	const [first] = open;
+	const firstWords = first ? openWords(first) : null;
 	if (story) {
 		if (!story.read || !story.mended) return { state: 'open', lacks: null };
-		return open.length === 0 ? { state: 'done', lacks: null } : { state: 'begun', lacks: open[0] ?? null };
+		return open.length === 0 ? { state: 'done', lacks: null } : { state: 'begun', lacks: firstWords };
 	}
 	if (lastScan && open.length === 0) return { state: 'done', lacks: null };
 	const unproven = codes.filter((code) => !isSettled(code.proof.verdict));
 	const returned = unproven.some((code) => code.proof.verdict.startsWith('back-'));
 	const lacks =
-		unproven.length > 0 ? `${plural(unproven.length, 'code')} open` : lastClear ? (open[0] ?? null) : null;
+		unproven.length > 0 ? `${plural(unproven.length, 'code')} open` : lastClear ? firstWords : null;
 	return { state: returned ? 'bad' : lastClear ? 'begun' : 'open', lacks };
 }
 

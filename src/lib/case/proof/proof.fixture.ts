@@ -1,3 +1,4 @@
+import { openWords } from '../codes/openReason';
 import type { PayloadOf } from '../entries/entry';
 import { projectCase } from '../progress/project';
 import { proofView } from './proofView';
@@ -76,7 +77,11 @@ export class ProofThread extends ThreadMaker {
 		const view = projectCase(this.thread);
 		const [code] = view.codes;
 		if (!code) throw new Error('no code');
-		return { ...proofView(code, view.entries, view.codes), open: view.open, proven: view.proven };
+		return {
+			...proofView(code, view.entries, view.codes),
+			open: view.open.map(openWords),
+			proven: view.proven
+		};
 	}
 }
 /** Listened to, and read once. */

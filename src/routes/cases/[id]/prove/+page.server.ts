@@ -4,7 +4,7 @@ import { beforeAfter } from '$lib/case/paper/beforeAfter';
 import { proofView, type ProofView } from '$lib/case/proof/proofView';
 import type { Entry } from '$lib/case/entries/entry';
 import { openCalibrations } from '$lib/case/mend/calibrations';
-import { untaught } from '$lib/case/progress/project';
+import { openWords } from '$lib/case/codes/openReason';
 import { whenItShows } from '$lib/case/listen/complaint';
 import { facetsOf } from '$library/vocabulary';
 import { lowerFirst } from '$lib/case/words';
@@ -85,7 +85,7 @@ export const load = async ({ params, depends, locals }) => {
 		sides: beforeAfter(entries),
 		mayLetGo: locals.member !== null && maySign(locals.member),
 		headline: proofHeadline(view.codes),
-		open: view.open.filter((reason) => !untaught(view).includes(reason)),
+		open: view.open.filter(({ reason }) => reason !== 'calibration-due').map(openWords),
 		due: openCalibrations(view.entries).map(({ placed }) => lowerFirst(placed.calibration.name)),
 		scanned: view.lastScan !== null,
 		lamp: lampOf(entries),
