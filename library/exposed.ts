@@ -18,7 +18,9 @@ export function makersAlone(type: VehicleType, place: string): ModuleType | null
 
 /** Modules that hang on a fuse, ground point or splice. */
 const hangingOn = ({ modules }: VehicleType, place: string): ModuleType[] =>
-	modules.filter(({ hangsOn }) => hangsOn.some(({ name, kind }) => kind !== 'segment' && name === place));
+	modules.filter(({ suppliedBy }) =>
+		suppliedBy.some(({ name, kind }) => kind !== 'segment' && name === place)
+	);
 
 /** What a place exposes, whatever is done at it. */
 export function exposedAt(type: VehicleType, place: string): string[] {

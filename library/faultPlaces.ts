@@ -22,7 +22,7 @@ export function placesFor(fault: Fault, type: VehicleType): string[] {
 			return harness.splices
 				.map(({ name }) => name)
 				.filter((name) =>
-					type.modules.some((module) => module.hangsOn.some((hanger) => hanger.name === name))
+					type.modules.some((module) => module.suppliedBy.some((hanger) => hanger.name === name))
 				);
 		case 'vehicle':
 			return ['vehicle'];

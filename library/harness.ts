@@ -56,7 +56,7 @@ export type Harness = z.infer<typeof Harness>;
 export type Conductor = Harness['conductors'][number];
 
 /** Something that modules hang on, by the name the vehicle's diagrams give it. */
-export interface Hanger {
+export interface Supply {
 	kind: 'fuse' | 'ground' | 'splice' | 'segment';
 	name: string;
 	where: string;
@@ -69,17 +69,17 @@ export const thingOf = (point: string): string => point.split('.')[0] ?? point;
  * What a device hangs on, from the source to the device: its fuses, ground points, bus segments, then the splices on the
  * way to them. Splices of the trunk are left out for the bus: a trunk passes everybody.
  */
-export function hangersOf(
+export function suppliesOf(
 	harness: Harness,
 	device: string,
 	pins: Record<string, string>,
 	segments: string[]
-): Hanger[] {
+): Supply[] {
 	const ends = (pin: string) =>
 		harness.conductors.filter((wire) => [wire.points[0], wire.points.at(-1)].includes(`${device}.${pin}`));
 	const otherEnd = (wire: Conductor, from: string) =>
 		(wire.points[0] === from ? wire.points.at(-1) : wire.points[0]) ?? from;
-	const found: Record<Hanger['kind'], Set<string>> = {
+	const found: Record<Supply['kind'], Set<string>> = {
 		fuse: new Set(),
 		ground: new Set(),
 		segment: new Set(segments),
@@ -111,7 +111,7 @@ export function hangersOf(
 				found.splice.add(thingOf(splice));
 		}
 	}
-	const listed = (kind: Hanger['kind'], list: { name: string; where: string }[]): Hanger[] =>
+	const listed = (kind: Supply['kind'], list: { name: string; where: string }[]): Supply[] =>
 		list.filter(({ name }) => found[kind].has(name)).map(({ name, where }) => ({ kind, name, where }));
 	return [
 		...listed('fuse', harness.fuses),

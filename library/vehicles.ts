@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { hangersOf, Harness, type Hanger } from './harness';
+import { suppliesOf, Harness, type Supply } from './harness';
 import { Position } from './positions';
 import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 import marlow from './vehicles/brindle-marlow-16.json' with { type: 'json' };
@@ -93,7 +93,7 @@ const VehicleType = z.object({
 	harness: Harness
 });
 type Described = z.infer<typeof VehicleType>;
-export type ModuleType = Described['modules'][number] & { hangsOn: Hanger[] };
+export type ModuleType = Described['modules'][number] & { suppliedBy: Supply[] };
 export type WheelType = Described['wheels'][number];
 export type VehicleType = Omit<Described, 'modules'> & { modules: ModuleType[] };
 
@@ -101,7 +101,7 @@ export type VehicleType = Omit<Described, 'modules'> & { modules: ModuleType[] }
 function withHangers(type: Described): VehicleType {
 	const modules = type.modules.map((module) => {
 		const segments = module.role === 'gateway' ? [] : [module.segment];
-		return { ...module, hangsOn: hangersOf(type.harness, module.role, module.pins, segments) };
+		return { ...module, suppliedBy: suppliesOf(type.harness, module.role, module.pins, segments) };
 	});
 	return { ...type, modules };
 }

@@ -14,7 +14,7 @@ import { uniform } from '../src/lib/bench/vehicle';
 import { mixedSeed } from '../src/lib/bench/technician/mixedSeed';
 import { trialVehicle } from '../src/lib/bench/technician/trialVehicle';
 import { countedFromNow } from './countedFrom';
-import { Technician } from '../src/lib/bench/technician/technician';
+import { SimulatedTechnician } from '../src/lib/bench/technician/simulatedTechnician';
 
 /** Seeds apart from those of any trial, which count up from small numbers. */
 const FIRST_SEED = Number(process.env.FIRST_SEED ?? 900_000_000);
@@ -59,7 +59,7 @@ function binsFor(fault: Fault): OutcomeBin[] {
 function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => number): PlacedTest[] {
 	const pick = (list: string[]) => list[Math.floor(random() * list.length)];
 	const reader = wheelReaderOf(type)?.role;
-	const hangs = type.modules.filter(({ hangsOn }) => hangsOn.some(({ name }) => name === at));
+	const hangs = type.modules.filter(({ suppliedBy }) => suppliedBy.some(({ name }) => name === at));
 	const corners = fault.at === 'corner' ? [at] : [pick(allPlaces('corner', type))];
 	const touchesWheels = fault.at === 'corner' || at === reader || hangs.some(({ role }) => role === reader);
 	const segment = type.modules.find(({ role }) => role === at)?.segment;
@@ -110,7 +110,7 @@ function countOne(
 	if (at === undefined) return;
 	const { severity, everyKm } = drawn(bin, random);
 	const vehicle = trialVehicle(type, fault ? [{ id: fault.id, at, severity, everyKm }] : [], seed);
-	const technician = new Technician(vehicle, random);
+	const technician = new SimulatedTechnician(vehicle, random);
 	const tests = fault
 		? worthDoing(fault, at, type, random)
 		: testsFor(type).filter(

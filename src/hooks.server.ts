@@ -18,11 +18,11 @@ const STOP_MS = 5_000;
 
 /** Ends streams and recordings, finishes what is being written and closes the database; then the process may go. */
 function stopWell(): void {
-	const { streams, desk, log } = services;
+	const { streams, vehicleJobs, log } = services;
 	const late = setTimeout(() => process.exit(1), STOP_MS);
 	late.unref();
 	streams.endAll();
-	void desk
+	void vehicleJobs
 		.stop()
 		.then(() => services.close())
 		.catch((error: unknown) => log.error({ err: error }, 'not everything could be ended well'))

@@ -7,9 +7,9 @@ import { allPlaces, placesFor } from '../faultPlaces';
 import { repairs } from '../repairs';
 import { vehicleTypes } from '../vehicles';
 import { codeSigns, isSilent, type CodeForSigns } from './codeSigns';
-import { afterWork, leftBehindBy, leftBehindByOurs } from './leftBehind';
+import { afterWork, repairInducedBy, repairInducedByOurs } from './repairInduced';
 import { reasonModel } from './model';
-import { schoolOf } from './schools';
+import { approachOf } from './approaches';
 import priors from './priors.json' with { type: 'json' };
 import { faultClass, relationOf } from './relations';
 import { mayProve, replacedKey, searchKey } from './ruledSigns';
@@ -366,7 +366,7 @@ describe('what work leaves behind', () => {
 		['hub-bearing', 'encoder-reversed', 'tyre-other-size'],
 		['steering-gear', 'steering-angle-off-centre', 'encoder-reversed']
 	])('%s: %s and not %s', (work, leaves, not) => {
-		const left = leftBehindBy([work]);
+		const left = repairInducedBy([work]);
 		expect(left.get(leaves)).toBe(work);
 		expect(left.has(not)).toBe(false);
 	});
@@ -376,7 +376,7 @@ describe('what work leaves behind', () => {
 		const leftBy = (kind: string, place: string) => {
 			const repair = model.repairs.find((one) => one.kind === kind && one.place === place);
 			if (!repair) throw new Error(`no ${kind} at ${place}`);
-			return leftBehindByOurs(model, repair, 'entry', 1);
+			return repairInducedByOurs(model, repair, 'entry', 1);
 		};
 		for (const kind of ['clean-module-plug', 'code-module', 'calibrate'])
 			expect(leftBy(kind, 'brake'), kind).toEqual([]);
@@ -392,7 +392,7 @@ describe('what work leaves behind', () => {
 	});
 
 	it('names only faults that work by a person puts there, or that it can disturb', () => {
-		for (const id of leftBehindBy([
+		for (const id of repairInducedBy([
 			'sensor',
 			'hub',
 			'tyre',
@@ -408,10 +408,11 @@ describe('what work leaves behind', () => {
 
 describe('schools', () => {
 	it('disagree about tests that the library has', () => {
-		const quarrels = [...testKinds.keys()].filter((kind) => schoolOf(kind) !== null);
+		const quarrels = [...testKinds.keys()].filter((kind) => approachOf(kind) !== null);
 		expect(quarrels).toContain('substitute');
 		for (const kind of quarrels)
-			for (const instead of schoolOf(kind)?.instead ?? []) expect(testKinds.has(instead), instead).toBe(true);
-		expect(schoolOf('battery')).toBeNull();
+			for (const instead of approachOf(kind)?.instead ?? [])
+				expect(testKinds.has(instead), instead).toBe(true);
+		expect(approachOf('battery')).toBeNull();
 	});
 });

@@ -41,7 +41,9 @@ export function relationOf(
 		return segment(fault.place) === segment(seen.place) ? 'segment' : 'beyond';
 	}
 	// Of what feeds several: who hangs on it.
-	const hanging = type.modules.filter(({ hangsOn }) => hangsOn.some(({ name }) => name === fault.place));
+	const hanging = type.modules.filter(({ suppliedBy }) =>
+		suppliedBy.some(({ name }) => name === fault.place)
+	);
 	const hangs = (role: string | undefined) => hanging.some((one) => one.role === role);
 	// Behind a dead gateway nothing can be asked, whatever its own feed.
 	if (seen.kind === 'corner') return hangs(reader) ? 'read' : hangs('gateway') ? 'behind' : 'other';

@@ -55,7 +55,7 @@ function doneByMaker({ world: { type }, activity, network }: RepairedVehicle, at
 function workOnModule({ world, module }: RepairedVehicle, done: string, at: string): void {
 	const isWheel = world.wheels.some(({ position }) => position === at);
 	const one = module(isWheel ? (wheelReaderOf(world.type)?.role ?? at) : at);
-	if (done === 'code-module') one?.keeping.code();
+	if (done === 'code-module') one?.nonVolatile.code();
 	if (done === 'calibrate') {
 		for (const routine of one?.routines.values() ?? []) {
 			if (routine.refuses?.(world) === null) routine.done(world);
@@ -64,7 +64,7 @@ function workOnModule({ world, module }: RepairedVehicle, done: string, at: stri
 	if (done === 'renew-module' && one) {
 		// A new part knows no codes, and nothing of this vehicle; what is older than coding has nothing to know.
 		one.clear(null);
-		if (world.type.tells === 'link') one.keeping.erase();
+		if (world.type.tells === 'link') one.nonVolatile.erase();
 		one.restart();
 	}
 }

@@ -2,7 +2,7 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
 import { wheelReaderOf } from '../../../library/measurePoints';
 import { Electrics, restingSupply } from './electrics';
-import { Activity, type Teasing } from './faults/activity';
+import { Activity, type Disturbance } from './faults/activity';
 import type { BenchFault } from './faults/benchFault';
 import { applyOnce, BATTERY_VOLTS, type Target } from './faults/effects';
 import { makeModules } from './modules/makeModules';
@@ -49,7 +49,7 @@ export class BenchVehicle {
 	private readonly byRole = new Map<string, Module>();
 	private readonly activity: Activity;
 	private readonly target: Target;
-	private readonly teasing: Teasing = { wiggled: null, sprayed: new Map() };
+	private readonly disturbance: Disturbance = { wiggled: null, sprayed: new Map() };
 	private readonly busyUntilS = new Map<number, number>();
 	/** Its rings, past their sensors. */
 	readonly turning: Turning;
@@ -127,7 +127,7 @@ export class BenchVehicle {
 		world.timeS += stepS;
 		for (const [i, { gripShare }] of world.wheels.entries()) world.motion.gripShare[i] = gripShare;
 		world.motion.step(stepS);
-		this.electrics.update(this.activity.step(world.motion, this.teasing, world.timeS, stepS));
+		this.electrics.update(this.activity.step(world.motion, this.disturbance, world.timeS, stepS));
 		this.turning.step();
 		for (const module of this.modules.values()) {
 			if (this.powered(module)) module.step(world, stepS);
@@ -177,10 +177,10 @@ export class BenchVehicle {
 
 	/** Whether nothing goes on that nobody looks at: nothing turns, nothing is moved by hand. */
 	get quiet(): boolean {
-		const { world, teasing } = this;
+		const { world, disturbance } = this;
 		return (
 			world.motion.still &&
-			(teasing.wiggled?.untilS ?? 0) <= world.timeS &&
+			(disturbance.wiggled?.untilS ?? 0) <= world.timeS &&
 			world.wheels.every(({ steel }) => (steel?.left ?? 0) === 0)
 		);
 	}
@@ -206,7 +206,7 @@ export class BenchVehicle {
 	addFault(fault: BenchFault): void {
 		this.activity.add(fault);
 		applyOnce(this.target, fault);
-		this.electrics.update(this.activity.step(this.world.motion, this.teasing, this.world.timeS, 0));
+		this.electrics.update(this.activity.step(this.world.motion, this.disturbance, this.world.timeS, 0));
 	}
 
 	/** Does a repair at a place, as {@link repair} has it. False for no such place. */
@@ -215,7 +215,7 @@ export class BenchVehicle {
 		const module = (role: string) => this.byRole.get(role);
 		const addFault = (fault: BenchFault) => this.addFault(fault);
 		const done = repair({ world, network, activity, module, addFault }, at, kind, leaves);
-		if (done) this.electrics.update(activity.step(world.motion, this.teasing, world.timeS, 0));
+		if (done) this.electrics.update(activity.step(world.motion, this.disturbance, world.timeS, 0));
 		return done;
 	}
 
@@ -225,12 +225,12 @@ export class BenchVehicle {
 	 * @param links of a wheel's path, where only the plug or only the lead is moved; null = everything there
 	 */
 	wiggle(at: string, links: readonly string[] | null = null): void {
-		this.teasing.wiggled = { at, links, untilS: this.world.timeS + WIGGLE_S };
+		this.disturbance.wiggled = { at, links, untilS: this.world.timeS + WIGGLE_S };
 	}
 
 	/** Sprays water on a place; it dries within minutes. */
 	spray(at: string): void {
-		this.teasing.sprayed.set(at, this.world.timeS + WET_S);
+		this.disturbance.sprayed.set(at, this.world.timeS + WET_S);
 	}
 
 	/** Bridges the test plug of an older brake module, or opens it. False where there is none. */
@@ -243,7 +243,7 @@ export class BenchVehicle {
 
 	/** Blows a place dry again. */
 	dry(at: string): void {
-		this.teasing.sprayed.delete(at);
+		this.disturbance.sprayed.delete(at);
 	}
 
 	/** Opens or closes a plug. False where there is none of that name. */
@@ -272,7 +272,7 @@ export class BenchVehicle {
 			modules: [...this.modules].map(([address, module]) => ({
 				address,
 				monitors: module.monitors.map((monitor) => monitor.memory),
-				kept: module.keeping.memory
+				kept: module.nonVolatile.memory
 			}))
 		} satisfies VehicleMemory);
 	}
@@ -289,7 +289,7 @@ export class BenchVehicle {
 		for (const thing of memory.open) this.network.setPlugged(thing, false);
 		for (const { address, monitors, kept } of memory.modules) {
 			const module = this.modules.get(address);
-			module?.keeping.recall(kept);
+			module?.nonVolatile.recall(kept);
 			for (const one of monitors) module?.monitors.find((m) => m.rule.dtc === one.dtc)?.recall(one);
 		}
 		this.electrics.update(true);

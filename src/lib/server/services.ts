@@ -10,7 +10,7 @@ import { inlineWork } from './heavy/inline';
 import { WorkerPool } from './heavy/pool';
 import type { HeavyWork } from './heavy/tasks';
 import { takeAwayHalves } from './bundle/importBundle';
-import { LinkDesk } from './jobs/desk';
+import { VehicleJobs } from './jobs/vehicleJobs';
 import { Outlooks } from './jobs/outlooks';
 import type { ServiceOptions } from './serviceOptions';
 import { storesOn, type Stores } from './stores';
@@ -18,7 +18,7 @@ import { storesOn, type Stores } from './stores';
 /** Everything a request may need, made once. */
 export interface Services extends Stores {
 	auth: Auth;
-	desk: LinkDesk;
+	vehicleJobs: VehicleJobs;
 	outlooks: Outlooks;
 	/** Files and papers, on other threads. */
 	heavy: HeavyWork;
@@ -55,7 +55,7 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 	await made.codes.prepare();
 	const halves = await takeAwayHalves(db);
 	if (halves > 0) log.warn({ halves }, 'cases that were only half brought in were taken away');
-	const recovered = await made.desk.recover();
+	const recovered = await made.vehicleJobs.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
 	// Nobody waits for this: a case that is looked at before its turn is computed then.
@@ -91,14 +91,14 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions): Service
 		const view = projectCase(thread, await codes.bookFor(codesOn(thread)));
 		return caseTestConditions(view).map(({ name, condition }) => ({ name, condition }));
 	};
-	const desk = new LinkDesk(db, threads, cases, captures, log, undefined, testsOf, (input) =>
+	const vehicleJobs = new VehicleJobs(db, threads, cases, captures, log, undefined, testsOf, (input) =>
 		heavy.ask('endedRecording', input)
 	);
 	const outlooks = new Outlooks(db, log, thinking);
 	return {
 		...stores,
 		auth: makeAuth({ db, secret: options.secret, origin: options.origin }),
-		desk,
+		vehicleJobs,
 		outlooks,
 		heavy,
 		thinking,
@@ -106,7 +106,7 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions): Service
 		failedTries: new FailedTries(),
 		log,
 		async close() {
-			await desk.stop();
+			await vehicleJobs.stop();
 			await cases.settled();
 			await Promise.all([heavy.close(), thinking.close()]);
 			db.$client.close();

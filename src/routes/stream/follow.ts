@@ -4,18 +4,18 @@ type Send = (name: 'head' | 'next' | 'job' | 'rows', value: unknown) => void;
 
 /** Tells how a case goes on, where it stands now first. @returns how to stop */
 export async function followCase(
-	{ threads, desk, outlooks }: Pick<Services, 'threads' | 'desk' | 'outlooks'>,
+	{ threads, vehicleJobs, outlooks }: Pick<Services, 'threads' | 'vehicleJobs' | 'outlooks'>,
 	caseId: string,
 	send: Send
 ): Promise<() => void> {
 	const stops = [
 		threads.listen(caseId, (seq) => send('head', seq)),
 		outlooks.listen(caseId, (seq) => send('next', seq)),
-		desk.watch(caseId, (status) => send('job', status))
+		vehicleJobs.watch(caseId, (status) => send('job', status))
 	];
 	send('head', await threads.headSeq(caseId));
 	// Also when there is none: whoever reconnects may be waiting for work that died with another server.
-	send('job', desk.status(caseId));
+	send('job', vehicleJobs.status(caseId));
 	return () => stops.forEach((stop) => stop());
 }
 
@@ -28,7 +28,7 @@ const LOOKED_AT_S = 120;
  * the next when one has ended. @returns how to stop
  */
 export function followLive(
-	{ desk }: Pick<Services, 'desk'>,
+	{ vehicleJobs }: Pick<Services, 'vehicleJobs'>,
 	caseId: string,
 	whole: boolean,
 	send: Send
@@ -36,15 +36,15 @@ export function followLive(
 	let following: string | null = null;
 	let unwatch: (() => void) | null = null;
 	const look = () => {
-		const status = desk.status(caseId);
+		const status = vehicleJobs.status(caseId);
 		const running = status?.kind === 'record' && status.state === 'running' ? status.id : null;
 		if (running === following && (running === null || unwatch)) return;
 		unwatch?.();
 		unwatch = null;
 		following = running;
 		if (!running) return;
-		const afterS = whole ? -1 : (desk.recordedS(caseId) ?? 0) - LOOKED_AT_S;
-		unwatch = desk.watchLive(caseId, (batch) => send('rows', batch), afterS);
+		const afterS = whole ? -1 : (vehicleJobs.recordedS(caseId) ?? 0) - LOOKED_AT_S;
+		unwatch = vehicleJobs.watchLive(caseId, (batch) => send('rows', batch), afterS);
 	};
 	const looking = setInterval(look, LOOK_AGAIN_MS);
 	look();

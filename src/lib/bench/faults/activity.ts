@@ -4,7 +4,7 @@ import type { Motion } from '../motion';
 import { libraryFault, type BenchFault } from './benchFault';
 
 /** What hands do to make a fault show or hide. */
-export interface Teasing {
+export interface Disturbance {
 	/** Place that is being wiggled, which links of a wheel's path there (null = all of them), until when. */
 	wiggled: { at: string; links: readonly string[] | null; untilS: number } | null;
 	/** Places that water was sprayed on, until when each dries. */
@@ -77,12 +77,12 @@ export class Activity {
 	}
 
 	/** @returns whether the faults that show are others than before */
-	step(motion: Motion, teasing: Teasing, timeS: number, dtS: number): boolean {
+	step(motion: Motion, disturbance: Disturbance, timeS: number, dtS: number): boolean {
 		if (this.list.length === 0 && !this.changed) return false;
 		this.grow(motion);
 		for (const present of this.list) {
 			if (alwaysThere(present.fault)) continue;
-			const active = this.shows(present, motion, teasing, timeS, dtS);
+			const active = this.shows(present, motion, disturbance, timeS, dtS);
 			if (active === present.active) continue;
 			present.active = active;
 			this.changed = true;
@@ -92,11 +92,17 @@ export class Activity {
 		return changed;
 	}
 
-	private shows(present: Present, motion: Motion, teasing: Teasing, timeS: number, dtS: number): boolean {
+	private shows(
+		present: Present,
+		motion: Motion,
+		disturbance: Disturbance,
+		timeS: number,
+		dtS: number
+	): boolean {
 		const { fault } = present;
 		const { when = {} } = libraryFault(fault.id);
 		const kmh = motion.speedMps * 3.6;
-		const wet = (teasing.sprayed.get(fault.at) ?? -Infinity) > timeS ? 1 : motion.around.wet;
+		const wet = (disturbance.sprayed.get(fault.at) ?? -Infinity) > timeS ? 1 : motion.around.wet;
 		if (when.wet !== undefined && wet < when.wet) return false;
 		if (when.aboveC !== undefined && motion.hubC < when.aboveC) return false;
 		if (when.aboveKmh !== undefined && kmh < when.aboveKmh) return false;
@@ -104,7 +110,7 @@ export class Activity {
 		const everyKm = fault.everyKm ?? when.everyKm;
 		if (everyKm === undefined && when.shaking === undefined) return true;
 		if (timeS < present.untilS) return true;
-		const wiggled = this.isWiggled(fault, teasing.wiggled, timeS);
+		const wiggled = this.isWiggled(fault, disturbance.wiggled, timeS);
 		const perS =
 			(everyKm === undefined ? 0 : motion.speedMps / (everyKm * 1000)) +
 			// A distance that was asked for replaces the road's own rate.
@@ -120,7 +126,7 @@ export class Activity {
 	}
 
 	/** A wheel's socket at the module is moved where the module is. */
-	private isWiggled({ id, at }: BenchFault, wiggled: Teasing['wiggled'], timeS: number): boolean {
+	private isWiggled({ id, at }: BenchFault, wiggled: Disturbance['wiggled'], timeS: number): boolean {
 		if (!wiggled || wiggled.untilS <= timeS) return false;
 		const { link } = libraryFault(id);
 		const where = link === 'module-connector' && this.reader !== null ? this.reader : at;

@@ -62,13 +62,13 @@ export function applyOnce(target: Target, fault: BenchFault): void {
 
 function change(module: Module | undefined, effect: Effect & { do: 'keep' }, severity: number): void {
 	if (!module) return;
-	const { keeping } = module;
-	if (effect.id === '*') return keeping.erase();
-	if (effect.what === 'erase') keeping.write(effect.id, null);
-	else if (effect.what === 'garble') keeping.write(effect.id, rawValue(effect.id, 'other'));
+	const { nonVolatile } = module;
+	if (effect.id === '*') return nonVolatile.erase();
+	if (effect.what === 'erase') nonVolatile.write(effect.id, null);
+	else if (effect.what === 'garble') nonVolatile.write(effect.id, rawValue(effect.id, 'other'));
 	else {
-		const now = numberOf(effect.id, keeping.read(effect.id)) ?? 0;
-		keeping.write(effect.id, rawValue(effect.id, now * atSeverity(effect.amount, severity)));
+		const now = numberOf(effect.id, nonVolatile.read(effect.id)) ?? 0;
+		nonVolatile.write(effect.id, rawValue(effect.id, now * atSeverity(effect.amount, severity)));
 	}
 }
 

@@ -5,7 +5,7 @@ import { BenchScope } from '../instruments/scope';
 import { WHEEL_SPEED_ID } from '../modules/corners';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { pinFor } from '../physics/wiring';
-import { ROAD_TEST } from '../technician/watching';
+import { ROAD_TEST } from '../technician/liveTests';
 import type { BenchVehicle } from '../vehicle';
 
 export type Observations = Record<string, string | number>;

@@ -52,18 +52,18 @@ export class BrakeControl extends WheelModule {
 			takesS: 1,
 			done: (world) => {
 				const raw = this.lines.rawBar(world);
-				return Math.abs(raw) < MOST_ZERO_BAR && this.keeping.write('D163', rawValue('D163', raw));
+				return Math.abs(raw) < MOST_ZERO_BAR && this.nonVolatile.write('D163', rawValue('D163', raw));
 			}
 		});
 		this.keep('D164', 1, false);
 		this.routines.set('0205', {
 			refuses: () => {
 				this.learning = noCoverage(LEARNING);
-				return this.keeping.has('D150') ? null : CONDITIONS_NOT_RIGHT;
+				return this.nonVolatile.has('D150') ? null : CONDITIONS_NOT_RIGHT;
 			},
 			takesS: 0,
 			ready: (world, dtS) => this.learns(world, dtS),
-			done: () => this.keeping.write('D164', rawValue('D164', 1))
+			done: () => this.nonVolatile.write('D164', rawValue('D164', 1))
 		});
 		this.routines.set('0204', { refuses: stands, takesS: 5, done: (world) => this.lines.pumpFed(world) });
 	}

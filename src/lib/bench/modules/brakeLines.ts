@@ -4,7 +4,7 @@ import { nodeVolts, type Solution } from '../physics/network';
 import { pinFor } from '../physics/wiring';
 import { reading, type World } from '../world';
 import type { Watch } from './module';
-import type { Keeping } from './keeping';
+import type { NonVolatileMemory } from './nonVolatileMemory';
 import type { Lamp, Sample } from './monitor';
 
 /** What reaches the pins of brake control besides its wheels, in one electrical state. */
@@ -41,7 +41,7 @@ export class BrakeLines {
 
 	constructor(
 		private readonly type: ModuleType,
-		private readonly keeping: Keeping
+		private readonly nonVolatile: NonVolatileMemory
 	) {}
 
 	/** What the wiring does to the lines, worked out once for each electrical state. */
@@ -93,7 +93,7 @@ export class BrakeLines {
 
 	/** Pressure as the module has it. */
 	bar(world: World): number {
-		return this.rawBar(world) - (this.keeping.number('D163') ?? 0);
+		return this.rawBar(world) - (this.nonVolatile.number('D163') ?? 0);
 	}
 
 	pressureWatches(own: () => OwnMotion, lamps: Lamp[]): Watch[] {
@@ -109,7 +109,7 @@ export class BrakeLines {
 			line('413112', (volts) => volts >= LINE_HIGH_V),
 			{
 				rule: { dtc: '413154', failS: 0.5, passS: 0.5, lamps },
-				sample: (): Sample => (this.keeping.has('D163') ? 'pass' : 'fail')
+				sample: (): Sample => (this.nonVolatile.has('D163') ? 'pass' : 'fail')
 			},
 			{
 				/** Pressure at rest although nobody brakes: the zero is wrong. */

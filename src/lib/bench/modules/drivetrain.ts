@@ -15,12 +15,12 @@ export class PowerSteering extends Module {
 		this.watch({
 			/** End stops not learned, as after the battery was off. */
 			rule: { dtc: '405254', failS: 0.5, passS: 0.5, lamps: ['steering'] },
-			sample: (): Sample => (this.keeping.has('D165') ? 'pass' : 'fail')
+			sample: (): Sample => (this.nonVolatile.has('D165') ? 'pass' : 'fail')
 		});
 		this.routines.set('0210', {
 			refuses: (world) => standingOnly(world, this.volts(world)),
 			takesS: 8,
-			done: () => this.keeping.write('D165', rawValue('D165', 1))
+			done: () => this.nonVolatile.write('D165', rawValue('D165', 1))
 		});
 	}
 

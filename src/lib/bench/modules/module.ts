@@ -3,7 +3,7 @@ import type { ModuleRole, ModuleType } from '../../../../library';
 import type { RawValue } from '../../core/uds/readCodes';
 import { supplyVolts, type World } from '../world';
 import { commonValue, rawValue } from './identity';
-import { Keeping } from './keeping';
+import { NonVolatileMemory } from './nonVolatileMemory';
 import type { Said } from './messages';
 import { Monitor, type Lamp, type MonitorRule, type Sample } from './monitor';
 
@@ -50,7 +50,7 @@ const SESSION_TIMEOUT_S = 5;
  */
 export abstract class Module {
 	readonly monitors: Monitor[] = [];
-	readonly keeping = new Keeping();
+	readonly nonVolatile = new NonVolatileMemory();
 	readonly routines = new Map<string, Routine>();
 	/** A routine that runs or has run since power came: its number, its end, and how it went. */
 	routine: { id: string; endsAtS: number; result: 'running' | 'good' | 'failed' } | null = null;
@@ -94,7 +94,7 @@ export abstract class Module {
 
 	/** Declares something it keeps without power. @param writable by a tester that has unlocked it */
 	protected keep(id: string, value: number | string, writable: boolean): void {
-		this.keeping.declare(id, rawValue(id, value), rawValue(id, null), writable);
+		this.nonVolatile.declare(id, rawValue(id, value), rawValue(id, null), writable);
 	}
 
 	/** Identifiers of its own, each with its value now (raw hex). */
@@ -104,7 +104,7 @@ export abstract class Module {
 	identify(id: string, world: World): string | null {
 		const driven = this.outputs.get(id);
 		if (driven !== undefined) return rawValue(id, driven);
-		return this.tell(id, world) ?? this.keeping.read(id) ?? commonValue(id, this, world, this.software);
+		return this.tell(id, world) ?? this.nonVolatile.read(id) ?? commonValue(id, this, world, this.software);
 	}
 
 	step(world: World, dtS: number): void {

@@ -9,11 +9,11 @@ const MOST_ZERO_DEG = 60;
 
 const calibrationMissing = (module: Module, id: string, dtc: string, lamps: Lamp[]): Watch => ({
 	rule: { dtc, failS: 0.5, passS: 0.5, lamps },
-	sample: (): Sample => (module.keeping.has(id) ? 'pass' : 'fail')
+	sample: (): Sample => (module.nonVolatile.has(id) ? 'pass' : 'fail')
 });
 
 /** A zero kept by a module; nothing where it was never learned. */
-const zero = (module: Module, id: string): number => module.keeping.number(id) ?? 0;
+const zero = (module: Module, id: string): number => module.nonVolatile.number(id) ?? 0;
 
 /** Steering angle module: tells the wheel's angle, from a zero it was taught. */
 export class SteeringAngle extends Module {
@@ -29,7 +29,7 @@ export class SteeringAngle extends Module {
 			takesS: 1,
 			done: (world) => {
 				const raw = reading(world.senses['steering-angle'], world.motion.steeringDeg);
-				return Math.abs(raw) < MOST_ZERO_DEG && this.keeping.write('D160', rawValue('D160', raw));
+				return Math.abs(raw) < MOST_ZERO_DEG && this.nonVolatile.write('D160', rawValue('D160', raw));
 			}
 		});
 	}
@@ -39,7 +39,7 @@ export class SteeringAngle extends Module {
 	}
 
 	protected override run(world: World): void {
-		this.say(world, { angleDeg: this.angle(world) }, this.keeping.has('D160') && !this.failing('060704'));
+		this.say(world, { angleDeg: this.angle(world) }, this.nonVolatile.has('D160') && !this.failing('060704'));
 	}
 
 	protected tell(id: string, world: World): string | null {
@@ -74,8 +74,8 @@ export class YawCluster extends Module {
 			refuses: (world) => standingOnly(world, this.volts(world)),
 			takesS: 3,
 			done: (world) =>
-				this.keeping.write('D161', rawValue('D161', reading(world.senses['yaw-rate'], 0))) &&
-				this.keeping.write('D162', rawValue('D162', reading(world.senses.lateral, 0)))
+				this.nonVolatile.write('D161', rawValue('D161', reading(world.senses['yaw-rate'], 0))) &&
+				this.nonVolatile.write('D162', rawValue('D162', reading(world.senses.lateral, 0)))
 		});
 	}
 
@@ -88,7 +88,7 @@ export class YawCluster extends Module {
 	}
 
 	protected override run(world: World): void {
-		const valid = this.keeping.has('D161') && this.keeping.has('D162') && !this.failing('060704');
+		const valid = this.nonVolatile.has('D161') && this.nonVolatile.has('D162') && !this.failing('060704');
 		this.say(world, { yawDegps: this.yaw(world), lateralG: this.lateral(world) }, valid);
 	}
 

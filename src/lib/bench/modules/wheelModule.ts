@@ -42,7 +42,7 @@ export abstract class WheelModule extends Module {
 		lamps: Lamp[]
 	) {
 		super(type, CYCLE_S, software);
-		this.lines = new BrakeLines(type, this.keeping);
+		this.lines = new BrakeLines(type, this.nonVolatile);
 		this.readers = wheels.map((wheel) => new WheelReader(wheel, CORNER_CODES[wheel.position]));
 		this.snapshotIds.push(...wheels.map(({ position }) => WHEEL_SPEED_ID[position]));
 		for (const [id, value] of Object.entries(codingOf(vehicle))) this.keep(id, value, true);
@@ -75,13 +75,15 @@ export abstract class WheelModule extends Module {
 			{
 				rule: { dtc: '455055', failS: 0.5, passS: 0.5, lamps },
 				sample: (): Sample =>
-					this.keeping.has('D150') && this.keeping.has('D151') && this.keeping.has('D152') ? 'pass' : 'fail'
+					this.nonVolatile.has('D150') && this.nonVolatile.has('D151') && this.nonVolatile.has('D152')
+						? 'pass'
+						: 'fail'
 			},
 			{
 				rule: { dtc: '455056', failS: 0.5, passS: 0.5, lamps },
 				sample: (): Sample => {
-					if (!this.keeping.has('D152')) return 'none';
-					return this.keeping.read('D152') === variant ? 'pass' : 'fail';
+					if (!this.nonVolatile.has('D152')) return 'none';
+					return this.nonVolatile.read('D152') === variant ? 'pass' : 'fail';
 				}
 			}
 		];
@@ -109,11 +111,11 @@ export abstract class WheelModule extends Module {
 	}
 
 	protected override run(world: World, dtS: number): void {
-		if (this.believedVersion !== this.keeping.version) {
-			this.believedVersion = this.keeping.version;
-			const told = this.keeping.has('D150') && this.keeping.has('D151');
-			const circumferenceM = (this.keeping.number('D150') ?? 2000) / 1000;
-			const teeth = this.keeping.number('D151') ?? 48;
+		if (this.believedVersion !== this.nonVolatile.version) {
+			this.believedVersion = this.nonVolatile.version;
+			const told = this.nonVolatile.has('D150') && this.nonVolatile.has('D151');
+			const circumferenceM = (this.nonVolatile.number('D150') ?? 2000) / 1000;
+			const teeth = this.nonVolatile.number('D151') ?? 48;
 			this.believed = told && circumferenceM > 0 && teeth > 0 ? { teeth, circumferenceM } : UNTOLD;
 		}
 		const before = this.now.referenceKmh;

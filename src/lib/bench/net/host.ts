@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { z } from 'zod';
 import { Position, type VehicleType } from '../../../../library';
-import { slipsOf } from '../../../../library/reason/leftBehind';
+import { slipsOf } from '../../../../library/reason/repairInduced';
 import { faults } from '../../../../library/faults';
 import { repairs, type PlaceKind } from '../../../../library/repairs';
 import type { BenchFault } from '../faults/benchFault';

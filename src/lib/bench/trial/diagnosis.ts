@@ -8,7 +8,7 @@ import { believe, type Belief } from '../../core/path/believe';
 import type { Observation } from '../../core/path/model';
 import { minutesOf } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
-import { Technician } from '../technician/technician';
+import { SimulatedTechnician } from '../technician/simulatedTechnician';
 import { trialVehicle } from '../technician/trialVehicle';
 import { uniform, type BenchVehicle } from '../vehicle';
 import type { TrialCase } from './trialCase';
@@ -23,7 +23,7 @@ export interface Bench {
 	readonly tests: readonly PlacedTest[];
 	/** Tests done since the last repair, and how many times each. */
 	readonly done: ReadonlyMap<string, number>;
-	readonly paid: ReadonlySet<string>;
+	readonly accessGained: ReadonlySet<string>;
 	readonly seen: Seen;
 	/** Repairs done, in order. */
 	readonly mended: readonly PlacedRepair[];
@@ -70,12 +70,12 @@ class Diagnosis implements Bench {
 	readonly model: ReasonModel;
 	readonly tests: readonly PlacedTest[];
 	readonly done = new Map<string, number>();
-	readonly paid = new Set<string>();
+	readonly accessGained = new Set<string>();
 	readonly mended: PlacedRepair[] = [];
 	seen: Seen = {};
 	troubled = true;
 	private readonly observations: Observation[] = [];
-	private readonly technician: Technician;
+	private readonly technician: SimulatedTechnician;
 	private readonly outcome: Outcome = {
 		minutes: 0,
 		tests: 0,
@@ -94,7 +94,7 @@ class Diagnosis implements Bench {
 	) {
 		this.model = modelOf(trial.type);
 		this.tests = testsFor(trial.type);
-		this.technician = new Technician(vehicle, uniform(trial.seed + 7));
+		this.technician = new SimulatedTechnician(vehicle, uniform(trial.seed + 7));
 	}
 
 	belief(): Belief {
@@ -145,12 +145,13 @@ class Diagnosis implements Bench {
 
 	private test(test: PlacedTest): void {
 		const { outcome } = this;
-		outcome.minutes += minutesOf(test, this.paid);
+		outcome.minutes += minutesOf(test, this.accessGained);
 		outcome.tests += 1;
-		for (const { id } of test.access) this.paid.add(id);
+		for (const { id } of test.access) this.accessGained.add(id);
 		// A road test puts the wheels on and the vehicle down.
 		if (test.kind.access.includes('down'))
-			for (const id of [...this.paid]) if (id === 'lifted' || id.startsWith('wheel:')) this.paid.delete(id);
+			for (const id of [...this.accessGained])
+				if (id === 'lifted' || id.startsWith('wheel:')) this.accessGained.delete(id);
 		this.done.set(test.id, (this.done.get(test.id) ?? 0) + 1);
 		const seen = this.technician.perform(test);
 		this.note(seen);

@@ -44,7 +44,7 @@ export const jaldi: Way = (bench) => {
 	const candidates = open.map((test) =>
 		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
 	);
-	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.paid, {
+	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.accessGained, {
 		...lookedInto(bench.model, Object.keys(bench.seen), candidates)
 	});
 	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);

@@ -12,7 +12,7 @@ import type { Entry } from '../entries/entry';
 import { circuitOpenedBy } from '../measure/benchTests';
 import { caseCalibrations, expectedAfter } from '../mend/calibrations';
 import { comesOf } from '../proof/comesAndGoes';
-import { storyOf, wasSeenLive } from '../proof/proofStory';
+import { historyOf, wasSeenLive } from '../proof/proofHistory';
 import { cascadeOf } from '../reason/cascade';
 import { latest, standing } from '../thread/thread';
 import { makerOf, typeOf } from '../thread/vehicleOf';
@@ -51,7 +51,7 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 				: undefined;
 		const followsFrom = consequence?.because ?? null;
 		const origin = originOf(code, followsFrom);
-		const proof = proveCode(storyOf(entries, code, code.madeByUs ? { atScan } : null), {
+		const proof = proveCode(historyOf(entries, code, code.madeByUs ? { atScan } : null), {
 			origin,
 			exposure: comesOf(entries, code, found, origin.kind === 'own'),
 			calibrationsDue,

@@ -1,7 +1,7 @@
 import { openWords } from './openReason';
 import { describe, expect, it } from 'vitest';
 import { lampTables, lampMeaning } from '../../../../library/lampTables';
-import { lampOpen, lampStory } from './lampTold';
+import { lampOpen, lampHistory } from './lampTold';
 import { projectCase } from '../progress/project';
 import { ThreadMaker } from '../thread/threads.fixture';
 
@@ -100,6 +100,6 @@ describe('a vehicle that tells by its lamp alone', () => {
 
 	it('says nothing of a vehicle that has a link', () => {
 		const thread = new LampThread().opened('hexley-drover').lamp(2, 3);
-		expect(lampStory(thread.thread)).toBeNull();
+		expect(lampHistory(thread.thread)).toBeNull();
 	});
 });

@@ -15,7 +15,7 @@ export interface LampCode {
 	corner: Position | null;
 }
 
-export interface LampStory {
+export interface LampHistory {
 	read: boolean;
 	/** Codes that were ever told, in the order in which they were first seen. */
 	codes: LampCode[];
@@ -34,7 +34,7 @@ export type LampLack =
 	| { reason: 'lamp-code-not-mended'; code: string; words: string };
 
 /** What stands between a vehicle's lamp and proof; null for one that has a link, whose modules say it better. */
-export function lampStory(entries: readonly Entry[]): LampStory | null {
+export function lampHistory(entries: readonly Entry[]): LampHistory | null {
 	if (typeOf(entries)?.tells !== 'lamp') return null;
 	const reads = ofKind(entries, 'lamp-read');
 	const mended = entries.filter(isMending).at(-1) ?? null;
@@ -67,7 +67,7 @@ function codesOf(reads: readonly EntryOf<'lamp-read'>[]): LampCode[] {
 
 /** What a vehicle that tells by its lamp lacks; empty = nothing, or it is not of that kind. */
 export function lampOpen(entries: readonly Entry[]): LampLack[] {
-	const story = lampStory(entries);
+	const story = lampHistory(entries);
 	if (!story) return [];
 	const { read, codes, toldNone, drivenBefore, mended } = story;
 	if (!read) return [{ reason: 'lamp-not-read' }];

@@ -95,7 +95,7 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 			.map(({ address, name, answered }) => ({
 				name: lowerFirst(name),
 				answered,
-				hangsOn: type.modules.find((module) => module.address === address)?.hangsOn ?? []
+				suppliedBy: type.modules.find((module) => module.address === address)?.suppliedBy ?? []
 			}))
 	);
 	const own = shared.filter((s) => s.answering.length === 0);

@@ -4,7 +4,7 @@ import type { SensorKind } from '../../../../library/sensorKinds';
 import { typeOf } from '../thread/vehicleOf';
 import { isBadBenchTest, isBenchTest, type BenchTest } from './benchTests';
 import type { Entry } from '../entries/entry';
-import { lampStory } from '../codes/lampTold';
+import { lampHistory } from '../codes/lampTold';
 import { ofKind } from '../thread/thread';
 
 /** What the bench has said on a case: projections from its thread. */
@@ -78,7 +78,7 @@ export function suspectCorners(
 		if (position) votes.set(position, (votes.get(position) ?? 0) + weight);
 	};
 	for (const { corner } of codes) vote(corner, 3);
-	for (const { corner } of lampStory(entries)?.codes ?? []) vote(corner, 3);
+	for (const { corner } of lampHistory(entries)?.codes ?? []) vote(corner, 3);
 	for (const entry of entries) {
 		if (entry.kind === 'live-recording')
 			for (const { channel } of entry.payload.findings) vote(positionOf(channel), 2);

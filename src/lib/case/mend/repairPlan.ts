@@ -81,7 +81,7 @@ export function waysToMend(
 	duty: Duty,
 	owned: ReadonlySet<string>
 ): RepairWay[] | null {
-	const { model, belief, policy, paid } = reasoning;
+	const { model, belief, policy, accessGained } = reasoning;
 	const chosen = model.repairs.findIndex((one) => one.kind === judgedAs(kind) && one.place === place);
 	if (chosen < 0) return null;
 	// Where nothing is suspected yet, what is met most often.
@@ -103,7 +103,9 @@ export function waysToMend(
 			if (!told) return [];
 			const access = accessMinutesFor(told.access, model.type, repair.place);
 			const full = access.reduce((sum, { minutes }) => sum + minutes, 0);
-			const left = access.filter(({ id }) => !paid.has(id)).reduce((sum, { minutes }) => sum + minutes, 0);
+			const left = access
+				.filter(({ id }) => !accessGained.has(id))
+				.reduce((sum, { minutes }) => sum + minutes, 0);
 			const option = {
 				minutes: repair.minutes,
 				accessMinutes: full,

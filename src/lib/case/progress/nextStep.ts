@@ -8,7 +8,7 @@ import { makerOf, typeOf } from '../thread/vehicleOf';
 import { mayClear } from '../codes/mayClear';
 import { suspectCorners } from '../measure/measured';
 import { standingItems } from './standingItems';
-import { lampStory } from '../codes/lampTold';
+import { lampHistory } from '../codes/lampTold';
 import { networkFindings } from '../codes/networkFindings';
 import type { StationId } from './stations';
 import type { CaseFacts } from '../codes/caseFacts';
@@ -141,7 +141,7 @@ function toSign({ entries }: CaseFacts, why: string): NextStep {
 /** A vehicle that nobody can talk to by a link: what its lamp tells leads. */
 function lampStep(facts: CaseFacts): NextStep | null {
 	const { entries } = facts;
-	const story = lampStory(entries);
+	const story = lampHistory(entries);
 	if (!story) return null;
 	const { read, codes, told, toldNone, drivenBefore, mended } = story;
 	const atLamp = (title: string, why: string): NextStep => ({ ...step('read', title, why), page: 'lamp' });

@@ -5,7 +5,7 @@ import { isSettled, VERDICT_WORDS, type CodeProof, type Verdict } from '../../co
 import type { Entry } from '../entries/entry';
 import { openCalibrations, whyDue } from '../mend/calibrations';
 import type { OpenReason } from '../codes/openReason';
-import { lampOpen, lampStory } from '../codes/lampTold';
+import { lampOpen, lampHistory } from '../codes/lampTold';
 import { fittingLacks } from '../entries/fitting/lacks';
 import { lastFittings, unexplainedFuses } from '../mend/fittings';
 import { nextStep, type NextStep } from './nextStep';
@@ -57,7 +57,7 @@ export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): Cas
 /** Reasons why the case may not be signed (domain 2.6). */
 function whatIsOpen(facts: CaseFacts): OpenReason[] {
 	const { entries, codes, lastCompleteScan, lastClear } = facts;
-	if (lampStory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];
+	if (lampHistory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];
 	const open: OpenReason[] = [];
 	if (!lastCompleteScan) open.push({ reason: 'no-complete-scan' });
 	const unsettled = codes.filter(({ proof }) => !isSettled(proof.verdict));
@@ -118,7 +118,7 @@ const silentNow = ({ lastCompleteScan }: CaseFacts): OpenReason[] =>
 		.map((module) => ({ reason: 'silent', moduleName: module.name }));
 
 function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
-	const story = lampStory(entries);
+	const story = lampHistory(entries);
 	if (story?.read) {
 		if (open.length > 0) return 'Not proven yet';
 		return story.codes.length > 0 ? 'Proven by its lamp' : 'Its lamp tells of no fault';

@@ -4,7 +4,7 @@ import type { CaseFacts } from '../codes/caseFacts';
 import type { RoundResult } from '../entries/wheel-round/payload';
 import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
 import { isMending, openCalibrations } from '../mend/calibrations';
-import { lampStory } from '../codes/lampTold';
+import { lampHistory } from '../codes/lampTold';
 import { latest, ofKind } from '../thread/thread';
 
 export const STATIONS = [
@@ -41,7 +41,7 @@ function listen({ entries }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 }
 
 function read({ entries, lastScan, lastCompleteScan }: CaseFacts): Omit<StationState, 'id' | 'name'> {
-	const story = lampStory(entries);
+	const story = lampHistory(entries);
 	if (story) return story.read ? { state: 'done', lacks: null } : { state: 'open', lacks: 'lamp not read' };
 	if (!lastScan) return { state: 'open', lacks: 'no scan yet' };
 	if (!lastCompleteScan) {
@@ -87,7 +87,7 @@ function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> 
 
 function prove(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	const { entries, codes, open, lastClear, lastScan } = facts;
-	const story = lampStory(entries);
+	const story = lampHistory(entries);
 	const [first] = open;
 	const firstWords = first ? openWords(first) : null;
 	if (story) {
@@ -105,7 +105,7 @@ function prove(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 function handOver(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	const { entries, signature, open, lastScan, codes } = facts;
 	if (signature) return { state: 'done', lacks: null };
-	if ((lastScan ?? lampStory(entries)?.read) && open.length === 0)
+	if ((lastScan ?? lampHistory(entries)?.read) && open.length === 0)
 		return { state: 'begun', lacks: 'a lead signs' };
 	const waiting = codes.filter((code) => !isSettled(code.proof.verdict)).length;
 	return { state: 'open', lacks: waiting > 0 ? `${plural(waiting, 'code')} to go` : null };

@@ -6,7 +6,7 @@ import { drivenKm, showsWhenWords } from './drivenKm';
 import type { Entry, EntryOf } from '../entries/entry';
 import type { ScannedModule } from '../entries/network-scan/payload';
 import type { FindingType } from '../../core/live/findings';
-import { statusIn, type CodeId } from './proofStory';
+import { statusIn, type CodeId } from './proofHistory';
 import type { RETURNS_FROM, ShowsWhen } from '../entries/returns-told/payload';
 import { ofKind } from '../thread/thread';
 

@@ -1,6 +1,6 @@
 import { LAMPS } from '../../../../library/positions';
 import type { Verdict } from '../../core/prove/proof';
-import { lampStory, type LampCode } from '../codes/lampTold';
+import { lampHistory, type LampCode } from '../codes/lampTold';
 import type { Entry, EntryOf } from '../entries/entry';
 import type { CaseFacts } from '../codes/caseFacts';
 import { happenedAfter, latest } from '../thread/thread';
@@ -72,7 +72,7 @@ export interface LampProof {
 
 /** @returns null for a vehicle that has a link */
 export function lampProof(entries: readonly Entry[]): LampProof | null {
-	const story = lampStory(entries);
+	const story = lampHistory(entries);
 	if (!story) return null;
 	const drive = latest(entries, 'proving-drive');
 	const stillTold = new Set(story.told.map(({ code }) => code));

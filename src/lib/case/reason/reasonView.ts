@@ -1,7 +1,7 @@
 import { exposedByTest } from '../../../../library/exposedBySteps';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair } from '../../../../library/reason/placed';
-import { schoolOf } from '../../../../library/reason/schools';
+import { approachOf } from '../../../../library/reason/approaches';
 import { signKey, splitKey, signOf } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
 import { minutesOf, type RankedTest } from '../../core/path/nextTest';
@@ -42,11 +42,11 @@ export interface ShownTest {
 const MEANS_FROM = 0.02;
 
 export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest | null {
-	const { model, candidates, paid } = reasoning;
+	const { model, candidates, accessGained } = reasoning;
 	const placed = candidates.find(({ id }) => id === ranked.test.id);
 	if (!placed) return null;
 	const { kind, place } = placed;
-	const access = placed.access.filter(({ id }) => !paid.has(id));
+	const access = placed.access.filter(({ id }) => !accessGained.has(id));
 	const ahead = ranked.because === null ? null : candidates.find(({ id }) => id === ranked.because);
 	return {
 		id: placed.id,
@@ -55,7 +55,7 @@ export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest |
 		name: testWords(kind.name, place, model.type),
 		station: kind.station,
 		why: kind.why,
-		minutes: minutesOf(placed, paid),
+		minutes: minutesOf(placed, accessGained),
 		access:
 			access.length > 0
 				? access.map((one) => `${accessWords(one.id, model.type)} ${Math.round(one.minutes)} min`).join(', ')
@@ -80,15 +80,15 @@ export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest |
 }
 
 /** The other way of thinking, with the test it would take at the same place and its minutes from here. */
-function schoolWords({ candidates, paid }: Reasoning, { kind, place }: PlacedTest): string | null {
-	const school = schoolOf(kind.id);
+function schoolWords({ candidates, accessGained }: Reasoning, { kind, place }: PlacedTest): string | null {
+	const school = approachOf(kind.id);
 	if (!school) return null;
 	const there = (id: string) =>
 		candidates.find((one) => one.kind.id === id && (one.place === place || one.place === 'vehicle'));
 	const instead = school.instead.flatMap((id) => there(id) ?? []);
 	const [first] = instead;
 	if (!first) return null;
-	return `${school.words}: ${lowerFirst(first.kind.name)}, ${Math.round(minutesOf(first, paid))} min.`;
+	return `${school.words}: ${lowerFirst(first.kind.name)}, ${Math.round(minutesOf(first, accessGained))} min.`;
 }
 
 function asksOf({ signs, place }: PlacedTest, type: Reasoning['model']['type']): ShownTest['asks'] {

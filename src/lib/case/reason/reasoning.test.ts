@@ -88,7 +88,7 @@ describe('what follows from a thread', () => {
 		const minutes = () => {
 			const reasoning = about(maker);
 			const test = reasoning.candidates.find(({ id }) => id === 'look:gap@rear-left');
-			return test?.access.filter(({ id }) => !reasoning.paid.has(id)).map(({ id }) => id);
+			return test?.access.filter(({ id }) => !reasoning.accessGained.has(id)).map(({ id }) => id);
 		};
 		expect(minutes()).toEqual(['lifted', 'wheel:rear-left']);
 		maker.add('test-step', step('look:ring', 'rear-left', { 'look:ring@rear-left': 'good' }));
@@ -221,7 +221,7 @@ describe('what the station says beside the odds', () => {
 		);
 		// Once the plug is mended, the fault of our making is gone too.
 		renewed('clean-sensor-plug');
-		expect(about(maker).leftBehind.find(({ fault, from }) => fault === pin && from === 1)?.until).toBe(2);
+		expect(about(maker).repairInduced.find(({ fault, from }) => fault === pin && from === 1)?.until).toBe(2);
 	});
 
 	it('a test about which people quarrel says what the others do, and its minutes', () => {

@@ -6,7 +6,7 @@ import { judgedAs } from '../../../../library/repairs';
 import { withNotDescribed } from '../../../../library/reason/model';
 import type { ReasonModel } from '../../../../library/reason/placed';
 import { isSilent } from '../../../../library/reason/codeSigns';
-import { afterWork, leftBehindByOurs } from '../../../../library/reason/leftBehind';
+import { afterWork, repairInducedByOurs } from '../../../../library/reason/repairInduced';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
 import { lookedInto } from '../../../../library/reason/looked';
 import { signKey, splitKey } from '../../../../library/reason/signs';
@@ -35,14 +35,14 @@ export interface Reasoning {
 	/** How many repairs have been done. */
 	epoch: number;
 	/** What they may have left behind. */
-	leftBehind: LeftBehind[];
+	repairInduced: LeftBehind[];
 	situation: Situation;
 	/** Tests that can still tell something, with the shop's minutes. */
 	candidates: PlacedTest[];
 	/** Tests that somebody has set aside, and why. */
 	setAside: EntryOf<'test-step'>[];
 	/** What has been got to. */
-	paid: ReadonlySet<string>;
+	accessGained: ReadonlySet<string>;
 	decision: Decision;
 	contradictions: Contradiction[];
 	/** The numberings by which its codes can be read, the likelier first; empty where one is known. */
@@ -79,10 +79,10 @@ export function reasonAbout(
 		.map((entry): Done => ({ id: entry.id, done: mendedIn(entry, model) }));
 	const curedFrom = curing(done, model);
 	const epoch = done.length;
-	const leftBehind = leftByOurRepairs(done, model);
+	const repairInduced = leftByOurRepairs(done, model);
 	const read = readings
 		.map(({ numbering, seen }) => {
-			const one = believe(model, seen, curedFrom, epoch, leftBehind);
+			const one = believe(model, seen, curedFrom, epoch, repairInduced);
 			return {
 				numbering,
 				seen,
@@ -110,7 +110,7 @@ export function reasonAbout(
 		looks.set(key, (looks.get(key) ?? 0) + 1);
 		if (isSilent(sign, one.outcome)) silent.add(place);
 	}
-	const paid = reached(entries, type);
+	const accessGained = reached(entries, type);
 	const candidates = testsFor(type)
 		.filter((test) => test.kind.id !== 'scan' && !aside.has(test.id) && canBeDone(test, type, silent))
 		.flatMap((test) => {
@@ -133,15 +133,15 @@ export function reasonAbout(
 		belief,
 		curedFrom,
 		epoch,
-		leftBehind,
+		repairInduced,
 		situation,
 		candidates,
 		setAside,
-		paid,
+		accessGained,
 		numbering: weighed.flatMap(({ numbering, weight }) =>
 			numbering ? [{ numbering, p: weight / allWeight }] : []
 		),
-		decision: decide(model, situation, candidates, policy, paid, {
+		decision: decide(model, situation, candidates, policy, accessGained, {
 			...lookedInto(
 				model,
 				observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign),
@@ -177,7 +177,7 @@ function leftByOurRepairs(repairs: readonly Done[], model: ReasonModel): LeftBeh
 		[...done].flatMap((index) => {
 			const repair = model.repairs[index];
 			if (!repair) return [];
-			return leftBehindByOurs(model, repair, id, i + 1).map((one): LeftBehind => {
+			return repairInducedByOurs(model, repair, id, i + 1).map((one): LeftBehind => {
 				const curedBy = model.faults[one.fault]?.curedBy ?? [];
 				const later = repairs.findIndex((next, at) => at > i && curedBy.some((cure) => next.done.has(cure)));
 				return { ...one, until: later < 0 ? Infinity : later + 1 };
@@ -212,14 +212,14 @@ export function repairsDone({ does }: EntryOf<'repair'>['payload'], model: Reaso
 
 /** What tests and repairs have laid open on this case: it is paid for. */
 function reached(entries: readonly Entry[], type: VehicleType): Set<string> {
-	const paid = new Set<string>();
+	const accessGained = new Set<string>();
 	const tests = new Map(testsFor(type).map((test) => [test.id, test]));
 	const pay = (id: string) => {
-		for (const access of tests.get(id)?.access ?? []) paid.add(access.id);
+		for (const access of tests.get(id)?.access ?? []) accessGained.add(access.id);
 	};
 	const reader = wheelReaderOf(type)?.role;
 	const opened = (plugs: readonly string[]) => {
-		for (const plug of plugs) paid.add(plug === reader ? `module:${plug}` : `plug:${plug}`);
+		for (const plug of plugs) accessGained.add(plug === reader ? `module:${plug}` : `plug:${plug}`);
 	};
 	for (const entry of entries) {
 		switch (entry.kind) {
@@ -237,7 +237,7 @@ function reached(entries: readonly Entry[], type: VehicleType): Set<string> {
 				for (const { position, at } of entry.payload.channels) if (position) pay(`scope-${at}@${position}`);
 				break;
 			case 'wheel-round':
-				paid.add('lifted');
+				accessGained.add('lifted');
 				break;
 			case 'inspection':
 				pay(`look:${entry.payload.inspection}@${entry.payload.position}`);
@@ -248,10 +248,11 @@ function reached(entries: readonly Entry[], type: VehicleType): Set<string> {
 			case 'proving-drive':
 			case 'live-recording':
 				// On the road all wheels are on again, and the vehicle is down.
-				for (const id of [...paid]) if (id === 'lifted' || id.startsWith('wheel:')) paid.delete(id);
+				for (const id of [...accessGained])
+					if (id === 'lifted' || id.startsWith('wheel:')) accessGained.delete(id);
 				break;
 			default:
 		}
 	}
-	return paid;
+	return accessGained;
 }

@@ -4,7 +4,7 @@ import { sharedFeeds, type Feed } from './sharedFeeds';
 const fuse = (name: string): Feed => ({ kind: 'fuse', name, where: 'fuse box' });
 const splice = (name: string): Feed => ({ kind: 'splice', name, where: 'kick panel' });
 const segment: Feed = { kind: 'segment', name: 'chassis', where: 'from the gateway' };
-const module = (name: string, answered: boolean, ...hangsOn: Feed[]) => ({ name, answered, hangsOn });
+const module = (name: string, answered: boolean, ...suppliedBy: Feed[]) => ({ name, answered, suppliedBy });
 
 describe('what silent modules share', () => {
 	it('the feed that explains every silence and no answer comes first', () => {

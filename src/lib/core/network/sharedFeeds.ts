@@ -8,7 +8,7 @@ export interface Feed {
 export interface NetworkModule {
 	name: string;
 	answered: boolean;
-	hangsOn: readonly Feed[];
+	suppliedBy: readonly Feed[];
 }
 
 /** A feed that could explain silence, and how well. */
@@ -26,8 +26,8 @@ export interface SharedFeed {
  */
 export function sharedFeeds(modules: readonly NetworkModule[]): SharedFeed[] {
 	const byKey = new Map<string, SharedFeed>();
-	for (const { name, answered, hangsOn } of modules) {
-		for (const feed of hangsOn) {
+	for (const { name, answered, suppliedBy } of modules) {
+		for (const feed of suppliedBy) {
 			const key = `${feed.kind}/${feed.name}`;
 			const shared = byKey.get(key) ?? { feed, silent: [], answering: [] };
 			(answered ? shared.answering : shared.silent).push(name);

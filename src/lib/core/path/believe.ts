@@ -69,7 +69,7 @@ export function believe(
 	observations: readonly Observation[],
 	curedFrom: (fault: number) => number = () => Infinity,
 	epochNow = 0,
-	leftBehind: readonly LeftBehind[] = []
+	repairInduced: readonly LeftBehind[] = []
 ): Belief {
 	const known = observations.flatMap((seen): Known[] => {
 		const table = model.sign(seen.sign);
@@ -91,7 +91,7 @@ export function believe(
 	}
 	const most = logs.reduce((max, { log }) => Math.max(max, log), -Infinity);
 	const floor = most + Math.log(SMALLEST) - 2;
-	const came = leftBehindLogs(model, known, logs, single, leftBehind, floor);
+	const came = leftBehindLogs(model, known, logs, single, repairInduced, floor);
 	logs.push(...pairLogs(model, known, whole, floor), ...came);
 	const isThere = (fault: number) => (cured[fault] ?? Infinity) > last;
 	return normalised(model, known, logs, soundLog, isThere, last);
@@ -133,10 +133,10 @@ function leftBehindLogs(
 	known: readonly Known[],
 	alone: readonly Weighed[],
 	single: readonly RowLog[],
-	leftBehind: readonly LeftBehind[],
+	repairInduced: readonly LeftBehind[],
 	floor: number
 ): Weighed[] {
-	return leftBehind.flatMap((came): Weighed[] => {
+	return repairInduced.flatMap((came): Weighed[] => {
 		const row = model.rows.length + came.fault;
 		const own = logRatio(known, row, came.until, came.from);
 		return alone.flatMap((first): Weighed[] => {

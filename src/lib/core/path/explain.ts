@@ -28,17 +28,17 @@ export function explain(
 	curedFrom: (fault: number) => number = () => Infinity,
 	odds: ReadonlyMap<string, PathModel> = new Map(),
 	epochNow = 0,
-	leftBehind: readonly LeftBehind[] = []
+	repairInduced: readonly LeftBehind[] = []
 ): Moved[] {
 	const believed = (of: PathModel, seen: readonly Observation[], left: readonly LeftBehind[]) =>
 		believe(of, seen, curedFrom, epochNow, left).present[fault] ?? 0;
-	const now = believed(model, observations, leftBehind);
-	const told = [...observations, ...leftBehind].map(({ entry }) => entry);
+	const now = believed(model, observations, repairInduced);
+	const told = [...observations, ...repairInduced].map(({ entry }) => entry);
 	const entries = [...new Set([...told, ...odds.keys()])];
 	return entries
 		.map((entry): Moved => {
 			const rest = observations.filter((one) => one.entry !== entry);
-			const left = leftBehind.filter((one) => one.entry !== entry);
+			const left = repairInduced.filter((one) => one.entry !== entry);
 			const without = believed(odds.get(entry) ?? model, rest, left);
 			const told = observations.filter((one) => one.entry === entry && acts(model, one.sign, fault));
 			return {

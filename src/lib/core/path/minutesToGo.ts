@@ -39,12 +39,12 @@ export function* minutesToGoInParts(
 	whole: Situation,
 	candidates: readonly Candidate[],
 	policy: Policy,
-	paid: ReadonlySet<string>,
+	accessGained: ReadonlySet<string>,
 	random: () => number,
 	runs = 40
 ): Generator<void, MinutesToGo> {
 	const situation = likeliest(whole, MOST_STATES);
-	const thought = decide(model, situation, candidates, policy, paid, { ahead: 0 })
+	const thought = decide(model, situation, candidates, policy, accessGained, { ahead: 0 })
 		.ranked.slice(0, THOUGHT_OF)
 		.map(({ test }) => test);
 	const game: Game = {
@@ -52,7 +52,7 @@ export function* minutesToGoInParts(
 		situation,
 		thought,
 		policy,
-		paid,
+		accessGained,
 		random,
 		looking: new Looking(model, situation),
 		mending: new Mending(model, situation.faults, policy)
@@ -79,17 +79,17 @@ interface Game {
 	situation: Situation;
 	thought: readonly Candidate[];
 	policy: Policy;
-	paid: ReadonlySet<string>;
+	accessGained: ReadonlySet<string>;
 	random: () => number;
 	looking: Looking;
 	mending: Mending;
 }
 
 function play(game: Game): { testing: number; mending: number } {
-	const { model, situation, thought, policy, paid, random, looking, mending } = game;
+	const { model, situation, thought, policy, accessGained, random, looking, mending } = game;
 	const truth = drawn(situation.weight, random);
 	const work = { ...policy, minutesPerMoney: 0 };
-	const reached = new Set(paid);
+	const reached = new Set(accessGained);
 	let weight = situation.weight;
 	let left = [...thought];
 	let faults = [...(situation.faults[truth] ?? [])];

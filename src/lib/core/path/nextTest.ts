@@ -65,8 +65,8 @@ interface Branch {
 }
 
 /** Minutes to do a test now. @param paid what has been got to */
-export function minutesOf({ minutes, access }: Candidate, paid: ReadonlySet<string>): number {
-	return access.reduce((sum, one) => sum + (paid.has(one.id) ? 0 : one.minutes), minutes);
+export function minutesOf({ minutes, access }: Candidate, accessGained: ReadonlySet<string>): number {
+	return access.reduce((sum, one) => sum + (accessGained.has(one.id) ? 0 : one.minutes), minutes);
 }
 
 interface Chances {
@@ -174,7 +174,7 @@ export function decide(
 	situation: Situation,
 	candidates: readonly Candidate[],
 	policy: Policy,
-	paid: ReadonlySet<string>,
+	accessGained: ReadonlySet<string>,
 	{
 		looking = new Looking(model, situation),
 		mending = new Mending(model, situation.faults, policy),
@@ -188,7 +188,7 @@ export function decide(
 	const now = mending.cost(weight);
 	const bitsNow = groupBits(situation, weight, sum(weight));
 	const all = candidates.map((test) => {
-		const minutes = minutesOf(test, paid);
+		const minutes = minutesOf(test, accessGained);
 		const list = branches(looking, situation, weight, test);
 		const bits = bitsNow - bitsAfter(situation, list, 1);
 		return { test, minutes, bits, list };
@@ -207,7 +207,7 @@ export function decide(
 			let because: string | null = null;
 			if (leading.has(test.id)) {
 				const ahead = list.map((branch, i) => {
-					const reached = new Set([...paid, ...test.access.map(({ id }) => id)]);
+					const reached = new Set([...accessGained, ...test.access.map(({ id }) => id)]);
 					return oneFurther(mending, situation, looking, branch, costs[i] ?? 0, first, test.id, reached);
 				});
 				const further = ahead.reduce((s, one) => s + one.cost, rare);
@@ -304,12 +304,12 @@ function oneFurther(
 	cost: number,
 	first: readonly { test: Candidate }[],
 	done: string,
-	paid: ReadonlySet<string>
+	accessGained: ReadonlySet<string>
 ) {
 	let best = { ...NO_MORE, cost };
 	for (const { test } of first.slice(0, LOOK_AHEAD + 1)) {
 		if (test.id === done) continue;
-		const minutes = minutesOf(test, paid) * branch.p;
+		const minutes = minutesOf(test, accessGained) * branch.p;
 		if (minutes >= cost) continue;
 		const after = branches(looking, situation, branch.weight, test).reduce(
 			(s, next) => s + mending.cost(next.weight).minutes,

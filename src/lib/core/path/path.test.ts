@@ -258,8 +258,8 @@ describe('the next step', () => {
 			const optimal = optimalCost(small, policy);
 			const cost = costOfChoosing(
 				small,
-				(situation, left, paid) => {
-					const { test, mending } = decide(small.model, situation, left, policy, paid);
+				(situation, left, accessGained) => {
+					const { test, mending } = decide(small.model, situation, left, policy, accessGained);
 					return test ? { test: test.test.id } : { repair: mending[0]?.repair ?? 0 };
 				},
 				policy

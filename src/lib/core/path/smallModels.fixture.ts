@@ -67,7 +67,11 @@ export function smallModel(random: () => number, faultCount = 5, testCount = 4):
 
 /** One decision: a repair by index, or a test by id. */
 export type Choice = { repair: number } | { test: string };
-type Chooser = (situation: Situation, left: readonly Candidate[], paid: ReadonlySet<string>) => Choice;
+type Chooser = (
+	situation: Situation,
+	left: readonly Candidate[],
+	accessGained: ReadonlySet<string>
+) => Choice;
 
 const totalOf = (list: Float64Array) => list.reduce((a, b) => a + b, 0);
 
@@ -87,8 +91,8 @@ function afterTest({ model }: SmallModel, weight: Float64Array, test: Candidate)
 	);
 }
 
-const withPaid = (paid: ReadonlySet<string>, test: Candidate) =>
-	new Set([...paid, ...test.access.map(({ id }) => id)]);
+const withPaid = (accessGained: ReadonlySet<string>, test: Candidate) =>
+	new Set([...accessGained, ...test.access.map(({ id }) => id)]);
 
 /** Exact expected minutes of a way of choosing, by going through everything that can happen. */
 export function costOfChoosing(
@@ -97,22 +101,22 @@ export function costOfChoosing(
 	policy: Policy,
 	weight = small.situation.weight,
 	left: readonly Candidate[] = small.candidates,
-	paid: ReadonlySet<string> = new Set()
+	accessGained: ReadonlySet<string> = new Set()
 ): number {
 	const total = totalOf(weight);
 	if (total < 1e-9) return 0;
 	const here = { ...small.situation, weight: weight.map((w) => w / total) };
-	const choice = choose(here, left, paid);
+	const choice = choose(here, left, accessGained);
 	if ('repair' in choice) {
 		const { next, minutes } = afterRepair(small, weight, choice.repair, policy);
-		return minutes + costOfChoosing(small, choose, policy, next, left, paid);
+		return minutes + costOfChoosing(small, choose, policy, next, left, accessGained);
 	}
 	const test = left.find(({ id }) => id === choice.test);
 	if (!test) throw new Error(`${choice.test} is not left`);
 	const rest = left.filter((one) => one !== test);
 	return afterTest(small, weight, test).reduce(
-		(sum, next) => sum + costOfChoosing(small, choose, policy, next, rest, withPaid(paid, test)),
-		total * minutesOf(test, paid)
+		(sum, next) => sum + costOfChoosing(small, choose, policy, next, rest, withPaid(accessGained, test)),
+		total * minutesOf(test, accessGained)
 	);
 }
 
@@ -122,7 +126,7 @@ export function optimalCost(
 	policy: Policy,
 	weight = small.situation.weight,
 	left: readonly Candidate[] = small.candidates,
-	paid: ReadonlySet<string> = new Set()
+	accessGained: ReadonlySet<string> = new Set()
 ): number {
 	const total = totalOf(weight);
 	if (total < 1e-9) return 0;
@@ -137,14 +141,14 @@ export function optimalCost(
 	for (const repair of repairs) {
 		const { next, minutes } = afterRepair(small, weight, repair, policy);
 		if (minutes >= best) continue;
-		best = Math.min(best, minutes + optimalCost(small, policy, next, left, paid));
+		best = Math.min(best, minutes + optimalCost(small, policy, next, left, accessGained));
 	}
 	for (const test of left) {
 		const rest = left.filter((one) => one !== test);
-		let minutes = total * minutesOf(test, paid);
+		let minutes = total * minutesOf(test, accessGained);
 		for (const next of afterTest(small, weight, test)) {
 			if (minutes >= best) break;
-			minutes += optimalCost(small, policy, next, rest, withPaid(paid, test));
+			minutes += optimalCost(small, policy, next, rest, withPaid(accessGained, test));
 		}
 		best = Math.min(best, minutes);
 	}

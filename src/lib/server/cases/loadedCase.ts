@@ -4,7 +4,7 @@ import type { Entry } from '../../case/entries/entry';
 import type { CaseView } from '../../case/progress/project';
 import type { Reasoning } from '../../case/reason/reasoning';
 import type { CaseRow } from '../db/cases';
-import { Kept } from '../kept';
+import { LatestCache } from '../latestCache';
 
 /** A case as one request has it. */
 export interface LoadedCase {
@@ -22,7 +22,7 @@ const MOST_REASONED = 24;
 
 /** What one server (or one of its threads) keeps of what it worked out. */
 export class CaseMemory {
-	readonly loaded = new Kept<Omit<LoadedCase, 'row'>>(MOST_CASES);
-	readonly models = new Kept<ReasonModel>(MOST_REASONED);
-	readonly reasonings = new Kept<Reasoning>(MOST_REASONED);
+	readonly loaded = new LatestCache<Omit<LoadedCase, 'row'>>(MOST_CASES);
+	readonly models = new LatestCache<ReasonModel>(MOST_REASONED);
+	readonly reasonings = new LatestCache<Reasoning>(MOST_REASONED);
 }

@@ -22,9 +22,11 @@ const known = new WeakMap<Reasoning, MinutesToGo>();
 async function toGoOf({ reasoning, entries }: ReasonedCase): Promise<MinutesToGo> {
 	const before = known.get(reasoning);
 	if (before) return before;
-	const { model, situation, candidates, policy, paid } = reasoning;
+	const { model, situation, candidates, policy, accessGained } = reasoning;
 	const random = randomFromText(restsOn(entries));
-	const made = await inParts(minutesToGoInParts(model, situation, candidates, policy, paid, random, RUNS));
+	const made = await inParts(
+		minutesToGoInParts(model, situation, candidates, policy, accessGained, random, RUNS)
+	);
 	known.set(reasoning, made);
 	return made;
 }

@@ -10,7 +10,7 @@ import { describeEntry } from '../../case/thread/describe';
 import { latest, ofKind } from '../../case/thread/thread';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { repairs } from '../../../../library/repairs';
-import { leftBehindBy } from '../../../../library/reason/leftBehind';
+import { repairInducedBy } from '../../../../library/reason/repairInduced';
 import { splitKey } from '../../../../library/reason/signs';
 import type { Stores } from '../stores';
 import { loadCase } from './access';
@@ -123,7 +123,7 @@ function leftWords(
 	{ belief, model }: ReasonedCase['reasoning'],
 	entries: ReasonedCase['entries']
 ): { fault: string; work: string } | null {
-	const left = leftBehindBy(workDone(entries));
+	const left = repairInducedBy(workDone(entries));
 	const [likeliest] = [...model.faults.keys()]
 		.filter((index) => left.has(model.faults[index]?.fault.id ?? ''))
 		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));

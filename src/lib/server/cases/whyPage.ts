@@ -17,7 +17,7 @@ export async function whyPage(
 	const reasoned = await reasonOf(stores, await loadCase(stores, caseId), upTo);
 	if (!reasoned) return null;
 	const { reasoning, entries } = reasoned;
-	const { model, belief, observations, curedFrom, withoutWork, epoch, leftBehind } = reasoning;
+	const { model, belief, observations, curedFrom, withoutWork, epoch, repairInduced } = reasoning;
 	const [fault] = faultsAt(model, place, link).sort(
 		(a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0)
 	);
@@ -26,7 +26,7 @@ export async function whyPage(
 	return {
 		fault: model.faults[fault]?.fault.name,
 		p: belief.present[fault] ?? 0,
-		moved: explain(model, observations, fault, curedFrom, withoutWork, epoch, leftBehind)
+		moved: explain(model, observations, fault, curedFrom, withoutWork, epoch, repairInduced)
 			.slice(0, MOST)
 			.map(({ entry, without, bits, observations: told }) => ({
 				entry,

@@ -1,5 +1,5 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { Kept } from '../kept';
+import { LatestCache } from '../latestCache';
 import type { Database } from './open';
 import { caseCode, caseRecord, entry } from './schema';
 
@@ -31,7 +31,7 @@ const COME_BACK = sql.raw(
 
 /** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
 export class TrackRecord {
-	private readonly kept = new Kept<Promise<ShopRecord>>(1);
+	private readonly kept = new LatestCache<Promise<ShopRecord>>(1);
 
 	constructor(private readonly db: Database) {}
 

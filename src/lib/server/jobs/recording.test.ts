@@ -11,7 +11,7 @@ import { Captures } from '../db/captures';
 import { capture, captureChunk } from '../db/schema';
 import type { VehicleLink } from '../link/vehicleLink';
 import { openTestShop, type TestShop } from '../shop.fixture';
-import { LinkDesk } from './desk';
+import { VehicleJobs } from './vehicleJobs';
 
 let shop: TestShop;
 let row: CaseRow;
@@ -35,8 +35,8 @@ class Turning implements VehicleLink {
 	close() {}
 }
 let captures: Captures;
-const deskFor = (link: VehicleLink) =>
-	new LinkDesk(shop.db, shop.threads, shop.cases, captures, pino({ level: 'silent' }), () =>
+const jobsFor = (link: VehicleLink) =>
+	new VehicleJobs(shop.db, shop.threads, shop.cases, captures, pino({ level: 'silent' }), () =>
 		Promise.resolve(ok(link))
 	);
 const wheels = () => {
@@ -53,7 +53,7 @@ const until = (fits: () => boolean) =>
 			resolve();
 		}, 5);
 	});
-const over = (desk: LinkDesk) => until(() => desk.status(row.id)?.state !== 'running');
+const over = (vehicleJobs: VehicleJobs) => until(() => vehicleJobs.status(row.id)?.state !== 'running');
 const recorded = async () =>
 	(await shop.threads.read(row.id)).filter(
 		(entry): entry is EntryOf<'live-recording'> => entry.kind === 'live-recording'
@@ -73,19 +73,19 @@ const of = (name: string, purpose: Purpose | null = null) => ({ name, purpose, l
 describe('recording live data', () => {
 	it('keeps every reading, with its marks, and puts on the thread what is found in it', async () => {
 		const link = new Turning();
-		const desk = deskFor(link);
+		const vehicleJobs = jobsFor(link);
 		const id = ulid();
 		const seen: number[] = [];
-		expect(desk.startRecording(row, shop.ana, id, wheels(), of('before repair')).ok).toBe(true);
+		expect(vehicleJobs.startRecording(row, shop.ana, id, wheels(), of('before repair')).ok).toBe(true);
 		await until(() => link.answers > 3);
-		desk.watchLive(row.id, ({ rows }) => seen.push(...rows.map(([t]) => t ?? 0)), -1);
-		expect(desk.mark(row.id, 'here').ok).toBe(true);
+		vehicleJobs.watchLive(row.id, ({ rows }) => seen.push(...rows.map(([t]) => t ?? 0)), -1);
+		expect(vehicleJobs.mark(row.id, 'here').ok).toBe(true);
 		await until(() => link.answers > 12 && seen.length > 4);
 		const late: number[] = [];
 		const afterS = seen[2] ?? 0;
-		desk.watchLive(row.id, ({ rows }) => late.push(...rows.map(([t]) => t ?? 0)), afterS);
-		desk.cancel(row.id);
-		await over(desk);
+		vehicleJobs.watchLive(row.id, ({ rows }) => late.push(...rows.map(([t]) => t ?? 0)), afterS);
+		vehicleJobs.cancel(row.id);
+		await over(vehicleJobs);
 		const [entry] = await recorded();
 		expect(entry?.payload).toMatchObject({
 			name: 'before repair',
@@ -103,24 +103,24 @@ describe('recording live data', () => {
 		expect(seen).toEqual([...(samples?.timeS ?? [])]);
 		expect(late).toEqual(seen.filter((t) => t > afterS));
 		expect(late.length).toBeLessThan(seen.length);
-		expect(desk.mark(row.id, 'too late').ok).toBe(false);
+		expect(vehicleJobs.mark(row.id, 'too late').ok).toBe(false);
 	});
 
 	it('a lost line ends it and keeps all until then', async () => {
-		const desk = deskFor(new Turning(20));
-		desk.startRecording(row, shop.ana, ulid(), wheels(), of(''));
-		await over(desk);
+		const vehicleJobs = jobsFor(new Turning(20));
+		vehicleJobs.startRecording(row, shop.ana, ulid(), wheels(), of(''));
+		await over(vehicleJobs);
 		const [entry] = await recorded();
 		expect(entry?.payload).toMatchObject({ rows: 20, endedBecause: 'The vehicle closed the connection.' });
-		expect(desk.status(row.id)?.outcome).toMatch(/ended by itself/);
+		expect(vehicleJobs.status(row.id)?.outcome).toMatch(/ended by itself/);
 	});
 
 	it('with nothing read there is nothing to keep, and it says so', async () => {
-		const desk = deskFor(new Turning(0));
+		const vehicleJobs = jobsFor(new Turning(0));
 		const id = ulid();
-		desk.startRecording(row, shop.ana, id, wheels(), of(''));
-		await over(desk);
-		expect(desk.status(row.id)).toMatchObject({
+		vehicleJobs.startRecording(row, shop.ana, id, wheels(), of(''));
+		await over(vehicleJobs);
+		expect(vehicleJobs.status(row.id)).toMatchObject({
 			state: 'failed',
 			outcome: expect.stringMatching(/nothing to keep/)
 		});
@@ -130,7 +130,7 @@ describe('recording live data', () => {
 
 	it('a server that dies loses at most the last second: the next one puts the rest on the thread', async () => {
 		const link = new Turning();
-		const dying = deskFor(link);
+		const dying = jobsFor(link);
 		const id = ulid();
 		dying.startRecording(
 			row,
@@ -146,7 +146,7 @@ describe('recording live data', () => {
 		});
 		const read = link.answers;
 		// The old one is not told: as far as the new one knows it is gone.
-		const next = deskFor(new Turning());
+		const next = jobsFor(new Turning());
 		expect(await next.recover()).toBe(1);
 		const [entry] = await recorded();
 		expect(entry?.id).toBe(id);

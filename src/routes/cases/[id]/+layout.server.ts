@@ -19,8 +19,8 @@ export const load = async ({ params, depends, locals }) => {
 		case: { ...casePage(loaded), next: await nextAsReasoned(locals.services, loaded) },
 		/** What this vehicle exposes whatever is done to it; empty = nothing beyond the step’s own. */
 		vehicleCautions: type ? cautions.words(exposedByVehicle(type)) : '',
-		job: locals.services.desk.status(params.id),
-		elsewhere: elsewhereOf(locals.services.desk.runningOn(loaded.row.vehicle.linkAddress), params.id),
+		job: locals.services.vehicleJobs.status(params.id),
+		elsewhere: elsewhereOf(locals.services.vehicleJobs.runningOn(loaded.row.vehicle.linkAddress), params.id),
 		canWrite: locals.member !== null && mayWrite(locals.member)
 	};
 };

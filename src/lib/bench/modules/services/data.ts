@@ -22,11 +22,11 @@ export const writeData: Service = (data, module, world) => {
 	const id = toHex(data.slice(0, 2));
 	const refused = sessionRefusal(module);
 	if (refused) return refused;
-	if (!module.keeping.mayWrite(id)) return refuse(Nrc.outOfRange);
+	if (!module.nonVolatile.mayWrite(id)) return refuse(Nrc.outOfRange);
 	if (!module.unlocked) return refuse(Nrc.locked);
-	if (data.length - 2 !== module.keeping.bytes(id)) return refuse(Nrc.wrongLength);
+	if (data.length - 2 !== module.nonVolatile.bytes(id)) return refuse(Nrc.wrongLength);
 	if (world.motion.speedMps > STANDSTILL_MPS) return refuse(Nrc.conditions);
-	return module.keeping.write(id, toHex(data.slice(2)))
+	return module.nonVolatile.write(id, toHex(data.slice(2)))
 		? [0x6e, ...data.slice(0, 2)]
 		: refuse(Nrc.outOfRange);
 };

@@ -72,7 +72,7 @@ export const actions = {
 		const member = memberHere(event);
 		if (!maySign(member)) error(403, 'Only a lead signs a case off.');
 		const { row, view } = await loadCheckedCase(event.locals.services, event.params.id);
-		const runs = event.locals.services.desk.runningOn(row.vehicle.linkAddress);
+		const runs = event.locals.services.vehicleJobs.runningOn(row.vehicle.linkAddress);
 		const refusal = runs
 			? `Not yet: ${runs.by} is at this vehicle. Wait until that is done, or stop it.`
 			: mayNotSign(view, member.id, await event.locals.services.settings.read('signOwnRepair'));

@@ -48,22 +48,22 @@ export async function POST(event) {
 	const work = Work.safeParse(await event.request.json().catch(() => null));
 	if (!work.success) error(400, z.prettifyError(work.error));
 	const { row, view, thread } = await loadCase(event.locals.services, event.params.id);
-	const { desk } = event.locals.services;
+	const { vehicleJobs } = event.locals.services;
 	const answer = (result: Result<unknown>) =>
 		result.ok ? json({ job: result.value }) : json({ message: result.error }, { status: 409 });
 
-	if (work.data.do === 'cancel') return answer(desk.cancel(row.id));
+	if (work.data.do === 'cancel') return answer(vehicleJobs.cancel(row.id));
 	if (work.data.do === 'mark') {
-		const mark = desk.mark(row.id, work.data.label);
+		const mark = vehicleJobs.mark(row.id, work.data.label);
 		return mark.ok ? json({ mark: mark.value }) : json({ message: mark.error }, { status: 409 });
 	}
 	const { entryId } = work.data;
 	// Sent again after it was done: it is done.
-	if (thread.some((entry) => entry.id === entryId)) return json({ job: desk.status(row.id) });
+	if (thread.some((entry) => entry.id === entryId)) return json({ job: vehicleJobs.status(row.id) });
 	if (view.signature) return json({ message: 'This case is signed: its thread is closed.' }, { status: 409 });
 	switch (work.data.do) {
 		case 'scan':
-			return answer(desk.startScan(row, member, entryId));
+			return answer(vehicleJobs.startScan(row, member, entryId));
 		case 'record': {
 			const type = row.type;
 			const wanted = new Set(work.data.signals);
@@ -73,10 +73,12 @@ export async function POST(event) {
 			const { name, purpose, listen } = work.data;
 			const answering = view.lastScan?.payload.modules.filter(({ answered }) => answered) ?? [];
 			const listenTo = listen ? answering.map(({ address }) => address) : [];
-			return answer(desk.startRecording(row, member, entryId, signals, { name, purpose, listenTo }));
+			return answer(vehicleJobs.startRecording(row, member, entryId, signals, { name, purpose, listenTo }));
 		}
 		case 'key':
-			return answer(desk.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null));
+			return answer(
+				vehicleJobs.startKeyCheck(row, member, entryId, view.lastClear?.payload.keyCycles ?? null)
+			);
 		case 'calibrate': {
 			const { calibration, said } = work.data;
 			const due = caseCalibrations(view.entries).find(({ id }) => id === calibration);
@@ -84,11 +86,11 @@ export async function POST(event) {
 				return json({ message: 'This is not due on this case, or no link does it.' }, { status: 409 });
 			const circuitCodes = circuitCodesIn(view, due.placed.module.address);
 			const order = { placed: due.placed, said: new Set(said), circuitCodes };
-			return answer(desk.startCalibration(row, member, entryId, order));
+			return answer(vehicleJobs.startCalibration(row, member, entryId, order));
 		}
 		case 'clear': {
 			const targets = mayClear(view, work.data.only);
-			return answer(targets.ok ? desk.startClear(row, member, entryId, targets.value) : targets);
+			return answer(targets.ok ? vehicleJobs.startClear(row, member, entryId, targets.value) : targets);
 		}
 	}
 }

@@ -27,7 +27,7 @@ export const load = async ({ params, depends, locals }) => {
 		number,
 		linkAddress: row.vehicle.linkAddress,
 		standIn: row.vehicle.standInAddress !== null,
-		job: locals.services.desk.status(params.id),
+		job: locals.services.vehicleJobs.status(params.id),
 		mayRecord: locals.member !== null && mayWrite(locals.member) && !view.signature,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit }) => ({ signal, name, unit })),
 		defaults: [...watchDefaults(view).keys()],

@@ -43,7 +43,7 @@ type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
  * The one place that talks to vehicles: at most one piece of work on a vehicle at a time, progress for whoever watches,
  * everything written down as it goes, and an entry on the thread at the end – also of what was cut short.
  */
-export class LinkDesk {
+export class VehicleJobs {
 	private readonly notes: JobNotes;
 	private readonly recordings: Recordings;
 	private readonly byCase = new Map<string, Job>();

@@ -160,7 +160,7 @@ function eventsOf(at: number, entry: Entry, code: CodeId, software: string | nul
 }
 
 /** What happened to one code of one module, in order. @param made the scan after which our own test is over */
-export function storyOf(
+export function historyOf(
 	entries: readonly Entry[],
 	code: CodeId,
 	made: { atScan: number } | null

@@ -7,13 +7,13 @@ import type { PlacedTest } from '../../../../library/reason/tests';
 import type { BenchVehicle } from '../vehicle';
 import { measureByHand, measurementOf } from './byMeter';
 import { busFall } from './busFall';
-import { Eye } from './eye';
-import { fresh, WAKES_S } from './fresh';
-import { Hands } from './hands';
+import { VisualInspection } from './visualInspection';
+import { clearFrozenValues, WAKES_S } from './clearFrozenValues';
+import { ManualTests } from './manualTests';
 import { scopeByHand } from './scoping';
 import { senseOutcome, learnedOutcome } from './senses';
 import { Tester } from './tester';
-import { ROAD_TEST, Watching } from './watching';
+import { ROAD_TEST, LiveTests } from './liveTests';
 
 const BATTERY_LOW_V = 12;
 const MOST_TRIPS = 6;
@@ -24,20 +24,20 @@ const VISIBLE = new Set([...faults.values()].flatMap(({ visible }) => visible.ma
  * A person with a tester, a meter, an oscilloscope and two eyes at a bench vehicle: does one test of the library after the
  * other and says what was seen. Every outcome comes from the vehicle's physics.
  */
-export class Technician {
+export class SimulatedTechnician {
 	private readonly tester: Tester;
-	private readonly watching: Watching;
-	private readonly eye: Eye;
-	private readonly hands: Hands;
+	private readonly watching: LiveTests;
+	private readonly eye: VisualInspection;
+	private readonly hands: ManualTests;
 
 	constructor(
 		private readonly vehicle: BenchVehicle,
 		random: () => number
 	) {
 		this.tester = new Tester(vehicle);
-		this.watching = new Watching(vehicle, this.tester);
-		this.eye = new Eye(vehicle, random);
-		this.hands = new Hands(vehicle, this.tester, this.watching);
+		this.watching = new LiveTests(vehicle, this.tester);
+		this.eye = new VisualInspection(vehicle, random);
+		this.hands = new ManualTests(vehicle, this.tester, this.watching);
 	}
 
 	private get type() {
@@ -98,10 +98,10 @@ export class Technician {
 				return this.recheck();
 			case 'road':
 				// A value frozen by a hard fault is freed first; the codes are saved.
-				this.fresh();
+				this.clearFrozenValues();
 				return this.thenParked(byPlace('road', watching.road()));
 			case 'spin':
-				this.fresh();
+				this.clearFrozenValues();
 				return byPlace('spin', watching.round());
 			case 'meter':
 				return here(measureByHand(vehicle, place, measurementOf(id)).side);
@@ -156,8 +156,8 @@ export class Technician {
 		Object.assign(this.vehicle.world.motion.around, { wet: 0, roughness: 0 });
 	}
 
-	private fresh(): void {
-		fresh(this.vehicle, this.tester);
+	private clearFrozenValues(): void {
+		clearFrozenValues(this.vehicle, this.tester);
 	}
 
 	private thenParked(seen: Seen): Seen {
@@ -174,7 +174,7 @@ export class Technician {
 	}
 
 	private recheck(): Seen {
-		this.fresh();
+		this.clearFrozenValues();
 		const again = this.scan();
 		const seen: Seen = {};
 		for (const [key, outcome] of Object.entries(again)) {

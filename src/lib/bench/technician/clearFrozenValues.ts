@@ -5,7 +5,7 @@ import type { Tester } from './tester';
 export const WAKES_S = 4;
 
 /** Codes saved and cleared, key off and on: modules begin anew. */
-export function fresh(vehicle: BenchVehicle, tester: Tester): void {
+export function clearFrozenValues(vehicle: BenchVehicle, tester: Tester): void {
 	tester.clearAll();
 	vehicle.turnKey('off');
 	vehicle.advance(1);

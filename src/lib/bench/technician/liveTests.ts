@@ -39,7 +39,7 @@ const PATIENCE_S = 8;
 const LETS_GO_SHARE = 0.4;
 
 /** What a person sees of live data: on the road, wheel by wheel on stands, and while something is moved or made wet. */
-export class Watching {
+export class LiveTests {
 	private readonly reader: string;
 
 	constructor(

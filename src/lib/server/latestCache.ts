@@ -1,5 +1,5 @@
 /** The few latest of what is dear to work out, by what it was worked out from; the one longest unused goes. */
-export class Kept<T> {
+export class LatestCache<T> {
 	private readonly byKey = new Map<string, { of: string; value: T }>();
 
 	/** @param most how many are kept */

@@ -1,7 +1,7 @@
 import { numberOf } from './identity';
 
 /** What a module keeps without power besides codes: configuration and calibrations, each under its identifier. */
-export class Keeping {
+export class NonVolatileMemory {
 	/** Raw hex by identifier; null = erased, as in a new module. */
 	private readonly values = new Map<string, string | null>();
 	/** Identifiers a tester may write, once unlocked. */

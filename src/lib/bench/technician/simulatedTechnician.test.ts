@@ -6,7 +6,7 @@ import { benchFault, type BenchFault } from '../faults/benchFault';
 import { uniform } from '../vehicle';
 import { mixedSeed } from './mixedSeed';
 import { busFall } from './busFall';
-import { Technician } from './technician';
+import { SimulatedTechnician } from './simulatedTechnician';
 import { trialVehicle } from './trialVehicle';
 
 const MINIBUS = 'brindle-marlow-16';
@@ -15,7 +15,7 @@ const AMBULANCE = 'velmora-skiff';
 /** A person at a vehicle that was driven to the shop. */
 function at(vehicle: string, ...faults: BenchFault[]) {
 	const type = typeOf(vehicle);
-	const technician = new Technician(trialVehicle(type, faults, 3), uniform(5));
+	const technician = new SimulatedTechnician(trialVehicle(type, faults, 3), uniform(5));
 	const arrived = technician.arrives();
 	const tests = new Map(testsFor(type).map((test) => [test.id, test]));
 	const does = (id: string): Seen => {
@@ -244,7 +244,7 @@ describe('a short of the bus', () => {
 describe('a vehicle that shows nothing', () => {
 	it('is driven until it shows something, and told from one that does', () => {
 		const shown = (...faults: BenchFault[]) => {
-			const technician = new Technician(trialVehicle(typeOf(MINIBUS), faults, 3), uniform(5));
+			const technician = new SimulatedTechnician(trialVehicle(typeOf(MINIBUS), faults, 3), uniform(5));
 			technician.arrives(2);
 			return technician.shown;
 		};

@@ -2,9 +2,9 @@ import type { Position } from '../../../../library';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { holdSource } from '../instruments/source';
 import type { BenchVehicle } from '../vehicle';
-import { fresh, WAKES_S } from './fresh';
+import { clearFrozenValues, WAKES_S } from './clearFrozenValues';
 import type { Tester } from './tester';
-import type { Watching } from './watching';
+import type { LiveTests } from './liveTests';
 
 /** Speed that a substituted signal stands for. */
 const FED_KMH = 30;
@@ -26,24 +26,24 @@ const MOVES = {
 } as const;
 
 /** What is done by hand while the values are watched. Nothing is left wet, moving or fed in behind it. */
-export class Hands {
+export class ManualTests {
 	constructor(
 		private readonly vehicle: BenchVehicle,
 		private readonly tester: Tester,
-		private readonly watching: Watching
+		private readonly watching: LiveTests
 	) {}
 
 	private get type() {
 		return this.vehicle.world.type;
 	}
 
-	private fresh(): void {
-		fresh(this.vehicle, this.tester);
+	private clearFrozenValues(): void {
+		clearFrozenValues(this.vehicle, this.tester);
 	}
 
 	/** What was made wet is blown dry before anything else is measured. */
 	spray(position: Position): string {
-		this.fresh();
+		this.clearFrozenValues();
 		const seen = this.watching.whileDoing(position, () => this.vehicle.spray(position));
 		this.vehicle.dry(position);
 		return seen;
@@ -57,7 +57,7 @@ export class Hands {
 
 	/** The sensor is out of its seat: whether pulses arrive when its face is passed by hand. */
 	wave(position: Position): string {
-		this.fresh();
+		this.clearFrozenValues();
 		this.vehicle.waveBefore(position, WAVES);
 		const { high } = this.watching.span(position, WAVED_S);
 		return high > 0 && high < FROZEN_KMH ? 'answers' : 'nothing';
@@ -65,7 +65,7 @@ export class Hands {
 
 	wiggle(position: Position, what: keyof typeof MOVES): string {
 		const { at, links } = MOVES[what];
-		this.fresh();
+		this.clearFrozenValues();
 		const place = at === 'here' ? position : (wheelReaderOf(this.type)?.role ?? '');
 		const seen = this.watching.whileDoing(position, () => this.vehicle.wiggle(place, links));
 		// The hand is off before anything else is done.
@@ -89,7 +89,7 @@ export class Hands {
 		if (!held.ok) throw new Error(held.error);
 		vehicle.turnKey('on');
 		vehicle.advance(WAKES_S);
-		this.fresh();
+		this.clearFrozenValues();
 		vehicle.advance(SETTLES_S);
 		const { low, high } = this.watching.span(position, WATCHES_S);
 		holdSource(vehicle, null);
@@ -97,7 +97,7 @@ export class Hands {
 		vehicle.plug(position, true);
 		vehicle.turnKey('on');
 		vehicle.advance(WAKES_S);
-		this.fresh();
+		this.clearFrozenValues();
 		if (high < 1 || low > FROZEN_KMH) return 'nothing';
 		if (high - low > FED_KMH * FED_SHARE) return 'not-steady';
 		return Math.abs(low - FED_KMH) < FED_KMH * FED_SHARE ? 'follows' : 'another-value';

@@ -14,7 +14,7 @@ const OUT_FROM_MM = 0.15;
 const BALD_SHARE = 0.3;
 
 /** What a person sees who looks at a place of a vehicle. Eyes miss things and imagine some. */
-export class Eye {
+export class VisualInspection {
 	constructor(
 		private readonly vehicle: BenchVehicle,
 		private readonly random: () => number

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import schoolsFile from './schools.json' with { type: 'json' };
+import approachesFile from './approaches.json' with { type: 'json' };
 import { testKinds } from './tests';
 
-const schools = z
+const approaches = z
 	.array(z.object({ test: z.string(), instead: z.array(z.string()).min(1), words: z.string() }))
-	.parse(schoolsFile.schools);
+	.parse(approachesFile.approaches);
 
 export interface School {
 	/** Kinds of tests that others would do. */
@@ -13,5 +13,6 @@ export interface School {
 }
 
 /** Where practised people disagree about a test: what the others do, and why. Null where there is no quarrel. */
-export const schoolOf = (testKind: string): School | null =>
-	schools.find(({ test, instead }) => test === testKind && instead.some((one) => testKinds.has(one))) ?? null;
+export const approachOf = (testKind: string): School | null =>
+	approaches.find(({ test, instead }) => test === testKind && instead.some((one) => testKinds.has(one))) ??
+	null;

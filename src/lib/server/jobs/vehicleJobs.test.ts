@@ -11,7 +11,7 @@ import type { Database } from '../db/open';
 import { linkJob } from '../db/schema';
 import type { Threads, Author } from '../db/threads';
 import type { VehicleLink } from '../link/vehicleLink';
-import { LinkDesk } from './desk';
+import { VehicleJobs } from './vehicleJobs';
 import { JobNotes } from './jobNotes';
 
 let shop: TestShop;
@@ -49,19 +49,19 @@ const willing = (_address: number, service: number) =>
 				? [0x54]
 				: [0x7f, service, 0x31];
 
-const deskFor = (link: VehicleLink) =>
-	new LinkDesk(db, threads, cases, new Captures(db), pino({ level: 'silent' }), async () => ok(link));
+const jobsFor = (link: VehicleLink) =>
+	new VehicleJobs(db, threads, cases, new Captures(db), pino({ level: 'silent' }), async () => ok(link));
 
-async function ended(desk: LinkDesk): Promise<string> {
+async function ended(vehicleJobs: VehicleJobs): Promise<string> {
 	return new Promise((resolve) => {
 		const look = () => {
-			const status = desk.status(row.id);
+			const status = vehicleJobs.status(row.id);
 			if (!status || status.state === 'running') return false;
 			resolve(status.outcome ?? '');
 			return true;
 		};
 		if (look()) return;
-		const stop = desk.watch(row.id, () => look() && stop());
+		const stop = vehicleJobs.watch(row.id, () => look() && stop());
 	});
 }
 
@@ -82,19 +82,19 @@ const onlyScan = async () => {
 
 describe('work on a vehicle', () => {
 	it('puts a whole scan on the thread under the id it was asked with', async () => {
-		const desk = deskFor(new Scripted(willing));
+		const vehicleJobs = jobsFor(new Scripted(willing));
 		const id = ulid();
-		expect(desk.startScan(row, ana, id)).toMatchObject({ ok: true });
-		expect(await ended(desk)).toBe('All 9 modules asked; saved on the thread.');
+		expect(vehicleJobs.startScan(row, ana, id)).toMatchObject({ ok: true });
+		expect(await ended(vehicleJobs)).toBe('All 9 modules asked; saved on the thread.');
 		expect(await onlyScan()).toMatchObject({ id, payload: { outcome: 'complete', modulesExpected: 9 } });
 	});
 
 	it('keeps what was read when the line breaks, marked partial with the reason', async () => {
-		const desk = deskFor(
+		const vehicleJobs = jobsFor(
 			new Scripted((address, service) => (address === 0x1020 ? 'cut' : willing(address, service)))
 		);
-		desk.startScan(row, ana, ulid());
-		expect(await ended(desk)).toContain('3 of 9 modules were reached');
+		vehicleJobs.startScan(row, ana, ulid());
+		expect(await ended(vehicleJobs)).toContain('3 of 9 modules were reached');
 		const { payload } = await onlyScan();
 		expect(payload).toMatchObject({
 			outcome: 'partial',
@@ -105,7 +105,7 @@ describe('work on a vehicle', () => {
 
 	it('tells a silent module from a vehicle that was switched off in the middle', async () => {
 		let on = true;
-		const dozing = deskFor(
+		const dozing = jobsFor(
 			new Scripted((address, service) => {
 				if (address === 0x1020) on = false;
 				return on || address === 0x1000 ? willing(address, service) : 'silent';
@@ -121,13 +121,13 @@ describe('work on a vehicle', () => {
 	});
 
 	it('calls one silent module a finding of a complete scan, and a sleeping network a partial one', async () => {
-		const one = deskFor(
+		const one = jobsFor(
 			new Scripted((address, service) => (address === 0x1030 ? 'silent' : willing(address, service)))
 		);
 		one.startScan(row, ana, ulid());
 		expect(await ended(one)).toContain('Silent: Instrument cluster.');
 		expect((await onlyScan()).payload.outcome).toBe('complete');
-		const asleep = deskFor(
+		const asleep = jobsFor(
 			new Scripted((address, service) => (address === 0x1000 ? willing(address, service) : 'silent'))
 		);
 		asleep.startScan(row, ana, ulid());
@@ -137,17 +137,21 @@ describe('work on a vehicle', () => {
 	it('lets only one be at a vehicle at a time, and frees it afterwards', async () => {
 		let go = () => {};
 		const gate = new Promise<void>((resolve) => (go = resolve));
-		const desk = deskFor(new Scripted((address, service) => gate.then(() => willing(address, service))));
+		const vehicleJobs = jobsFor(
+			new Scripted((address, service) => gate.then(() => willing(address, service)))
+		);
 		const id = ulid();
-		desk.startScan(row, ana, id);
-		expect(desk.startClear(row, ana, ulid(), [{ address: '1010', name: 'Brake control' }])).toMatchObject({
+		vehicleJobs.startScan(row, ana, id);
+		expect(
+			vehicleJobs.startClear(row, ana, ulid(), [{ address: '1010', name: 'Brake control' }])
+		).toMatchObject({
 			ok: false
 		});
-		expect(desk.startScan(row, ana, id)).toMatchObject({ ok: true, value: { id } });
+		expect(vehicleJobs.startScan(row, ana, id)).toMatchObject({ ok: true, value: { id } });
 		go();
-		await ended(desk);
-		expect(desk.startScan(row, ana, ulid()).ok).toBe(true);
-		await ended(desk);
+		await ended(vehicleJobs);
+		expect(vehicleJobs.startScan(row, ana, ulid()).ok).toBe(true);
+		await ended(vehicleJobs);
 	});
 
 	it('never calls a module cleared that did not say so', async () => {
@@ -156,17 +160,17 @@ describe('work on a vehicle', () => {
 			0x1020: [0x7f, 0x14, 0x22],
 			0x1030: 'silent'
 		};
-		const desk = deskFor(
+		const vehicleJobs = jobsFor(
 			new Scripted((address, service) =>
 				service === 0x14 ? (outcomes[address] ?? [0x54]) : willing(address, service)
 			)
 		);
-		desk.startClear(row, ana, ulid(), [
+		vehicleJobs.startClear(row, ana, ulid(), [
 			{ address: '1010', name: 'Brake control' },
 			{ address: '1020', name: 'Steering angle' },
 			{ address: '1030', name: 'Instrument cluster' }
 		]);
-		expect(await ended(desk)).toContain('1 of 3 modules cleared');
+		expect(await ended(vehicleJobs)).toContain('1 of 3 modules cleared');
 		const [entry] = await threads.read(row.id);
 		expect(
 			entry?.kind === 'codes-cleared' && entry.payload.modules.map((m) => [m.outcome, m.detail])
@@ -182,18 +186,18 @@ describe('work on a vehicle', () => {
 			new Scripted((_address, service) =>
 				service === 0x22 ? [0x62, 0xd0, 0xa0, count >> 8, count & 0xff] : [0x7f, service, 0x31]
 			);
-		const same = deskFor(counting(41));
+		const same = jobsFor(counting(41));
 		same.startKeyCheck(row, ana, ulid(), 41);
 		expect(await ended(same)).toContain('still counts 41 key cycles');
 		expect(await threads.headSeq(row.id)).toBe(0);
-		const more = deskFor(counting(42));
+		const more = jobsFor(counting(42));
 		more.startKeyCheck(row, ana, ulid(), 41);
 		await ended(more);
 		expect(await threads.headSeq(row.id)).toBe(1);
 	});
 
 	it('finishes after a dead server what it had written down: a scan as partial, a clear as unknown', async () => {
-		const scanning = deskFor(
+		const scanning = jobsFor(
 			new Scripted((address, service) =>
 				address === 0x1020 ? new Promise<number[]>(() => {}) : willing(address, service)
 			)
@@ -209,7 +213,7 @@ describe('work on a vehicle', () => {
 		});
 		// The process dies here: a new one opens the same file.
 		expect(await db.select().from(linkJob)).toHaveLength(1);
-		expect(await deskFor(new Scripted(willing)).recover()).toBe(1);
+		expect(await jobsFor(new Scripted(willing)).recover()).toBe(1);
 		const { payload } = await onlyScan();
 		expect(payload).toMatchObject({
 			outcome: 'partial',
@@ -217,7 +221,7 @@ describe('work on a vehicle', () => {
 		});
 		expect(payload.modules).toHaveLength(2);
 		expect(await db.select().from(linkJob)).toHaveLength(0);
-		expect(await deskFor(new Scripted(willing)).recover()).toBe(0);
+		expect(await jobsFor(new Scripted(willing)).recover()).toBe(0);
 		expect(checkChain(await threads.read(row.id))).toEqual({ intact: true });
 	});
 
@@ -235,8 +239,8 @@ describe('work on a vehicle', () => {
 		await left({}, 'calibrate');
 		const good = ulid();
 		await left(cleared, 'clear', good);
-		const desk = deskFor(new Scripted(willing));
-		await desk.recover();
+		const vehicleJobs = jobsFor(new Scripted(willing));
+		await vehicleJobs.recover();
 		expect((await threads.read(row.id)).map(({ id }) => id)).toEqual([good]);
 		const aside = await new PutAside(db).unseen();
 		expect(aside).toHaveLength(4);
@@ -245,7 +249,7 @@ describe('work on a vehicle', () => {
 			author: 'Ana',
 			draft: JSON.stringify(cleared)
 		});
-		expect(await desk.recover()).toBe(0);
+		expect(await vehicleJobs.recover()).toBe(0);
 	});
 
 	it('what was left of a case that is signed already is put aside; its recording keeps its samples', async () => {
@@ -267,7 +271,7 @@ describe('work on a vehicle', () => {
 		await db.$client.execute('DROP TRIGGER nothing_is_signed_while_work_runs');
 		await new JobNotes(db).write({ id: ulid(), caseId: row.id, authorId: ana.id }, 'scan', { modules: [1] });
 		await put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' });
-		await deskFor(new Scripted(willing)).recover();
+		await jobsFor(new Scripted(willing)).recover();
 		const kinds = (await new PutAside(db).unseen()).map(({ kind }) => kind);
 		expect(kinds.sort()).toEqual(['record', 'scan']);
 		expect((await captures.read({ caseId: row.id, id: recording }))?.timeS).toHaveLength(3);
@@ -275,15 +279,15 @@ describe('work on a vehicle', () => {
 
 	it('sends no clear that could not be written down: a case that is signed, an id in use, an id that is none', async () => {
 		const link = new Scripted(willing);
-		const desk = deskFor(link);
+		const vehicleJobs = jobsFor(link);
 		const targets = [{ address: '1010', name: 'Brake control' }];
-		expect(desk.startClear(row, ana, 'not-a-ulid', targets)).toMatchObject({ ok: false });
+		expect(vehicleJobs.startClear(row, ana, 'not-a-ulid', targets)).toMatchObject({ ok: false });
 		const used = await put(shop, 'note', { text: 'here already' });
-		desk.startClear(row, ana, used, targets);
-		expect(await ended(desk)).toContain('Nothing was read and nothing was changed');
+		vehicleJobs.startClear(row, ana, used, targets);
+		expect(await ended(vehicleJobs)).toContain('Nothing was read and nothing was changed');
 		await put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' });
-		desk.startClear(row, ana, ulid(), targets);
-		expect(await ended(desk)).toContain('signed');
+		vehicleJobs.startClear(row, ana, ulid(), targets);
+		expect(await ended(vehicleJobs)).toContain('signed');
 		expect(link.asked.filter((one) => one.endsWith(':14'))).toEqual([]);
 		expect(await db.select().from(linkJob)).toHaveLength(0);
 	});
@@ -293,7 +297,7 @@ describe('work on a vehicle', () => {
 		const asked = new Promise<void>((resolve) => (go = resolve));
 		let free = () => {};
 		const answered = new Promise<number[]>((resolve) => (free = () => resolve([0x54])));
-		const desk = deskFor(
+		const vehicleJobs = jobsFor(
 			new Scripted((address, service) => {
 				if (service !== 0x14) return willing(address, service);
 				go();
@@ -301,13 +305,13 @@ describe('work on a vehicle', () => {
 			})
 		);
 		const id = ulid();
-		desk.startClear(row, ana, id, [{ address: '1010', name: 'Brake control' }]);
+		vehicleJobs.startClear(row, ana, id, [{ address: '1010', name: 'Brake control' }]);
 		await asked;
 		await expect(put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' })).rejects.toThrow(
 			/under way/
 		);
 		free();
-		await ended(desk);
+		await ended(vehicleJobs);
 		await put(shop, 'signature', { statement: 'Checked.', verdict: 'Proven clear' });
 		expect((await threads.read(row.id)).map(({ kind }) => kind)).toEqual(['codes-cleared', 'signature']);
 	});
@@ -326,9 +330,9 @@ describe('work on a vehicle', () => {
 		} as const;
 		const id = ulid();
 		await new JobNotes(db).write({ id, caseId: row.id, authorId: ana.id }, 'calibrate', tried);
-		expect(await deskFor(new Scripted(willing)).recover()).toBe(1);
+		expect(await jobsFor(new Scripted(willing)).recover()).toBe(1);
 		const entries = await threads.read(row.id);
 		expect(entries.at(-1)).toMatchObject({ id, kind: 'calibration', payload: tried });
-		expect(await deskFor(new Scripted(willing)).recover()).toBe(0);
+		expect(await jobsFor(new Scripted(willing)).recover()).toBe(0);
 	});
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import leftBehindFile from './leftBehind.json' with { type: 'json' };
+import repairInducedFile from './repairInduced.json' with { type: 'json' };
 import type { LeftBehind } from '../../src/lib/core/path/believe';
 import { repairs } from '../repairs';
 import { works } from '../vocabulary';
@@ -22,10 +22,10 @@ const file = z
 			})
 		)
 	})
-	.parse(leftBehindFile);
+	.parse(repairInducedFile);
 
 /** Faults that work of the vocabulary leaves behind now and then, by the work. */
-export function leftBehindBy(named: readonly string[]): Map<string, string> {
+export function repairInducedBy(named: readonly string[]): Map<string, string> {
 	const found = new Map<string, string>();
 	for (const name of named)
 		for (const { works: which, leaves } of file.works)
@@ -35,7 +35,7 @@ export function leftBehindBy(named: readonly string[]): Map<string, string> {
 
 /** The model of a vehicle that others have worked on: what such work leaves behind is likelier, all else a little less. */
 export function afterWork(model: ReasonModel, named: readonly string[]): ReasonModel {
-	const left = leftBehindBy(named);
+	const left = repairInducedBy(named);
 	if (left.size === 0) return model;
 	const weight = ({ fault, prior }: ReasonModel['faults'][number]) =>
 		left.has(fault.id) ? prior * file.times : prior;
@@ -50,7 +50,7 @@ export function afterWork(model: ReasonModel, named: readonly string[]): ReasonM
  *
  * @param from how many repairs had been done, this one counted
  */
-export function leftBehindByOurs(
+export function repairInducedByOurs(
 	model: ReasonModel,
 	repair: PlacedRepair,
 	entry: string,
