@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { NextStep } from '../case/progress/nextStep';
+	import type { NextStep } from '../case/progress/step';
 
 	/** The one thing to do next, and why. The only thing on a page that is turmeric. */
 	let { next, onstart }: { next: NextStep; onstart: () => void } = $props();

@@ -1,4 +1,4 @@
-import type { NextStep } from '../../case/progress/nextStep';
+import type { NextStep } from '../../case/progress/step';
 import type { Services } from '../services';
 import { nextIn } from '../db/outlook';
 import { stampHere } from './knownHere';

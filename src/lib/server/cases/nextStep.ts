@@ -1,4 +1,4 @@
-import type { NextStep } from '../../case/progress/nextStep';
+import type { NextStep } from '../../case/progress/step';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
 import { mendingSteps } from '../../case/reason/reasonView';
 import { percentWords } from '../../case/reason/percentWords';

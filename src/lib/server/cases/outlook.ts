@@ -2,7 +2,7 @@ import { minutesToGoInParts, type MinutesToGo } from '../../core/path/minutesToG
 import { randomFromText } from '../../core/path/randomFromText';
 import { restsOn } from '../../case/reason/bearing';
 import type { Reasoning } from '../../case/reason/reasoning';
-import type { NextStep } from '../../case/progress/nextStep';
+import type { NextStep } from '../../case/progress/step';
 import type { Outlook } from '../db/outlook';
 import { inParts } from '../inParts';
 import type { Stores } from '../stores';

@@ -17,7 +17,7 @@ import {
 } from '$lib/case/proof/proofSteps';
 import { proofHeadline } from '$lib/case/proof/headline';
 import { mayClear } from '$lib/case/codes/mayClear';
-import { testNeeds } from '$lib/case/progress/nextStep';
+import { testNeeds } from '$lib/case/progress/provingStep';
 import { latest } from '$lib/case/thread/thread';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
