@@ -59,7 +59,7 @@ function noFrames({ badLines, lineCount }: BusAnalysis): string {
 /** Signs gathered before they are written. */
 const WRITE_AT = 1 << 16;
 
-/** The contract's value, written piece by piece: the exchanges of a long log are never all objects at once. */
+/** The value, written piece by piece: the exchanges of a long log are never all objects at once. */
 async function sayJson(analysis: BusAnalysis): Promise<void> {
 	const { frames, badLines, badLineCount, durationS, modules, broadcasts, problems } = analysis;
 	const head = JSON.stringify({ frames, badLines, badLineCount, durationS });

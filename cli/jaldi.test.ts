@@ -49,7 +49,7 @@ const LOG = [
 ].join('\n');
 
 describe('jaldi decode', () => {
-	it('gives one element for each code, with the keys of the contract, and an error for what it cannot read', async () => {
+	it('gives one element for each code, with the published keys, and an error for what it cannot read', async () => {
 		const { status, out, err } = await jaldi([
 			'decode',
 			'403514/2F',
@@ -194,7 +194,7 @@ describe('jaldi bus', () => {
 });
 
 describe('jaldi tyres', () => {
-	it('compares four sizes with the keys of the contract', async () => {
+	it('compares four sizes with the published keys', async () => {
 		const { status, out } = await jaldi([
 			'tyres',
 			'205/55R16',
@@ -276,7 +276,7 @@ describe('jaldi prove', () => {
 });
 
 describe('jaldi lamp', () => {
-	it('splits flashes into groups and folds what is shown again, with the keys of the contract', async () => {
+	it('splits flashes into groups and folds what is shown again, with the published keys', async () => {
 		const shown = ['0', '0.5', '1', '2.5', '3', '3.5', '4', '8', '8.5', '9', '10.5', '11', '11.5', '12'];
 		const { status, out } = await jaldi(['lamp', ...shown, '--json']);
 		expect(status).toBe(0);
@@ -309,7 +309,7 @@ describe('jaldi live', () => {
 	});
 	const text = `time_s,front_left_kmh,front_right_kmh,rear_left_kmh,rear_right_kmh\n${rows.join('\n')}\n`;
 
-	it('finds a dropout, with the keys of the contract', async () => {
+	it('finds a dropout, with the published keys', async () => {
 		const [ran, packed] = await Promise.all([
 			jaldi(['live', file('drive.csv', text), '--json']),
 			jaldi(['live', '-', '--json', '--drive', 'front', '--track-m', '1.5'], gzipSync(text))

@@ -60,7 +60,7 @@ export const scope: Command = async (args) => {
 	return DONE;
 };
 
-/** v = f·C / N (domain calculation 1), where ring and tyre are known. */
+/** v = f·C / N, where ring and tyre are known. */
 function speeds(
 	{ medianHz, minHz, maxHz, teethPerRev }: ChannelAnalysis,
 	teeth: number | undefined,

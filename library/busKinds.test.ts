@@ -21,7 +21,7 @@ const busTests = (type: VehicleType, place: string) =>
 		return one?.about === 'bus' && test.place === place ? [one.bus] : [];
 	});
 
-describe('limits of a bus belong to its kind (point 14)', () => {
+describe('limits of a bus belong to its kind', () => {
 	it('every measurement at a bus says of which kind its limits are', () => {
 		for (const { id, about, bus } of measurements) expect(bus !== undefined, id).toBe(about === 'bus');
 	});

@@ -29,7 +29,7 @@ describe('the shipped code library', () => {
 		}
 	});
 
-	it('sets no code on a vehicle that is well, and sees both directions (point 11)', () => {
+	it('sets no code on a vehicle that is well, and sees both directions', () => {
 		// Standing, driving straight, braking hard, turning either way: everything as it should be.
 		const well: Record<string, number>[] = [
 			{ vehicle: 0, brake_switch: 0, brake_pressure: 0, steering: 0, yaw: 0, lateral: 0 },

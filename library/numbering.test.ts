@@ -7,7 +7,7 @@ import { shippedBook, titleSource } from './codes';
 const cornerBy = (numbering: 'circuit' | 'table', code: string) =>
 	wheelCircuitOf(titleSource(bookBy(shippedBook, numbering), { code, failureType: null, maker: null }));
 
-describe('two numberings of one code (point 10)', () => {
+describe('two numberings of one code', () => {
 	it('the same code is another wheel, or none, by the other', () => {
 		expect([...ambiguousCodes]).toEqual(expect.arrayContaining(['C0035', 'C0040', 'C0045']));
 		expect([cornerBy('circuit', 'C0035'), cornerBy('table', 'C0035')]).toEqual(['front-left', 'front-right']);

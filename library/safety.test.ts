@@ -16,7 +16,7 @@ const types = [...vehicleTypes.values()];
 const placed = types.flatMap((type) => testsFor(type).map((test) => ({ type, test })));
 const saysOf = (exposed: readonly string[]) => cautionsOf(exposed).map(({ id }) => id);
 
-describe('nobody is sent to a module whose maker alone says how (point 1)', () => {
+describe('nobody is sent to a module whose maker alone says how', () => {
 	it('no test of any vehicle is done at such a module, at wiring of its own, or needs its plug open', () => {
 		const alone = types.filter((type) => type.modules.some(({ role }) => makersAlone(type, role)));
 		expect(alone.length).toBeGreaterThan(4);
@@ -58,7 +58,7 @@ describe('nobody is sent to a module whose maker alone says how (point 1)', () =
 	});
 });
 
-describe('cautions come from what a step exposes (point 7)', () => {
+describe('cautions come from what a step exposes', () => {
 	it('an exposure without a caution, and a step without an exposure, do not load', () => {
 		const texts = new Map([['hot', 'Brakes may be hot.']]);
 		expect(() => checkedExposures({ oven: { what: 'heat', cautions: [] } }, texts)).toThrow(
@@ -104,7 +104,7 @@ describe('cautions come from what a step exposes (point 7)', () => {
 		}
 	});
 
-	it('hands near a wheel that turns: by hand, slowly, never the engine (point 3)', () => {
+	it('hands near a wheel that turns: by hand, slowly, never the engine', () => {
 		const near = placed.filter(({ test }) => /wiggle-(sensor|plug|lead)|^spray@|^true@/.test(test.id));
 		expect(near.length).toBeGreaterThan(50);
 		for (const { type, test } of near) {
@@ -116,7 +116,7 @@ describe('cautions come from what a step exposes (point 7)', () => {
 		expect(saysOf(['wheels-driven'])).toContain('in-gear');
 	});
 
-	it('a motor that moves by itself is warned of, and a clamp run is done with everything fitted (point 4)', () => {
+	it('a motor that moves by itself is warned of, and a clamp run is done with everything fitted', () => {
 		const says = (id: string) => saysOf(calibrations.get(id)?.exposes ?? []);
 		expect(says('end-stops')).toContain('wheel-moves');
 		expect(says('steering-zero')).toContain('wheel-moves');
@@ -129,7 +129,7 @@ describe('cautions come from what a step exposes (point 7)', () => {
 			expect(saysOf(exposedByTest(test, type)), test.id).toContain('service-position');
 	});
 
-	it('a high-voltage vehicle says who may work at it, and nothing asked for needs more than 12 V (point 5)', () => {
+	it('a high-voltage vehicle says who may work at it, and nothing asked for needs more than 12 V', () => {
 		expect(types.filter((type) => exposedByVehicle(type).length > 0).map(({ id }) => id)).toEqual([
 			'ottaro-pip'
 		]);

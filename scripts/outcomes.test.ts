@@ -15,7 +15,7 @@ describe('the table of outcomes', () => {
 		expect(countedFrom).toEqual(countedFromNow());
 	});
 
-	it.each(linkTypes)('$id: every fault at every place changes at least one sign (point 15)', (type) => {
+	it.each(linkTypes)('$id: every fault at every place changes at least one sign', (type) => {
 		const model = reasonModel(type);
 		const changed = new Set<number>();
 		for (const sign of signs.values())

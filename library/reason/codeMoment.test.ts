@@ -8,7 +8,7 @@ const values = (...told: [id: string, raw: string][]) => [{ values: told.map(([i
 const told = (status: number, more: object = {}, mask: number | null = ALL) =>
 	codeForSigns({ dtc: '404513', status, ageingCycles: null, snapshots: [], ...more }, mask);
 
-describe('what a module keeps of the moment and the time since (point 13)', () => {
+describe('what a module keeps of the moment and the time since', () => {
 	it('speed, supply and outside temperature are of the first snapshot', () => {
 		const snapshots = [
 			...values(['F40D', '37'], ['F442', '2EE0'], ['F446', '47']),

@@ -148,7 +148,7 @@ const bare = (...dtcs: string[]): CodeForSigns[] =>
 	}));
 
 describe('signs of a scan', () => {
-	it('a code of a valve of a corner says nothing of the circuit of its wheel: the group decides (point 8)', () => {
+	it('a code of a valve of a corner says nothing of the circuit of its wheel: the group decides', () => {
 		const standard = shippedPacks.filter(({ maker }) => maker === null);
 		const book = bookOf(standard);
 		const valves = standard
@@ -167,7 +167,7 @@ describe('signs of a scan', () => {
 		}
 	});
 
-	it('the status tells what fails now, the snapshot where it was set (point 13)', () => {
+	it('the status tells what fails now, the snapshot where it was set', () => {
 		const at = (status: number, setAtKmh: number | null, setAtC = 12, passedSince = false) =>
 			codeSigns(
 				[
@@ -215,7 +215,7 @@ describe('signs of a scan', () => {
 		expect(deaf['accused@steering-angle']).toBe('none');
 	});
 
-	it('U02xx is silence of another as U01xx is, U03xx is software and accuses nobody (point 14)', () => {
+	it('U02xx is silence of another as U01xx is, U03xx is software and accuses nobody', () => {
 		const seen = (dtc: string) =>
 			codeSigns(
 				[

@@ -61,7 +61,7 @@ const HAND_S = 0.15;
 /**
  * Turning geometry of a rigid vehicle. @returns speed of a wheel along its own plane for a reference point in the middle of
  * the unsteered axle that moves at `speedMps` with `yawRadps`: on radius R that is v·(R ∓ t/2)/R behind, and
- * v·√((R ∓ t/2)² + L²)/R at a steered wheel in front (domain calculation 3).
+ * v·√((R ∓ t/2)² + L²)/R at a steered wheel in front.
  */
 export function wheelSpeedMps(
 	wheel: { xM: number; yM: number; steered: boolean },

@@ -121,7 +121,7 @@ describe('an open lead', () => {
 			broken.spin('rear-left', 12);
 			broken.advance(2);
 		}
-		// Only a clear makes its test one that has not run since the clear (point 18).
+		// Only a clear makes its test one that has not run since the clear.
 		expect(decodeStatus(statusOf(broken, BRAKE, REAR_LEFT_OPEN))).toMatchObject({
 			confirmed: false,
 			notTestedSinceClear: false

@@ -81,7 +81,7 @@ export function fieldOf(ring: Ring, tooth: number, speedMps: number, timeS: numb
 	return (ring.strength[tooth] ?? 0) * spacingLoss(gapAt(ring, turn, speedMps, timeS), ring.at.length);
 }
 
-/** Tooth frequency f = N·v / C, in Hz (domain calculation 1). */
+/** Tooth frequency f = N·v / C, in Hz. */
 export const toothFrequencyHz = (teeth: number, speedMps: number, circumferenceM: number): number =>
 	(teeth * Math.abs(speedMps)) / circumferenceM;
 

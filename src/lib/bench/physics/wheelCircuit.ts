@@ -27,7 +27,7 @@ export const soundSensor = (): Sensor => ({
 	spuriousHz: 0
 });
 
-/** Temperature coefficient of copper (domain calculation 4). */
+/** Temperature coefficient of copper. */
 export const coilOhms = (ohms20C: number, temperatureC: number): number =>
 	ohms20C * (1 + 0.00393 * (temperatureC - 20));
 

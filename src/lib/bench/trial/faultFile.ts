@@ -9,7 +9,7 @@ import { mixedSeed } from '../technician/mixedSeed';
 import { uniform } from '../vehicle';
 import type { TrialCase } from './trialCase';
 
-/** What `jaldi trial --faults` reads: vehicles with what is wrong with them, by link and mode (contracts). */
+/** What `jaldi trial --faults` reads: vehicles with what is wrong with them, by link and mode. */
 const FaultFile = z
 	.array(
 		z.object({

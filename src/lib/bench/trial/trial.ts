@@ -6,7 +6,7 @@ import { WAYS } from './ways';
 
 export type WayName = keyof typeof WAYS;
 
-/** What many diagnoses came to (contract of `jaldi trial`). */
+/** What many diagnoses came to. */
 export interface TrialSummary {
 	cases: number;
 	/** Until the repair that cures begins: tests, getting there, and repairs that did not help. */

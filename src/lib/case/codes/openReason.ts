@@ -2,7 +2,7 @@ import { VERDICT_WORDS, type Verdict } from '../../core/prove/proof';
 import type { LampLack } from './lampTold';
 import { lowerFirst } from '../words';
 
-/** Why a case may not be signed (domain 2.6): a closed list, each with what its sentence needs. */
+/** Why a case may not be signed: a closed list, each with what its sentence needs. */
 export type OpenReason =
 	| { reason: 'no-complete-scan' | 'lamps-not-watched' | 'not-read-since-clear' }
 	| { reason: 'code'; text: string; moduleName: string; verdict: Verdict }

@@ -4,7 +4,7 @@ import type { ScopeFindingType } from '../../core/scope/findings';
 /** Where along the path a tip was. */
 export type ProbedAt = 'module' | 'sensor' | 'elsewhere';
 
-/** A signal that is whole at a place proves what stands before it (domain 2.4). */
+/** A signal that is whole at a place proves what stands before it. */
 const PROVES: Record<ProbedAt, readonly Link[]> = {
 	sensor: ['ring', 'gap', 'sensor'],
 	module: ['ring', 'gap', 'sensor', 'sensor-connector', 'harness', 'module-connector'],

@@ -55,7 +55,7 @@ export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): Cas
 	};
 }
 
-/** Reasons why the case may not be signed (domain 2.6). */
+/** Reasons why the case may not be signed. */
 function whatIsOpen(facts: CaseFacts): OpenReason[] {
 	const { entries, codes, lastCompleteScan, lastClear } = facts;
 	if (lampHistory(entries)) return [...lampOpen(entries), ...untaught(facts), ...illFitted(facts)];

@@ -51,7 +51,7 @@ describe('what a thread shows of a code', () => {
 		expect(thread.code.comes).toBeNull();
 	});
 
-	it('the counter of the module, which counts each pass to fail, is no number of returns (point 16)', () => {
+	it('the counter of the module, which counts each pass to fail, is no number of returns', () => {
 		const thread = begun(COMES_AND_GOES);
 		const [, , scan] = thread.thread;
 		if (scan?.kind !== 'network-scan') throw new Error('no scan');
@@ -61,7 +61,7 @@ describe('what a thread shows of a code', () => {
 		expect(thread.code.comes).toMatchObject({ before: null, known: [] });
 	});
 
-	it('stored and not failing when first read, it comes and goes until it is shown to be there (point 16)', () => {
+	it('stored and not failing when first read, it comes and goes until it is shown to be there', () => {
 		const NOT_RUN_YET = 0x6c;
 		for (const status of [COMES_AND_GOES, NOT_RUN_YET]) {
 			const quiet = begun(status).proving().driven(20);
@@ -81,7 +81,7 @@ describe('what a thread shows of a code', () => {
 		expect(fails.code.verdict).toBe('proven-clear');
 	});
 
-	it('a module that does not have a code any more has not tested it (point 17)', () => {
+	it('a module that does not have a code any more has not tested it', () => {
 		const proven = (change: (module: ScannedModule) => void) => {
 			const thread = begun(0x2f).proving().driven(20);
 			const scan = thread.scan([]);

@@ -241,7 +241,7 @@ describe('what an entry says in signs', () => {
 		]);
 	});
 
-	it('words alone are no evidence, whatever they sound like (point 12)', () => {
+	it('words alone are no evidence, whatever they sound like', () => {
 		const maker = opened();
 		maker.add('complaint', {
 			words: 'After heavy rain the pedal pulses, it slides and loses power, the speedometer is dead',

@@ -37,7 +37,7 @@ const sumOf = ({ belief }: Reasoning, which: (fault: { id: string; place: string
 	);
 const notDescribed = (reasoning: Reasoning) => sumOf(reasoning, ({ id }) => id === NOT_DESCRIBED);
 
-describe('what one code alone is worth (point 9)', () => {
+describe('what one code alone is worth', () => {
 	it.each([
 		['brake', '402013', 'pump'],
 		['brake', '401013', 'valve'],
@@ -98,7 +98,7 @@ describe('what one code alone is worth (point 9)', () => {
 	});
 });
 
-describe('the status of a code is evidence (point 13)', () => {
+describe('the status of a code is evidence', () => {
 	const comesAndGoes = ({ id, place }: { id: string; place: string }) =>
 		place === 'rear-left' &&
 		(faults.get(id)?.when?.shaking !== undefined || faults.get(id)?.when?.everyKm !== undefined);
@@ -115,7 +115,7 @@ describe('the status of a code is evidence (point 13)', () => {
 	});
 });
 
-describe('a code of two numberings (point 10)', () => {
+describe('a code of two numberings', () => {
 	/** As of a vehicle whose maker nobody here describes. */
 	const standard = bookOf(shippedPacks.filter(({ maker }) => maker === null));
 	const atWheel = (place: string) => (one: { place: string }) => one.place === place;

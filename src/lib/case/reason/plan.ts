@@ -12,7 +12,7 @@ import { reasonAbout, type Reasoning } from './reasoning';
 import { percentWords } from './percentWords';
 import { faultWords, placeWords } from './words';
 
-/** What is suspected, what to test next, and whether to stop (contract of `jaldi plan`). */
+/** What is suspected, what to test next, and whether to stop. */
 export interface Plan {
 	hypotheses: { fault: string; probability: number }[];
 	next: { test: string; minutes: number; bitsPerMinute: number; why: string }[];

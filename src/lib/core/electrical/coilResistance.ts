@@ -2,7 +2,7 @@
 const COPPER = 0.00393;
 
 /**
- * Coil resistance at 20 °C from one measured at another temperature: R20 = R / (1 + 0.00393·(T − 20)) (domain calculation 4).
+ * Coil resistance at 20 °C from one measured at another temperature: R20 = R / (1 + 0.00393·(T − 20)).
  * 1240 Ω in the heat of 60 °C are 1072 Ω.
  *
  * @throws RangeError outside −60 … 200 °C, where the formula does not hold for a wound coil

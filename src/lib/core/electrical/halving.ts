@@ -38,7 +38,7 @@ export interface Halving {
 export const READING_MIN = 1;
 
 /**
- * Where a wire is at fault, by measuring at the point that makes the whole search shortest (domain calculation 10).
+ * Where a wire is at fault, by measuring at the point that makes the whole search shortest.
  * Upstream of the fault every point reads good, downstream bad, so readings close an interval; the expected minutes of each
  * interval are worked out from its parts: E(i,j) = min over k of c(k) + P(fault in i…k)·E(i,k) + P(fault in k…j)·E(k,j).
  * Exact, because what is already open inside an interval is only what its ends or the beginning have opened.

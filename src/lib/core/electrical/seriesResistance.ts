@@ -1,5 +1,5 @@
 /**
- * Resistance hidden in a feed: R = (V_good − V_measured) / I at the known load (domain calculation 5). 12.1 V that become
+ * Resistance hidden in a feed: R = (V_good − V_measured) / I at the known load. 12.1 V that become
  * 9.4 V at 14 mA are 193 Ω.
  *
  * @param amps what flows while the voltage is measured, above 0

@@ -1,4 +1,4 @@
-/** Tooth frequency that stands for a speed: f = N·v / C (domain calculation 1). */
+/** Tooth frequency that stands for a speed: f = N·v / C. */
 export const frequencyForSpeedHz = (teeth: number, speedKmh: number, circumferenceM: number): number =>
 	(teeth * (speedKmh / 3.6)) / circumferenceM;
 

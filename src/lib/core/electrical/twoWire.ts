@@ -1,4 +1,4 @@
-/** What a two-wire sensor with current output draws, and what it is fed with (domain 2.1). */
+/** What a two-wire sensor with current output draws, and what it is fed with. */
 
 /** Current of its lower level, A. */
 export const LOW_A = 0.007;

@@ -1,6 +1,6 @@
 import type { LiveNote } from './plausibility';
 
-/** What the analysis of live data can find, by the contract of `jaldi live`. */
+/** What the analysis of live data can find. */
 export const FINDING_TYPES = [
 	'stuck-zero',
 	'stuck-invalid',

@@ -93,7 +93,7 @@ function yawNotes(table: WheelTable, { channels }: Recording, trackM: number): L
 		if (Number.isNaN(now)) continue;
 		const speed = table.reference[i] ?? NaN;
 		if (speed < STILL_KMH) still.push(now);
-		// Left and right differ by r·t (domain calculation 3); a left turn is positive.
+		// Left and right differ by r·t; a left turn is positive.
 		const byWheels = ((turn(i) * speed) / 3.6 / trackM) * (180 / Math.PI);
 		if (speed > STEADY_FROM_KMH && Math.abs(byWheels) > TURNING_DEGPS) ratios.push(now / byWheels);
 	}
@@ -127,7 +127,7 @@ const BEND_AGREES_SHARE = 0.035;
 
 /**
  * In a bend the steered front axle runs on the wider circle: with the rear axle's middle on radius R it rolls √(R² + L²)
- * (domain calculation 3). R comes from the rear wheels' difference; what the front wheels read must fit it.
+ *. R comes from the rear wheels' difference; what the front wheels read must fit it.
  */
 function bendNote(
 	{ names, kmh, reference }: WheelTable,

@@ -1,5 +1,5 @@
 /**
- * What a data rate can show (domain calculation 6). A sample is a moment: an event of a length shorter than the interval
+ * What a data rate can show. A sample is a moment: an event of a length shorter than the interval
  * falls between two of them as often as not.
  *
  * @param eventS how long the event lasts, in seconds
@@ -13,7 +13,7 @@ export function chanceToSee(eventS: number, rateHz: number, times = 1): number {
 }
 
 /**
- * How long a single missing tooth keeps a signal away: two tooth periods, 2·C/(N·v) (domain calculation 1).
+ * How long a single missing tooth keeps a signal away: two tooth periods, 2·C/(N·v).
  *
  * @param circumferenceM rolling circumference
  * @returns seconds

@@ -163,7 +163,7 @@ export interface DecideOptions {
 }
 
 /**
- * Ranks tests by information per minute and says whether to go on testing or to repair (domain calculation 7). What a test
+ * Ranks tests by information per minute and says whether to go on testing or to repair. What a test
  * is worth is the expected fall of the cost of mending; for the leading tests a second test is looked ahead to in every
  * outcome, and it counts where it makes the two together worth more.
  *

@@ -1,6 +1,6 @@
 import type { Exposure } from './exposure';
 
-/** What a proof is made of (domain 2.6). Moments are any monotonic number, the same for all events of one case. */
+/** What a proof is made of. Moments are any monotonic number, the same for all events of one case. */
 export type Verdict =
 	| 'never-cleared'
 	| 'expected'

@@ -2,8 +2,7 @@
  * Chance that an intermittent fault which was *not* repaired would have stayed silent all the same.
  *
  * Before the repair it returned `returns` times over an exposure D (kilometres, or minutes under its set conditions). With a
- * Gamma(k, D) belief about its rate, the chance of no return over a further exposure d is (D / (D + d))^k (domain
- * calculation 8): the mean of exp(−rate · d) over that belief.
+ * Gamma(k, D) belief about its rate, the chance of no return over a further exposure d is (D / (D + d))^k: the mean of exp(−rate · d) over that belief.
  *
  * @param returns k, at least 1
  * @param before D, above 0

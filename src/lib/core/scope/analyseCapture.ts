@@ -5,7 +5,7 @@ import { compareChannels } from './compareChannels';
 import type { ChannelAnalysis, ScopeAnalysis } from './findings';
 import { channelWords } from './words';
 
-/** Everything that a capture says by itself (contract of `jaldi scope`). */
+/** Everything that a capture says by itself. */
 export function analyseCapture(capture: Capture, options: ScopeOptions = {}): ScopeAnalysis {
 	const alone = capture.channels.map(({ name, volts }) =>
 		analyseChannel(name, volts, capture.rateHz, capture.startS, options)

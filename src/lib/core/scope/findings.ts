@@ -1,7 +1,7 @@
 import type { SignalKind } from './levels';
 import type { RingMap } from './ringMap';
 
-/** What the analysis of a capture can find, by the contract of `jaldi scope`. */
+/** What the analysis of a capture can find. */
 export const SCOPE_FINDING_TYPES = [
 	'flat',
 	'missing-tooth',
@@ -53,7 +53,7 @@ export interface ChannelAnalysis {
 	turns: number | null;
 	/** Effective noise, in volts. */
 	noiseV: number;
-	/** Passive: peak-to-peak volts per hertz, by least squares through zero (domain calculation 9). */
+	/** Passive: peak-to-peak volts per hertz, by least squares through zero. */
 	voltsPerHz: number | null;
 	/** Of a sensor that tells the direction. */
 	direction: Direction | null;

@@ -35,7 +35,7 @@ const LEVEL_SHARE = 0.0008;
 const VALLEY = 0.5;
 
 /**
- * Levels from the modes of the histogram (domain calculation 9), kind from how long the signal is between them. Looks at
+ * Levels from the modes of the histogram, kind from how long the signal is between them. Looks at
  * about 33,000 samples spread evenly, however long the capture is.
  */
 export function levelsOf(volts: Float32Array): Levels {

@@ -15,7 +15,7 @@ export interface Pulses {
 	bottomAt: Float64Array;
 }
 
-/** Hysteresis of an active signal, in shares of its swing (domain calculation 9). */
+/** Hysteresis of an active signal, in shares of its swing. */
 const ACTIVE_UP = 0.6;
 const ACTIVE_DOWN = 0.4;
 /** Of a passive one, in shares of its amplitude either side of its middle: noise in the gap of a tooth stays inside. */

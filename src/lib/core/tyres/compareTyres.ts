@@ -27,7 +27,7 @@ const ratio = (over: readonly RollingWheel[], under: readonly RollingWheel[]) =>
 
 /**
  * How the circumferences of a vehicle's wheels differ, and from which speed a code's threshold sees it: the difference is a
- * share of the speed, so it is crossed at threshold / spread (domain calculation 2).
+ * share of the speed, so it is crossed at threshold / spread.
  *
  * @param wheels at least one
  * @param thresholdKmh difference of two readings that the code allows; null where none is known
