@@ -1,16 +1,16 @@
 import { minutesLeft, toGoWords } from '$lib/case/progress/floorWords';
 import { nextIn } from '$lib/server/db/outlook';
-import { stampHere } from '$lib/server/cases/knownHere';
+import { knownHere } from '$lib/server/cases/knownHere';
 import { maySign } from '$lib/server/accounts/members';
 
 export const load = async ({ url, depends, locals }) => {
 	depends('jaldi:floor');
 	const page = Number(url.searchParams.get('page')) || 1;
 	const { cases, outlooks, settings, putAside } = locals.services;
-	const [floor, closesAtHour, known] = await Promise.all([
+	const [floor, closesAtHour, { stamp: known }] = await Promise.all([
 		cases.page(false, page),
 		settings.read('closesAtHour'),
-		stampHere(locals.services)
+		knownHere(locals.services)
 	]);
 	const left = minutesLeft(new Date(), closesAtHour);
 	const rows = await Promise.all(

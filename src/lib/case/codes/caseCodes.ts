@@ -45,10 +45,7 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 	const all = caseCalibrations(entries);
 	const calibrationsDue = all.length > 0 ? unsettled(all).length : null;
 	return found.map(({ atScan, ...code }) => {
-		const consequence =
-			code.madeByUs === null
-				? follows.find(({ text, moduleName }) => text === code.text && moduleName === code.moduleName)
-				: undefined;
+		const consequence = code.madeByUs === null ? follows.find(({ key }) => key === codeKey(code)) : undefined;
 		const followsFrom = consequence?.because ?? null;
 		const origin = originOf(code, followsFrom);
 		const proof = proveCode(historyOf(entries, code, code.madeByUs ? { atScan } : null), {

@@ -69,6 +69,17 @@ describe('the drive that proves a case', () => {
 			showsWhen: null,
 			so: ''
 		});
+		// What is told of the same code in another module is told of another code.
+		maker.add('returns-told', {
+			address: '1040',
+			dtc: OPEN,
+			returns: 1,
+			overKm: 5,
+			from: 'the customer',
+			conditions: 'in the sun',
+			target: 0.05
+		});
+		expect(planOf(maker.thread).exposure?.when).toBe('in rain');
 	});
 
 	it('says of which codes nobody knows what their test needs', () => {

@@ -147,7 +147,7 @@ function exposureWanted({ entries, codes }: CaseFacts): ProvingDrivePlan['exposu
 	if (!most?.comes?.furtherKm) return null;
 	const told = entries
 		.filter((entry) => entry.kind === 'returns-told')
-		.filter(({ payload }) => payload.dtc === most.code.dtc)
+		.filter(({ payload }) => codeKey(payload) === codeKey(most.code))
 		.at(-1);
 	return {
 		km: most.comes.furtherKm,

@@ -1,6 +1,7 @@
 import { accusationIn } from '../../../../library/accusations';
 import { titleSource, type CodeBook } from '../../../../library/codes';
 import type { VehicleType } from '../../../../library';
+import { codeKey, type CodeKey } from '../../core/codes/codeKey';
 import { codeText, failureTypeByte } from '../../core/codes/dtc';
 import type { CaseCode } from '../codes/caseCode';
 import type { EntryOf } from '../entries/entry';
@@ -8,6 +9,8 @@ import { lowerFirst } from '../words';
 
 /** A code that follows from another module's trouble, and why. */
 export interface Consequence {
+	/** The code in its module. */
+	key: CodeKey;
 	text: string;
 	moduleName: string;
 	because: string;
@@ -48,27 +51,29 @@ export function cascadeOf(
 	const consequences: Consequence[] = [];
 	for (const code of codes) {
 		if (code.madeByUs !== null) {
-			consequences.push({ text: code.text, moduleName: code.moduleName, because: 'made by our own test' });
+			consequences.push(consequence(code, 'made by our own test'));
 			continue;
 		}
 		const sender = senderOf(code);
 		const name = sender && lowerFirst(sender.name);
 		if (!sender) causes.push(code);
-		else if (silent.has(sender.address))
-			consequences.push({ text: code.text, moduleName: code.moduleName, because: `${name} is silent` });
+		else if (silent.has(sender.address)) consequences.push(consequence(code, `${name} is silent`));
 		else {
 			const first = own.find(({ address }) => address === sender.address);
 			if (first)
-				consequences.push({
-					text: code.text,
-					moduleName: code.moduleName,
-					because: `${name} marks its data as not valid because of ${first.text}`
-				});
+				consequences.push(consequence(code, `${name} marks its data as not valid because of ${first.text}`));
 			else causes.push(code);
 		}
 	}
 	return { causes, consequences, text: sentence(consequences, causes) };
 }
+
+const consequence = (code: Coded, because: string): Consequence => ({
+	key: codeKey(code),
+	text: code.text,
+	moduleName: code.moduleName,
+	because
+});
 
 function sentence(consequences: readonly Consequence[], causes: readonly Coded[]): string | null {
 	if (consequences.length === 0) return null;

@@ -2,12 +2,13 @@ import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { CodePack } from '../../../../library/codePack';
+import type { PayloadOf } from '../../case/entries/entry';
 import { oneCodeRead } from '../../case/thread/oneCode.fixture';
 import { inlineWork } from '../heavy/inline';
 import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { loadCase } from './access';
 import { addEntry } from './addEntry';
-import { stampHere } from './knownHere';
+import { knownHere } from './knownHere';
 import { nextOf } from './outlook';
 import { reasonOf } from './reason';
 import { reasonPage } from './reasonPage';
@@ -38,6 +39,26 @@ const PACK = CodePack.parse({
 	definitions: [
 		{ code: 'C1ABC', title: 'Wheel speed sensor rear left', group: 'wheel-speed', corner: 'rear-left' }
 	]
+});
+const OPENED = { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'minibus', plate: 'TP 1' };
+const LEAD_RENEWED = {
+	title: 'Lead renewed',
+	position: 'rear-left' as const,
+	parts: [],
+	temporary: false,
+	note: '',
+	does: { kind: 'renew-lead', place: 'rear-left' }
+};
+const timed = (minutes: number): PayloadOf<'test-step'> => ({
+	test: 'fuse',
+	place: 'F14',
+	name: 'Look at the fuse',
+	station: 'measure',
+	from: 'suggested',
+	how: 'done',
+	seen: {},
+	because: '',
+	minutes
 });
 const loaded = () => loadCase(shop, shop.caseId);
 const chanceAt = async (place: string): Promise<number> => {
@@ -79,7 +100,7 @@ describe('a case on this server', () => {
 		expect(after.view.codes[0]).toMatchObject({ title: 'Wheel speed sensor rear left', corner: 'rear-left' });
 		expect(await chanceAt('rear-left')).toBeGreaterThan(rearLeft + 0.5);
 		// What was worked out for the floor says that it rests on something else.
-		expect(await stampHere(shop)).not.toBe(outlook.known);
+		expect((await knownHere(shop)).stamp).not.toBe(outlook.known);
 		expect((await reasonPage(shop, { caseId: shop.caseId, upTo: null }))?.hypotheses[0]?.fault).toContain(
 			'rear left'
 		);
@@ -90,24 +111,33 @@ describe('a case on this server', () => {
 
 	it('is reasoned anew when the shop decides to be surer, writes other odds, or has proven a repair', async () => {
 		await unknownCodeRead();
-		const stamps = [await stampHere(shop)];
+		const stamps = [(await knownHere(shop)).stamp];
 		await shop.settings.write('proving', 1, shop.ana.id);
-		stamps.push(await stampHere(shop));
+		stamps.push((await knownHere(shop)).stamp);
 		const book = await shop.reasonBooks.read();
 		await shop.reasonBooks.write({ ...book, tests: { ...book.tests, fuse: 9 } }, shop.ana.id);
-		stamps.push(await stampHere(shop));
-		await put(shop, 'repair', {
-			title: 'Lead renewed',
-			position: 'rear-left',
-			parts: [],
-			temporary: false,
-			note: '',
-			does: { kind: 'renew-lead', place: 'rear-left' }
-		});
-		stamps.push(await stampHere(shop));
+		stamps.push((await knownHere(shop)).stamp);
+		await put(shop, 'repair', LEAD_RENEWED);
+		expect((await knownHere(shop)).stamp).toBe(stamps[2]);
+		await put(shop, 'signature', { statement: 'Released', verdict: 'Proven clear' });
+		await shop.cases.refresh(shop.caseId);
+		stamps.push((await knownHere(shop)).stamp);
 		expect(new Set(stamps).size).toBe(4);
-		await put(shop, 'note', { text: 'nothing more' });
-		expect(await stampHere(shop)).toBe(stamps[3]);
+	});
+
+	it('is not reasoned anew by what somebody does elsewhere, unless its tests take other minutes now', async () => {
+		await unknownCodeRead();
+		const first = (await knownHere(shop)).stamp;
+		await put(shop, 'note', { text: 'elsewhere' });
+		await put(shop, 'test-step', timed(7));
+		// Once is no habit, and what takes as long as it did changes nothing.
+		expect((await knownHere(shop)).stamp).toBe(first);
+		await put(shop, 'test-step', timed(8));
+		const second = await knownHere(shop);
+		expect(second.stamp).not.toBe(first);
+		expect(second.minutes).toEqual({ fuse: 8 });
+		await put(shop, 'test-step', timed(8));
+		expect((await knownHere(shop)).stamp).toBe(second.stamp);
 	});
 });
 
@@ -133,12 +163,7 @@ describe('an entry that is added', () => {
 	};
 
 	it('is refused in words where it is not whole, names what is not there, or photos that nobody sent', async () => {
-		await put(shop, 'case-opened', {
-			vehicleId: 'v',
-			typeId: 'brindle-marlow-16',
-			name: 'minibus',
-			plate: 'TP 1'
-		});
+		await put(shop, 'case-opened', OPENED);
 		const words = async (payload: object) => {
 			const added = await add(payload);
 			return added.ok ? 'stored' : added.error;

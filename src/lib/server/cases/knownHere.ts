@@ -1,38 +1,42 @@
 import type { ReasonBook } from '../../../../library/reason/book';
-import type { ShopRecord } from '../db/trackRecord';
+import type { Timed } from '../db/trackRecord';
 import type { Stores } from '../stores';
 
-/** All that a reasoning rests on besides the thread of its case. */
+/** All that a reasoning rests on besides the thread of its case, but for the repairs that {@link Stores.trackRecord} has proven. */
 export interface KnownHere {
-	/** Changes whenever any of it does. */
+	/** Changes whenever any of it does, or what was proven. */
 	stamp: string;
 	/** From track record (0) to prove first (1). */
 	proving: number;
 	book: ReasonBook;
-	record: ShopRecord;
+	/** Whole minutes that a test takes here, by its kind, where it was timed often enough to count. */
+	minutes: Readonly<Record<string, number>>;
 }
 
 type Asked = Pick<Stores, 'codes' | 'settings' | 'reasonBooks' | 'trackRecord'>;
 
+/** A shop's minutes count from so many times on. */
+const TIMED_FROM = 2;
+
+/** Whole minutes, so that not every step that somebody does has every case in the shop reasoned anew. */
+const wholeMinutes = (timed: Timed): Record<string, number> =>
+	Object.fromEntries(
+		Object.entries(timed)
+			.filter(([, { times }]) => times >= TIMED_FROM)
+			.map(([test, { mean }]) => [test, Math.max(1, Math.round(mean))] as const)
+			.sort(([a], [b]) => a.localeCompare(b))
+	);
+
+/** Cheap: it is asked at every page, and by the floor. */
 export async function knownHere({ codes, settings, reasonBooks, trackRecord }: Asked): Promise<KnownHere> {
-	const [ofCodes, proving, book, record] = await Promise.all([
+	const [ofCodes, proving, book, proven, timed] = await Promise.all([
 		codes.stamp(),
 		settings.read('proving'),
 		reasonBooks.read(),
-		trackRecord.read()
+		trackRecord.stamp(),
+		trackRecord.minutes()
 	]);
-	return { stamp: stampOf(ofCodes, proving, book.version, record.stamp), proving, book, record };
+	const minutes = wholeMinutes(timed);
+	const stamp = [ofCodes, proving, book.version, proven, JSON.stringify(minutes)].join(' ');
+	return { stamp, proving, book, minutes };
 }
-
-/** The stamp alone, for whoever only asks whether something has changed. */
-export async function stampHere({ codes, settings, reasonBooks, trackRecord }: Asked): Promise<string> {
-	const [ofCodes, proving, book, record] = await Promise.all([
-		codes.stamp(),
-		settings.read('proving'),
-		reasonBooks.read(),
-		trackRecord.stamp()
-	]);
-	return stampOf(ofCodes, proving, book.version, record);
-}
-
-const stampOf = (...parts: (string | number)[]): string => parts.join(' ');

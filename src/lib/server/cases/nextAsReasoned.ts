@@ -1,7 +1,7 @@
 import type { NextStep } from '../../case/progress/step';
 import type { Services } from '../services';
 import { nextIn } from '../db/outlook';
-import { stampHere } from './knownHere';
+import { knownHere } from './knownHere';
 import type { LoadedCase } from './loadedCase';
 
 /**
@@ -14,7 +14,7 @@ export async function nextAsReasoned(
 ): Promise<NextStep | null> {
 	const { next } = view;
 	if (!next?.seeks) return next;
-	const known = await stampHere(services);
+	const { stamp: known } = await knownHere(services);
 	const outlook = await services.outlooks.of(row.id, { seq: thread.length, known });
 	const reasoned = nextIn(outlook, { seq: thread.length, known });
 	return reasoned ? { ...next, station: 'reason', anchor: 'next-test', ...reasoned } : next;

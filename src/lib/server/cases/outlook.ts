@@ -7,7 +7,7 @@ import type { Outlook } from '../db/outlook';
 import { inParts } from '../inParts';
 import type { Stores } from '../stores';
 import { loadCase } from './access';
-import { stampHere } from './knownHere';
+import { knownHere } from './knownHere';
 import { nextStepOf } from './nextStep';
 import { reasonOf, type ReasonedCase } from './reason';
 
@@ -53,7 +53,7 @@ export async function nextOf(
 	stores: Stores,
 	caseId: string
 ): Promise<{ seq: number; known: string; next: NextStep | null }> {
-	const known = await stampHere(stores);
+	const { stamp: known } = await knownHere(stores);
 	const loaded = await loadCase(stores, caseId);
 	const next = loaded.view.next?.seeks ? await nextStepOf(stores, loaded) : null;
 	return { seq: loaded.thread.length, known, next };

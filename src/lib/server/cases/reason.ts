@@ -18,8 +18,6 @@ import type { LoadedCase } from './loadedCase';
 
 /** How many proven outcomes the library's odds are worth. */
 const STRENGTH = 25;
-/** A shop's minutes count from so many times on. */
-const TIMED_FROM = 2;
 
 export interface ReasonedCase {
 	reasoning: Reasoning;
@@ -44,12 +42,13 @@ export async function reasonOf(
 	const { type } = loaded;
 	if (!type) return null;
 	const { memory } = stores;
-	const known = await knownHere(stores);
-	const { proving, book } = known;
-	const timed = known.record.minutes;
+	const [{ stamp, proving, book, minutes }, proven] = await Promise.all([
+		knownHere(stores),
+		stores.trackRecord.read()
+	]);
 	const past = upTo === null ? loaded.thread : loaded.thread.slice(0, upTo);
 	const view = upTo === null ? loaded.view : projectCase(past, loaded.view.book);
-	const record = recordFor(known.record.proven, type, loaded);
+	const record = recordFor(proven, type, loaded);
 	const counts = countsByFault(record);
 	const model = memory.models.get(`${type.id} ${book.version} ${JSON.stringify(counts)}`, () => {
 		const odds = Object.fromEntries([...faults.keys()].map((id) => [id, book.odds[id] ?? libraryWeight(id)]));
@@ -61,17 +60,14 @@ export async function reasonOf(
 		);
 	});
 	await inParts(signTables(model));
-	const of = [loaded.row.id, known.stamp, restsOn(view.entries)].join(' ');
+	const of = [loaded.row.id, stamp, restsOn(view.entries)].join(' ');
 	const reasoning = memory.reasonings.get(of, () =>
 		reasonAbout(view.entries, model, {
 			numberingOpen: view.numberingOpen,
 			book: view.book,
 			codes: view.codes,
 			policy: policyAt(proving),
-			minutes: (kind) => {
-				const own = timed[kind];
-				return own && own.times >= TIMED_FROM ? own.mean : (book.tests[kind] ?? null);
-			}
+			minutes: (kind) => minutes[kind] ?? book.tests[kind] ?? null
 		})
 	);
 	return { reasoning, proving, record, entries: view.entries, view };

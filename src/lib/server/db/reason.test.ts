@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { EntryKind, PayloadOf } from '../../case/entries/entry';
@@ -116,5 +117,19 @@ describe('the track record', () => {
 	it('takes the mean of what the timers measured, of steps that were done', async () => {
 		for (const one of [step(3), step(5), step(null), step(40, 'skipped')]) await put('test-step', one);
 		expect(await new TrackRecord(shop.db).minutes()).toEqual({ fuse: { times: 2, mean: 4 } });
+	});
+
+	it('counts on from where it was, and anew where what it had counted was taken away', async () => {
+		const record = new TrackRecord(shop.db);
+		await put('test-step', step(3));
+		expect(await record.minutes()).toEqual({ fuse: { times: 1, mean: 3 } });
+		const id = await putEntry(shop, 'test-step', step(5));
+		expect(await Promise.all([record.minutes(), record.minutes()])).toEqual(
+			Array(2).fill({ fuse: { times: 2, mean: 4 } })
+		);
+		// A case that was only half brought in is taken away at the next start; its rows may be given to others.
+		await shop.db.run(sql`DROP TRIGGER entry_never_removed`);
+		await shop.db.run(sql`DELETE FROM entry WHERE id = ${id}`);
+		expect(await record.minutes()).toEqual({ fuse: { times: 1, mean: 3 } });
 	});
 });

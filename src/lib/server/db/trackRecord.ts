@@ -15,12 +15,17 @@ export interface ProvenRepair {
 	codes: string[];
 }
 
-/** All of it at one moment. */
-export interface ShopRecord {
-	stamp: string;
-	proven: ProvenRepair[];
-	minutes: Record<string, { times: number; mean: number }>;
+/** How often steps of a kind ran by the timer, and the mean of their minutes. */
+export type Timed = Record<string, { times: number; mean: number }>;
+
+/** What was counted of entries that only ever come after those counted before. */
+interface Counted {
+	/** The newest entry that was looked at; an id, because a row that was taken away gives its place to another. */
+	newest: { rowid: number; id: string } | null;
+	comebacks: number;
+	steps: Map<string, { times: number; minutes: number }>;
 }
+const NOTHING = (): Counted => ({ newest: null, comebacks: 0, steps: new Map() });
 
 const MOST = 4000;
 
@@ -31,31 +36,75 @@ const COME_BACK = sql.raw(
 
 /** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
 export class TrackRecord {
-	private readonly kept = new LatestCache<Promise<ShopRecord>>(1);
+	private readonly kept = new LatestCache<Promise<ProvenRepair[]>>(1);
+	private counted: Promise<Counted> = Promise.resolve(NOTHING());
 
 	constructor(private readonly db: Database) {}
 
-	/** Changes whenever what signed cases and timed steps say may have changed; asked at every page, so it reads no entry. */
+	/** Changes whenever {@link proven} may: a case was signed, or came back. */
 	async stamp(): Promise<string> {
-		const newest = (kind: string) => sql`(SELECT MAX(rowid) FROM entry WHERE kind = ${kind})`;
-		const [row] = await this.db.all<{ stamp: string }>(sql`
-			SELECT printf('%d/%d/%d/%d', ${newest('repair')}, ${newest('test-step')}, ${newest('case-opened')},
-			(SELECT COUNT(*) FROM case_record WHERE signed = 1 AND coming_in = 0)) AS stamp`);
-		return row?.stamp ?? '';
+		const { comebacks } = await this.count();
+		const [row] = await this.db.all<{ signed: number }>(
+			sql`SELECT COUNT(*) AS signed FROM case_record WHERE signed = 1 AND coming_in = 0`
+		);
+		return `${row?.signed ?? 0}/${comebacks}`;
 	}
 
-	/** What stamp, repairs and minutes say together, worked out once for each stamp. */
-	async read(): Promise<ShopRecord> {
+	/** What was proven, worked out once for each stamp. */
+	async read(): Promise<ProvenRepair[]> {
 		const stamp = await this.stamp();
-		const known = this.kept.find('record', stamp);
+		const known = this.kept.find('proven', stamp);
 		if (known) return known;
-		const made = Promise.all([this.proven(), this.minutes()]).then(([proven, minutes]) => ({
-			stamp,
-			proven,
-			minutes
-		}));
-		made.catch(() => this.kept.forget('record'));
-		return this.kept.keep('record', stamp, made);
+		const made = this.proven();
+		made.catch(() => this.kept.forget('proven'));
+		return this.kept.keep('proven', stamp, made);
+	}
+
+	/** Minutes that steps of each kind took here by the timer. */
+	async minutes(): Promise<Timed> {
+		const { steps } = await this.count();
+		return Object.fromEntries(
+			[...steps].map(([test, { times, minutes }]) => [test, { times, mean: minutes / times }])
+		);
+	}
+
+	/** Counts on from where it was left: every page asks for it, so no entry is looked at twice. One after the other. */
+	private count(): Promise<Counted> {
+		this.counted = this.counted.then(
+			(before) => this.countOn(before),
+			() => this.countOn(NOTHING())
+		);
+		return this.counted;
+	}
+
+	private async countOn(before: Counted): Promise<Counted> {
+		const [last] = before.newest
+			? await this.db.all<{ id: string }>(sql`SELECT id FROM entry WHERE rowid = ${before.newest.rowid}`)
+			: [];
+		const from = last?.id === before.newest?.id ? before : NOTHING();
+		const [head] = await this.db.all<{ rowid: number; id: string }>(
+			sql`SELECT rowid, id FROM entry ORDER BY rowid DESC LIMIT 1`
+		);
+		const after = from.newest?.rowid ?? 0;
+		if (!head || head.rowid === after) return from;
+		const since = sql`e.rowid > ${after} AND e.rowid <= ${head.rowid}`;
+		const steps = await this.db.all<{ test: string; times: number; minutes: number }>(sql`
+			SELECT json_extract(e.payload, '$.test') AS test, COUNT(*) AS times,
+			SUM(json_extract(e.payload, '$.minutes')) AS minutes
+			FROM entry e JOIN case_record c ON c.id = e.case_id
+			WHERE e.kind = 'test-step' AND ${since} AND c.from_shop IS NULL
+			AND json_extract(e.payload, '$.how') = 'done' AND json_extract(e.payload, '$.minutes') > 0
+			AND json_extract(e.payload, '$.test') IS NOT NULL
+			GROUP BY test`);
+		const [opened] = await this.db.all<{ comebacks: number }>(sql`
+			SELECT COUNT(*) AS comebacks FROM entry e
+			WHERE e.kind = 'case-opened' AND ${since} AND json_extract(e.payload, '$.comebackOf.caseId') IS NOT NULL`);
+		const all = new Map(from.steps);
+		for (const { test, times, minutes } of steps) {
+			const known = all.get(test);
+			all.set(test, { times: times + (known?.times ?? 0), minutes: minutes + (known?.minutes ?? 0) });
+		}
+		return { newest: head, comebacks: from.comebacks + (opened?.comebacks ?? 0), steps: all };
 	}
 
 	/** The last repair of each signed case that was chosen from the library. */
@@ -115,28 +164,5 @@ export class TrackRecord {
 		for (const { caseId, code } of rows)
 			if (wanted.has(caseId)) found.set(caseId, [...(found.get(caseId) ?? []), code]);
 		return found;
-	}
-
-	/** Minutes that steps of each kind took here by the timer: how often it ran, and the mean. */
-	async minutes(): Promise<Record<string, { times: number; mean: number }>> {
-		const rows = await this.db
-			.select({
-				test: sql<string>`json_extract(${entry.payload}, '$.test')`,
-				times: sql<number>`count(*)`,
-				mean: sql<number>`avg(json_extract(${entry.payload}, '$.minutes'))`
-			})
-			.from(entry)
-			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
-			.where(
-				and(
-					eq(entry.kind, 'test-step'),
-					isNull(caseRecord.fromShop),
-					sql`json_extract(${entry.payload}, '$.how') = 'done'`,
-					sql`json_extract(${entry.payload}, '$.minutes') > 0`,
-					sql`json_extract(${entry.payload}, '$.test') is not null`
-				)
-			)
-			.groupBy(sql`json_extract(${entry.payload}, '$.test')`);
-		return Object.fromEntries(rows.map(({ test, times, mean }) => [test, { times, mean }]));
 	}
 }

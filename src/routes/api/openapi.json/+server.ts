@@ -18,15 +18,14 @@ export const _api: ApiRoute = {
 	}
 };
 
+const folderOf = (file: string): string => file.slice('/src/routes'.length, -'/+server.ts'.length);
+const all = new Map(
+	[...Object.entries(routes), ['/src/routes/api/openapi.json/+server.ts', _api] as const].map(
+		([file, route]) => [folderOf(file), route]
+	)
+);
+/** Made when it is first asked for: the shapes of every kind of entry take a moment. */
+let made: ReturnType<typeof openApi> | null = null;
+
 /** What this server can be asked for, made from what stands beside each route. */
-export const GET = ({ locals }) =>
-	answer(
-		openApi(
-			new Map(
-				[...Object.entries(routes), ['/src/routes/api/openapi.json/+server.ts', _api] as const].map(
-					([file, route]) => [file.slice('/src/routes'.length, -'/+server.ts'.length), route]
-				)
-			),
-			locals.services.origin
-		)
-	);
+export const GET = ({ locals }) => answer((made ??= openApi(all, locals.services.origin)));

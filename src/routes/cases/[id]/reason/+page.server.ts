@@ -2,7 +2,7 @@ import { error, fail } from '@sveltejs/kit';
 import { describeEntry } from '$lib/case/thread/describe';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, memberHere } from '$lib/server/cases/access';
-import { stampHere } from '$lib/server/cases/knownHere';
+import { knownHere } from '$lib/server/cases/knownHere';
 import { clock } from '$lib/server/cases/clock';
 
 export const load = async ({ params, url, depends, locals }) => {
@@ -18,7 +18,7 @@ export const load = async ({ params, url, depends, locals }) => {
 	const mayLead = locals.member !== null && maySign(locals.member);
 	const { thinking, outlooks } = locals.services;
 	const reason = await thinking.ask('reasonPage', { caseId: params.id, upTo });
-	const now = { seq: thread.length, known: await stampHere(locals.services) };
+	const now = { seq: thread.length, known: (await knownHere(locals.services)).stamp };
 	const outlook = upTo === null && reason ? await outlooks.of(params.id, now) : null;
 	return { moments, upTo, mayLead, reason: reason && { ...reason, toGo: outlook } };
 };
