@@ -38,8 +38,8 @@ async function multiply(url: string): Promise<number> {
 	const other = (column: string) => `substr(${column}, 1, 22) || printf('%04d', n.value)`;
 	const copies = `json_each('[${Array.from({ length: COPIES - 1 }, (_, i) => i + 1).join(',')}]') as n`;
 	await db.execute(
-		`insert into case_record (id, number, vehicle_id, created_at, wanted, signed, summary, summary_seq)
-		select ${other('c.id')}, c.number + 1000 * n.value, vehicle_id, created_at, wanted, signed, summary, summary_seq
+		`insert into case_record (id, number, vehicle_id, created_at, wanted, signed, summary, summary_seq, summary_known)
+		select ${other('c.id')}, c.number + 1000 * n.value, vehicle_id, created_at, wanted, signed, summary, summary_seq, summary_known
 		from case_record c, ${copies}`
 	);
 	await db.execute(

@@ -23,7 +23,7 @@ afterEach(() => shop.close());
 async function unknownCodeRead(): Promise<void> {
 	const type = vehicleTypes.get('brindle-marlow-16');
 	if (!type) throw new Error('no minibus in the library');
-	const { thread } = oneCodeRead(type, 'brake', '5ABC13', 0x2f);
+	const { thread } = oneCodeRead(type, 'brake', '5ABC13', 0x2f).listen();
 	for (const { kind, payload } of thread) await put(shop, kind as never, payload as never);
 }
 
@@ -92,6 +92,7 @@ describe('a case on this server', () => {
 		const before = await loaded();
 		const rearLeft = await chanceAt('rear-left');
 		const outlook = await nextOf(shop, shop.caseId);
+		const floorBefore = (await shop.cases.page(false, 1)).rows[0]?.summary.next;
 		expect(before.view.codes[0]).toMatchObject({ title: null, corner: null });
 
 		expect((await shop.codes.importPack(PACK, 'Ana')).ok).toBe(true);
@@ -104,6 +105,17 @@ describe('a case on this server', () => {
 		expect((await reasonPage(shop, { caseId: shop.caseId, upTo: null }))?.hypotheses[0]?.fault).toContain(
 			'rear left'
 		);
+
+		// So does what the floor shows of it, though nobody has written anything.
+		const [row] = (await shop.cases.page(false, 1)).rows;
+		expect(row?.summary.next).toEqual(
+			after.view.next && {
+				station: after.view.next.station,
+				title: after.view.next.title,
+				why: after.view.next.why
+			}
+		);
+		expect(row?.summary.next).not.toEqual(floorBefore);
 
 		await shop.codes.removePack(PACK.id);
 		expect(await chanceAt('rear-left')).toBeCloseTo(rearLeft, 9);

@@ -136,7 +136,7 @@ export class Cases {
 		const [row] = await this.byId.all({ id });
 		if (!row) return null;
 		const kept = row.case_record.summary as CaseSummary | null;
-		return this.toRow(row, kept ?? summarise(await this.threads.read(id)));
+		return this.toRow(row, { summary: kept ?? summarise(await this.threads.read(id)) });
 	}
 
 	/** Who made the vehicle of a case; null where its type or the case is not known. */
@@ -173,7 +173,8 @@ export class Cases {
 			.orderBy(signed ? desc(caseRecord.number) : caseRecord.number)
 			.limit(PAGE)
 			.offset((page - 1) * PAGE);
-		return { rows: await Promise.all(rows.map((row) => this.toRow(row))), total, page, pages };
+		const known = await this.codes.stamp();
+		return { rows: await Promise.all(rows.map((row) => this.toRow(row, { known }))), total, page, pages };
 	}
 
 	/** Has what the floor shows follow the thread soon: whoever has written waits for nothing but the entry itself. */
@@ -216,7 +217,7 @@ export class Cases {
 
 	/** Brings what the floor shows up to the thread. Harmless to repeat; run after every append. */
 	async refresh(caseId: string): Promise<CaseSummary> {
-		const thread = await this.threads.read(caseId);
+		const [thread, known] = await Promise.all([this.threads.read(caseId), this.codes.stamp()]);
 		const view = projectCase(thread, await this.codes.bookFor(codesOn(thread)));
 		const summary = summarise(thread, view);
 		const had = view.codes.map((code) => ({
@@ -233,6 +234,7 @@ export class Cases {
 				.set({
 					summary,
 					summarySeq: thread.length,
+					summaryKnown: known,
 					signed: thread.some((e) => e.kind === 'signature')
 				})
 				.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`)),
@@ -298,10 +300,16 @@ export class Cases {
 		}));
 	}
 
-	/** @param asKept what is kept beside the thread will do, though it may be behind it; null = as the thread is now */
-	private async toRow(row: Joined, asKept: CaseSummary | null = null): Promise<CaseRow> {
+	/** @param as a summary that will do, though it may be behind the thread; or what is known of codes now, to have it as it is */
+	private async toRow(row: Joined, as: { summary: CaseSummary } | { known: string }): Promise<CaseRow> {
 		const { case_record: record, length } = row;
-		const fresh = record.summary !== null && record.summarySeq === length;
+		// A signed case stays as it was signed.
+		const isFresh = (known: string) =>
+			record.summary !== null &&
+			record.summarySeq === length &&
+			(record.signed || record.summaryKnown === known);
+		const summaryNow = async (known: string) =>
+			isFresh(known) ? (record.summary as CaseSummary) : this.refresh(record.id);
 		return {
 			id: record.id,
 			number: caseNumber(record.number),
@@ -315,7 +323,7 @@ export class Cases {
 			type: vehicleTypes.get(row.vehicle.typeId) ?? null,
 			vehicleName: typeName(row.vehicle.typeId),
 			length,
-			summary: asKept ?? (fresh ? (record.summary as CaseSummary) : await this.refresh(record.id))
+			summary: 'summary' in as ? as.summary : await summaryNow(as.known)
 		};
 	}
 }

@@ -110,7 +110,9 @@ export const caseRecord = sqliteTable(
 		// What the floor shows of the thread, kept beside it and rebuilt from it whenever `summarySeq` lags behind.
 		signed: integer('signed', { mode: 'boolean' }).notNull().default(false),
 		summary: text('summary', { mode: 'json' }),
-		summarySeq: integer('summary_seq').notNull().default(0)
+		summarySeq: integer('summary_seq').notNull().default(0),
+		/** Stamp of what was known of codes when it was made; empty = made before that was kept. */
+		summaryKnown: text('summary_known').notNull().default('')
 	},
 	(table) => [index('case_open').on(table.signed, table.number)]
 );

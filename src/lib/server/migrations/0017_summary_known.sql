@@ -1,0 +1,1 @@
+ALTER TABLE `case_record` ADD `summary_known` text DEFAULT '' NOT NULL;
