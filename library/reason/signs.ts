@@ -26,6 +26,8 @@ const Sign = z.object({
 	local: z.boolean().default(false),
 	/** Seen by eye: looked at once more, it is missed or imagined anew. */
 	byEye: z.boolean().default(false),
+	/** Said by the modules themselves: whatever is suspected has to explain it. */
+	toExplain: z.boolean().default(false),
 	/** How often somebody who looks at a sound place sees the first of its other outcomes. */
 	imagined: z.number().min(0).max(0.5).default(0),
 	/** In words, by outcome. */
@@ -41,6 +43,7 @@ const PLAIN = Sign.pick({
 	proves: true,
 	local: true,
 	byEye: true,
+	toExplain: true,
 	imagined: true
 }).parse({});
 

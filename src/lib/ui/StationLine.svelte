@@ -4,9 +4,16 @@
 	/** The eight stations across the top of a case, each with what it still lacks. */
 	let { stations, here, caseId }: { stations: StationState[]; here: string | null; caseId: string } =
 		$props();
+	let line: HTMLElement;
+	// On a phone the line is longer than the screen: where one is stands in the middle.
+	$effect(() => {
+		void here;
+		const active = line.querySelector<HTMLElement>('[aria-current]');
+		if (active) line.scrollLeft = active.offsetLeft - (line.clientWidth - active.offsetWidth) / 2;
+	});
 </script>
 
-<nav aria-label="Stations" class="no-print overflow-x-auto border-b border-rule">
+<nav bind:this={line} aria-label="Stations" class="no-print relative overflow-x-auto border-b border-rule">
 	<ol class="flex justify-between px-4 lg:grid lg:grid-cols-8 lg:px-5">
 		{#each stations as station, i (station.id)}
 			{@const active = station.id === here}

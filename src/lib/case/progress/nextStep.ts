@@ -1,3 +1,4 @@
+import { isReturned } from '../../core/prove/proof';
 import { isBenchTest } from '../measure/benchTests';
 import { typeOf } from '../thread/vehicleOf';
 import { suspectCorners } from '../measure/measured';
@@ -44,9 +45,7 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 		);
 	}
 	const mended = lastMending(entries);
-	const returned = codes.filter(
-		(code) => code.proof.verdict.startsWith('back-') || code.proof.verdict === 'new'
-	);
+	const returned = codes.filter((code) => isReturned(code.proof.verdict) || code.proof.verdict === 'new');
 	const lastSeenBack = returned.length > 0 ? lastScan : null;
 	if (lastSeenBack && !(mended && happenedAfter(entries, mended, lastSeenBack))) {
 		return seeking(

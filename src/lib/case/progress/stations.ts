@@ -1,5 +1,5 @@
 import { openWords } from '../codes/openReason';
-import { isSettled } from '../../core/prove/proof';
+import { isReturned, isSettled } from '../../core/prove/proof';
 import type { CaseFacts } from '../codes/caseFacts';
 import type { RoundResult } from '../entries/wheel-round/payload';
 import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
@@ -80,7 +80,7 @@ function reason({ entries, lastCompleteScan }: CaseFacts): Omit<StationState, 'i
 function mend({ entries, codes }: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	const due = openCalibrations(entries).length;
 	if (!entries.some(isMending)) return { state: 'open', lacks: due > 0 ? `${due} due` : null };
-	const returned = codes.some((code) => code.proof.verdict.startsWith('back-'));
+	const returned = codes.some((code) => isReturned(code.proof.verdict));
 	if (returned) return { state: 'bad', lacks: 'came back' };
 	return due > 0 ? { state: 'begun', lacks: `${due} due` } : { state: 'done', lacks: null };
 }
@@ -96,7 +96,7 @@ function prove(facts: CaseFacts): Omit<StationState, 'id' | 'name'> {
 	}
 	if (lastScan && open.length === 0) return { state: 'done', lacks: null };
 	const unproven = codes.filter((code) => !isSettled(code.proof.verdict));
-	const returned = unproven.some((code) => code.proof.verdict.startsWith('back-'));
+	const returned = unproven.some((code) => isReturned(code.proof.verdict));
 	const lacks =
 		unproven.length > 0 ? `${plural(unproven.length, 'code')} open` : lastClear ? firstWords : null;
 	return { state: returned ? 'bad' : lastClear ? 'begun' : 'open', lacks };

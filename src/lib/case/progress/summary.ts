@@ -1,3 +1,4 @@
+import { isReturned } from '../../core/prove/proof';
 import type { Entry } from '../entries/entry';
 import { projectCase, type CaseView } from './project';
 import type { StationState } from './stations';
@@ -26,9 +27,7 @@ export function summarise(thread: Entry[], view: CaseView = projectCase(thread))
 		stations: view.stations,
 		next: view.next && { station: view.next.station, title: view.next.title, why: view.next.why },
 		verdict: view.verdict,
-		returned: view.codes.some(
-			({ proof }) => proof.verdict === 'back-at-key-on' || proof.verdict === 'back-while-driving'
-		),
+		returned: view.codes.some(({ proof }) => isReturned(proof.verdict)),
 		complaint: latest(view.entries, 'complaint')?.payload.words ?? null,
 		withName: last?.authorName ?? null,
 		lastAt: last?.receivedAt ?? null,

@@ -1,10 +1,12 @@
 import { smallestExplanations } from '../../core/path/explanations';
+import { signs, splitKey } from '../../../../library/reason/signs';
 import type { Reasoning } from './reasoning';
 import { faultWords } from './words';
 
 /** Explanations less likely than this are not told. */
 const TOLD_FROM = 0.02;
-const READ_SIGNS = /^(wheel-code|own-code|silent|down|accused|deaf|back|own-back)@/;
+
+const isToExplain = (key: string): boolean => signs.get(splitKey(key).sign)?.toExplain ?? false;
 
 /** "One fault alone explains all that was read": the smallest sets of faults for the codes and the silence. */
 export function explanationsShown({ model, observations, belief }: Reasoning): {
@@ -12,7 +14,7 @@ export function explanationsShown({ model, observations, belief }: Reasoning): {
 	sets: { words: string; p: number }[];
 } | null {
 	const epoch = observations.reduce((most, one) => Math.max(most, one.epoch), 0);
-	const read = observations.filter((one) => one.epoch === epoch && READ_SIGNS.test(one.sign));
+	const read = observations.filter((one) => one.epoch === epoch && isToExplain(one.sign));
 	const found = smallestExplanations(model, read, belief);
 	const [first] = found;
 	if (!first) return null;
@@ -27,7 +29,7 @@ export function explanationsShown({ model, observations, belief }: Reasoning): {
 			.filter(({ p }) => p > TOLD_FROM)
 			.slice(0, 2)
 			.map(({ faults, others, p }) => ({
-				words: `${faultWords(model, faults)}${others > 0 ? `, or ${others} like it` : ''}`,
+				words: `${faultWords(model, faults)}${others > 0 ? ', or one like it' : ''}`,
 				p
 			}))
 	};

@@ -32,6 +32,10 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
 	'proven-clear': 'Proven clear'
 };
 
+/** Whether a code came back after a repair. */
+export const isReturned = (verdict: Verdict): boolean =>
+	verdict === 'back-at-key-on' || verdict === 'back-while-driving';
+
 /** Those after which nothing more is asked of a code. */
 export const isSettled = (verdict: Verdict): boolean => verdict === 'proven-clear' || verdict === 'released';
 

@@ -11,6 +11,7 @@ import { latest, ofKind } from '../../case/thread/thread';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { repairs } from '../../../../library/repairs';
 import { repairInducedBy } from '../../../../library/reason/repairInduced';
+import { works } from '../../../../library/vocabulary';
 import { splitKey } from '../../../../library/reason/signs';
 import type { Stores } from '../stores';
 import { loadCase } from './access';
@@ -129,7 +130,7 @@ function leftWords(
 		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));
 	if (likeliest === undefined || (belief.present[likeliest] ?? 0) < LEFT_FROM) return null;
 	const work = left.get(model.faults[likeliest]?.fault.id ?? '') ?? '';
-	return { fault: faultWords(model, [likeliest]), work };
+	return { fault: faultWords(model, [likeliest]), work: works.get(work)?.words ?? work };
 }
 
 /** "6 of 9 here were the lead": what was proven on cases like this one. */

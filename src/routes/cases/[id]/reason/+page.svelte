@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
 	import { invalidate, goto } from '$app/navigation';
 	import { hourWords } from '$lib/case/progress/floorWords';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
@@ -93,10 +94,9 @@
 		<p class="mt-3">
 			<strong>{reason.explains.words}</strong>
 			{#each reason.explains.sets as set, i (i)}
-				{i > 0 ? ' or ' : ' '}{set.words} (<span class="num">{percent(set.p)}</span>){/each}{reason.explains
-				.sets.length > 0
-				? '.'
-				: ''}
+				{i > 0 ? ' or ' : ' '}{i > 0 ? set.words : upperFirst(set.words)} (<span class="num"
+					>{percent(set.p)}</span
+				>){/each}{reason.explains.sets.length > 0 ? '.' : ''}
 			{#if reason.left}Others have worked on it ({reason.left.work}), and such work leaves behind, now and
 				then: {reason.left.fault}.{/if}
 		</p>

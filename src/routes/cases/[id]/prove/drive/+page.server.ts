@@ -3,14 +3,13 @@ import type { CaseCode } from '$lib/case/codes/caseCode';
 import { countedRecordings } from '$lib/case/proof/drivenKm';
 import { provingDrivePlan } from '$lib/case/proof/provingDrive';
 import { watchDefaults } from '$lib/case/watch/watchDefaults';
-import type { Verdict } from '$lib/core/prove/proof';
+import { isReturned, type Verdict } from '$lib/core/prove/proof';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';
 import { liveSignals } from '$library/liveSignals';
 import { signals } from '$library/signals';
 
 const STANDING: readonly Verdict[] = ['never-cleared', 'expected', 'made-by-us', 'consequence'];
-const BACK: readonly Verdict[] = ['back-at-key-on', 'back-while-driving'];
 
 const keysOf = (codes: readonly CaseCode[]) => codes.map(codeKey);
 
@@ -35,7 +34,7 @@ export const load = async ({ params, depends, locals }) => {
 			following: keysOf(view.codes.filter(({ followsFrom }) => followsFrom !== null))
 		},
 		back: view.codes
-			.filter(({ proof }) => BACK.includes(proof.verdict))
+			.filter(({ proof }) => isReturned(proof.verdict))
 			.map(({ text, moduleName }) => `${text} in ${moduleName}`),
 		moduleNames: Object.fromEntries(
 			(view.lastScan?.payload.modules ?? []).map(({ address, name }) => [address, name])
