@@ -11,9 +11,10 @@ const STALL_MS = 200;
 const PING_MS = 20;
 
 const { origin, stop } = await ownShop('data/load', PORT);
-const took: Record<'append' | 'case page' | 'floor' | 'alive', number[]> = {
+const took: Record<'append' | 'case page' | 'all of it' | 'floor' | 'alive', number[]> = {
 	append: [],
 	'case page': [],
+	'all of it': [],
 	floor: [],
 	alive: []
 };
@@ -22,8 +23,12 @@ const failed: string[] = [];
 async function timed(what: keyof typeof took, path: string, init: RequestInit): Promise<void> {
 	const began = performance.now();
 	const answer = await fetch(origin + path, init);
-	await answer.arrayBuffer();
+	const contents = answer.body?.getReader();
+	// A page is there with the first that comes of it; what is still being worked out follows.
+	await contents?.read();
 	took[what].push(performance.now() - began);
+	while (contents && !(await contents.read()).done);
+	if (what === 'case page') took['all of it'].push(performance.now() - began);
 	if (answer.status >= 400) failed.push(`${answer.status} ${path}`);
 }
 
@@ -106,7 +111,10 @@ const cases: { id: string; wheel: string | undefined }[] = [];
 // The first looks fill what a server in use has at hand.
 for (const id of await openCases(origin, cookies[0] ?? '')) {
 	cases.push({ id, wheel: await wheelOf(cookies[0] ?? '', id) });
-	await fetch(`${origin}/cases/${id}/reason/__data.json`, { headers: { cookie: cookies[0] ?? '' } });
+	const page = await fetch(`${origin}/cases/${id}/reason/__data.json`, {
+		headers: { cookie: cookies[0] ?? '' }
+	});
+	await page.text();
 }
 const untilMs = performance.now() + seconds * 1000;
 await Promise.all([

@@ -120,7 +120,9 @@ async function failing(thread: readonly Entry[]): Promise<string[]> {
 		if (!load) continue;
 		for (const at of path.includes('/measure') ? [POSITIONS[0], 'constructor'] : [POSITIONS[0]]) {
 			try {
-				await load(eventFor(path, caseId, entries, at));
+				const loaded = await load(eventFor(path, caseId, entries, at));
+				// Also what follows a page.
+				await Promise.all(Object.values(loaded ?? {}).map((one: { coming?: unknown } | null) => one?.coming));
 			} catch (error) {
 				const status = (error as { status?: number }).status ?? 500;
 				if (status >= 500) failed.push(`${path}: ${(error as Error).stack ?? String(error)}`);

@@ -13,6 +13,7 @@ import { ShopKeys } from './db/shopKeys';
 import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
+import { Turns } from './turns';
 
 /** All that is stored, made once for each thread of the server, and what was worked out from it. */
 export interface Stores {
@@ -31,6 +32,8 @@ export interface Stores {
 	reasonBooks: ReasonBooks;
 	trackRecord: TrackRecord;
 	memory: CaseMemory;
+	/** Who goes first on this thread. */
+	turns: Turns;
 	/** Where this server is reached, for papers that lead back to it. */
 	origin: string;
 }
@@ -54,6 +57,7 @@ export function storesOn(db: Database, origin: string): Stores {
 		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
 		memory: new CaseMemory(),
+		turns: new Turns(),
 		origin
 	};
 }

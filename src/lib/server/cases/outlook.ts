@@ -4,7 +4,6 @@ import { restsOn } from '../../case/reason/bearing';
 import type { Reasoning } from '../../case/reason/reasoning';
 import type { NextStep } from '../../case/progress/step';
 import type { Outlook } from '../db/outlook';
-import { inParts } from '../inParts';
 import type { Stores } from '../stores';
 import { loadCase } from './access';
 import { knownHere } from './knownHere';
@@ -19,12 +18,12 @@ const PROVING_MIN = 25;
 const known = new WeakMap<Reasoning, MinutesToGo>();
 
 /** The same reasoning gives the same minutes. Whoever waits for a page or a vehicle's answer comes first. */
-async function toGoOf({ reasoning, entries }: ReasonedCase): Promise<MinutesToGo> {
+async function toGoOf({ turns }: Stores, { reasoning, entries }: ReasonedCase): Promise<MinutesToGo> {
 	const before = known.get(reasoning);
 	if (before) return before;
 	const { model, situation, candidates, policy, accessGained } = reasoning;
 	const random = randomFromText(restsOn(entries));
-	const made = await inParts(
+	const made = await turns.last(
 		minutesToGoInParts(model, situation, candidates, policy, accessGained, random, RUNS)
 	);
 	known.set(reasoning, made);
@@ -44,7 +43,7 @@ export async function minutesOf(stores: Stores, caseId: string): Promise<Minutes
 		return { meanMinutes: PROVING_MIN, lowMinutes: PROVING_MIN * 0.6, highMinutes: PROVING_MIN * 2 };
 	const reasoned = await reasonOf(stores, loaded);
 	if (!reasoned) return UNKNOWN;
-	const { mean, low, high } = await toGoOf(reasoned);
+	const { mean, low, high } = await toGoOf(stores, reasoned);
 	return { meanMinutes: Math.round(mean), lowMinutes: Math.round(low), highMinutes: Math.round(high) };
 }
 

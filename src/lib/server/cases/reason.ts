@@ -1,9 +1,7 @@
 import { titleSource } from '../../../../library/codes';
 import { faults } from '../../../../library/faults';
 import { reasonModel } from '../../../../library/reason/model';
-import type { ReasonModel } from '../../../../library/reason/placed';
 import { libraryWeight } from '../../../../library/reason/odds';
-import { testsFor } from '../../../../library/reason/tests';
 import type { VehicleType } from '../../../../library';
 import { projectCase } from '../../case/progress/project';
 import { restsOn } from '../../case/reason/bearing';
@@ -11,7 +9,6 @@ import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
 import { policyAt } from '../../core/path/policy';
 import { learnedWeights } from '../../core/path/trackRecord';
 import type { ProvenRepair } from '../db/trackRecord';
-import { inParts } from '../inParts';
 import type { Stores } from '../stores';
 import { knownHere } from './knownHere';
 import type { LoadedCase } from './loadedCase';
@@ -59,7 +56,6 @@ export async function reasonOf(
 			(repair) => book.repairs[repair] ?? null
 		);
 	});
-	await inParts(signTables(model));
 	const of = [loaded.row.id, stamp, restsOn(view.entries)].join(' ');
 	const reasoning = memory.reasonings.get(of, () =>
 		reasonAbout(view.entries, model, {
@@ -71,14 +67,6 @@ export async function reasonOf(
 		})
 	);
 	return { reasoning, proving, record, entries: view.entries, view };
-}
-
-/** What every test can show under every fault: worked out when a type of vehicle is met first, and then kept. */
-function* signTables({ type, sign }: ReasonModel): Generator<void, void> {
-	for (const { signs } of testsFor(type)) {
-		for (const key of signs) sign(key);
-		yield;
-	}
 }
 
 /** Outcomes that speak of this case: the same type of vehicle, or a code of the same group. Never the case's own. */

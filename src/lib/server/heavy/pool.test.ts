@@ -11,7 +11,10 @@ const file = join(folder, 'worker.mjs');
 writeFileSync(
 	file,
 	`import { parentPort } from 'node:worker_threads';
+	let held = null;
 	parentPort.on('message', ({ id, input }) => {
+		if (input === 'in parts') return (held = id);
+		if (input === 'last part') parentPort.postMessage({ id: held, value: 'in parts' });
 		if (input === 'die') process.exit(1);
 		if (input === 'throw') return parentPort.postMessage({ id, error: 'it threw' });
 		if (input === 'hang') { for (;;); }
@@ -22,7 +25,7 @@ afterAll(() => rmSync(folder, { recursive: true }));
 
 let pool: WorkerPool;
 const open = (size = 1) => (pool = new WorkerPool(pathToFileURL(file), {}, size));
-const ask = (input: string, how?: { limitMs?: number; signal?: AbortSignal }) =>
+const ask = (input: string, how?: { limitMs?: number; signal?: AbortSignal; patient?: boolean }) =>
 	pool.ask('logHash', input as never, how) as Promise<unknown>;
 afterEach(() => pool.close());
 
@@ -58,6 +61,19 @@ describe('heavy work on other threads', () => {
 		first.abort();
 		await expect(running).rejects.toMatchObject({ busy: true });
 		expect(await ask('free again')).toBe('free again');
+	});
+
+	it('lets what somebody waits for go between the parts of what nobody waits for', async () => {
+		open();
+		const told: unknown[] = [];
+		const done = [
+			ask('in parts', { patient: true }),
+			ask('later', { patient: true }),
+			ask('waited for'),
+			ask('last part')
+		].map((one) => one.then((value) => told.push(value)));
+		await Promise.all(done);
+		expect(told).toEqual(['waited for', 'in parts', 'last part', 'later']);
 	});
 
 	it('is refused at once when too much waits already', async () => {

@@ -8,6 +8,8 @@ export interface Order {
 	id: number;
 	task: TaskName;
 	input: unknown;
+	/** Nobody waits for it. */
+	patient: boolean;
 }
 export type Answer = { id: number; value: unknown } | { id: number; error: string };
 
@@ -17,6 +19,7 @@ interface Waiting {
 	resolve: (value: never) => void;
 	reject: (error: Error) => void;
 	signal: AbortSignal | undefined;
+	timer?: ReturnType<typeof setTimeout>;
 }
 
 /** Work that waits; more is refused at once, so that a crowd cannot fill the memory. */
@@ -30,11 +33,14 @@ export class TooMuch extends Error implements Busy {
 	}
 }
 
-/** One worker and what it does now. */
+/** One worker and what it does now: one piece, and one more between the parts of a patient one. */
 class Hand {
 	worker: Worker | null = null;
-	doing: Waiting | null = null;
-	timer: ReturnType<typeof setTimeout> | null = null;
+	readonly doing = new Set<Waiting>();
+
+	mayTake({ order: { patient } }: Waiting): boolean {
+		return [...this.doing].every(({ order }) => order.patient && !patient);
+	}
 }
 
 /**
@@ -65,12 +71,16 @@ export class WorkerPool implements HeavyWork {
 		return this;
 	}
 
-	ask<N extends TaskName>(task: N, input: Input<N>, { signal, limitMs = LIMIT_MS }: Ask = {}) {
+	ask<N extends TaskName>(
+		task: N,
+		input: Input<N>,
+		{ signal, limitMs = LIMIT_MS, patient = false }: Ask = {}
+	) {
 		type Value = Outcome<N>;
 		if (this.closed || this.queue.length >= MOST_WAITING) return Promise.reject<Value>(new TooMuch());
 		return new Promise<Value>((resolve, reject) => {
 			const waiting: Waiting = {
-				order: { id: this.next++, task, input },
+				order: { id: this.next++, task, input, patient },
 				limitMs,
 				resolve: resolve as Waiting['resolve'],
 				reject,
@@ -89,32 +99,38 @@ export class WorkerPool implements HeavyWork {
 		await Promise.all(this.hands.map((hand) => this.dismiss(hand, 'The server is stopping.')));
 	}
 
+	/** What somebody waits for goes before what is patient. */
 	private serve(): void {
-		for (const hand of this.hands) {
-			if (hand.doing) continue;
-			const waiting = this.queue.shift();
-			if (!waiting) return;
-			hand.doing = waiting;
-			hand.timer = setTimeout(() => {
-				void this.dismiss(hand, 'It took too long and was stopped: is the file far larger than usual?');
-			}, waiting.limitMs);
-			(hand.worker ??= this.hire(hand)).postMessage(waiting.order);
-		}
+		for (const hand of this.hands)
+			for (const waiting of [...this.queue].sort((a, b) => Number(a.order.patient) - Number(b.order.patient)))
+				if (hand.mayTake(waiting)) {
+					this.queue.splice(this.queue.indexOf(waiting), 1);
+					this.give(hand, waiting);
+				}
+	}
+
+	private give(hand: Hand, waiting: Waiting): void {
+		hand.doing.add(waiting);
+		waiting.timer = setTimeout(() => {
+			void this.dismiss(hand, 'It took too long and was stopped: is the file far larger than usual?');
+		}, waiting.limitMs);
+		(hand.worker ??= this.hire(hand)).postMessage(waiting.order);
 	}
 
 	private hire(hand: Hand): Worker {
 		const worker = new Worker(this.file, { workerData: this.options });
 		worker.on('message', (answer: Answer) => {
-			if (hand.worker !== worker || hand.doing?.order.id !== answer.id) return;
-			const done = this.release(hand);
-			if ('error' in answer) done?.reject(new Error(answer.error));
-			else done?.resolve(answer.value as never);
+			const done = [...hand.doing].find(({ order }) => order.id === answer.id);
+			if (hand.worker !== worker || !done) return;
+			this.release(hand, done);
+			if ('error' in answer) done.reject(new Error(answer.error));
+			else done.resolve(answer.value as never);
 			this.serve();
 		});
 		const lost = (error: unknown) => {
 			if (hand.worker !== worker) return;
 			hand.worker = null;
-			this.release(hand)?.reject(error instanceof Error ? error : new Error('The worker stopped.'));
+			this.rejectAll(hand, error instanceof Error ? error : new Error('The worker stopped.'));
 			this.serve();
 		};
 		worker.on('error', lost);
@@ -124,17 +140,22 @@ export class WorkerPool implements HeavyWork {
 		return worker;
 	}
 
-	private release(hand: Hand): Waiting | null {
-		const done = hand.doing;
-		if (hand.timer) clearTimeout(hand.timer);
-		hand.doing = hand.timer = null;
-		return done;
+	private release(hand: Hand, done: Waiting): void {
+		clearTimeout(done.timer);
+		hand.doing.delete(done);
+	}
+
+	private rejectAll(hand: Hand, error: Error): void {
+		for (const one of hand.doing) {
+			this.release(hand, one);
+			one.reject(error);
+		}
 	}
 
 	private async dismiss(hand: Hand, why: string): Promise<void> {
 		const { worker } = hand;
 		hand.worker = null;
-		this.release(hand)?.reject(new TooMuch(why));
+		this.rejectAll(hand, new TooMuch(why));
 		await worker?.terminate();
 		if (!this.closed) this.serve();
 	}
@@ -146,7 +167,7 @@ export class WorkerPool implements HeavyWork {
 			waiting.reject(new TooMuch('It was cancelled.'));
 			return;
 		}
-		const hand = this.hands.find(({ doing }) => doing === waiting);
+		const hand = this.hands.find(({ doing }) => doing.has(waiting));
 		if (hand) void this.dismiss(hand, 'It was cancelled.');
 	}
 }

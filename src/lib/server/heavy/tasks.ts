@@ -36,6 +36,8 @@ export interface Ask {
 	/** Whoever asked has gone: it is not done, or stopped. */
 	signal?: AbortSignal;
 	limitMs?: number;
+	/** Nobody waits for it: it is done when nothing else is, and lets what comes meanwhile go between its parts. */
+	patient?: boolean;
 }
 
 export interface HeavyWork {

@@ -21,10 +21,12 @@ const ready = openDatabase(options.databaseUrl, options.databaseToken).then((db)
 	storesOn(db, options.origin)
 );
 
-parentPort?.on('message', ({ id, task, input }: Order) => {
+parentPort?.on('message', ({ id, task, input, patient }: Order) => {
 	void (async (): Promise<Answer> => {
 		try {
-			return { id, value: await doTask(await ready, task, input as never) };
+			const stores = await ready;
+			const work = () => doTask(stores, task, input as never);
+			return { id, value: await (patient ? work() : stores.turns.first(work)) };
 		} catch (error) {
 			return { id, error: error instanceof Error ? (error.stack ?? error.message) : String(error) };
 		}

@@ -68,7 +68,7 @@ export class Outlooks {
 	}
 
 	private async workOutMinutes(caseId: string): Promise<void> {
-		const minutes = await this.thinking.ask('minutesToGo', caseId);
+		const minutes = await this.thinking.ask('minutesToGo', caseId, { patient: true });
 		await this.db.update(caseOutlook).set(minutes).where(eq(caseOutlook.caseId, caseId));
 	}
 

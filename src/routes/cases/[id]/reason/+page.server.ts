@@ -4,6 +4,8 @@ import { maySign } from '$lib/server/accounts/members';
 import { caseHere, memberHere } from '$lib/server/cases/access';
 import { knownHere } from '$lib/server/cases/knownHere';
 import { clock } from '$lib/server/cases/clock';
+import type { Services } from '$lib/server/services';
+import { orLater } from '../../../later';
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
@@ -16,12 +18,24 @@ export const load = async ({ params, url, depends, locals }) => {
 		title: describeEntry(entry).title
 	}));
 	const mayLead = locals.member !== null && maySign(locals.member);
-	const { thinking, outlooks } = locals.services;
-	const reason = await thinking.ask('reasonPage', { caseId: params.id, upTo });
-	const now = { seq: thread.length, known: (await knownHere(locals.services)).stamp };
-	const outlook = upTo === null && reason ? await outlooks.of(params.id, now) : null;
-	return { moments, upTo, mayLead, reason: reason && { ...reason, toGo: outlook } };
+	const about = `${params.id} ${upTo ?? 'now'}`;
+	const reasoned = await orLater(
+		about,
+		reasonedAs(locals.services, params.id, { upTo, length: thread.length })
+	);
+	return { moments, upTo, mayLead, reasoned };
 };
+
+async function reasonedAs(
+	services: Services,
+	caseId: string,
+	{ upTo, length }: { upTo: number | null; length: number }
+) {
+	const reason = await services.thinking.ask('reasonPage', { caseId, upTo });
+	const known = (await knownHere(services)).stamp;
+	const toGo = upTo === null && reason ? await services.outlooks.of(caseId, { seq: length, known }) : null;
+	return reason && { ...reason, toGo };
+}
 
 export const actions = {
 	/** How sure the shop wants to be before a part is ordered: a lead decides. */

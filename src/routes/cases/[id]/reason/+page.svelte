@@ -17,9 +17,11 @@
 	import WaitsFor from './WaitsFor.svelte';
 	import Way from './Way.svelte';
 	import Worksheet from './Worksheet.svelte';
+	import { Latest } from '../../../latest.svelte';
 
 	let { data } = $props();
-	const reason = $derived(data.reason);
+	const latest = new Latest(() => data.reasoned);
+	const reason = $derived(latest.value);
 	const mayWrite = $derived(data.canWrite && !data.case.signed && data.upTo === null);
 	let chosen = $state<string | null>(null);
 	const hand = new StepInHand(() => data.case.id);
@@ -34,6 +36,7 @@
 	/** Something at hand has shown it, not codes and silence alone. */
 	const proven = $derived(rows.some(({ cells }) => cells.some(({ state }) => state === 'proven-bad')));
 	const headline = $derived.by(() => {
+		if (reason === undefined) return latest.trouble ? 'Not worked out' : 'Working out what follows';
 		const first = reason?.hypotheses[FIRST];
 		if (!reason || !first) return 'Nothing can be said yet';
 		if (reason.nothing > 0.9) return 'Nothing is wrong any more, as far as it has been seen';
@@ -62,7 +65,24 @@
 
 <section class="pt-5">
 	<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
-	{#if !reason}
+	{#if reason && (latest.older || latest.trouble)}
+		<p class="text-ink-2" role="status">
+			{latest.trouble
+				? 'From before the newest entry: the server has too much to do at this moment.'
+				: 'From before the newest entry, which is being worked in …'}
+		</p>
+	{/if}
+	{#if reason === undefined}
+		<p class="mt-2 text-lg" role="status">
+			{#if latest.trouble}The server has too much to do at this moment. Nothing is lost.{:else}From <span
+					class="num">{data.moments.length}</span
+				>
+				entries on the thread. Every station can be used meanwhile.{/if}
+		</p>
+		{#if latest.trouble}<button class="act mt-4" onclick={() => void invalidate('jaldi:case')}
+				>Work it out again</button
+			>{/if}
+	{:else if !reason}
 		<p class="mt-2 text-lg">
 			{data.upTo === null
 				? 'Read every module first: the codes say where to begin. A vehicle that the library does not describe is not reasoned about.'
