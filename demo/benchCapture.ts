@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../library/wheelSensors';
 import { channelOf } from '../library/positions';
 import type { Position } from '../library';
 import { scopeProbe } from '../library/measurePoints';
@@ -25,7 +26,9 @@ export function benchCapture(
 	for (const position of positions) vehicle.spin(position, SPUN_KMH);
 	vehicle.advance(3);
 	const taken = new BenchScope(vehicle).capture({
-		probes: positions.map((position) => scopeProbe(type, position, 'module', type.sensor)),
+		probes: positions.map((position) =>
+			scopeProbe(type, position, 'module', likeliestFamilyAt(type, position))
+		),
 		rateHz: RATE_HZ,
 		durationS: DURATION_S
 	});

@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../library/wheelSensors';
 import { measurements } from '../library/measure';
 import { nodeOf } from '../library/measurePoints';
 import type { Position } from '../library';
@@ -28,14 +29,14 @@ export function benchReading(
 		nodeOf(type, position, measurement.black) ?? ''
 	);
 	const judgement = judgeMeasurement(measurement, value ?? Infinity, {
-		family: type.sensor,
+		family: likeliestFamilyAt(type, position),
 		vehicle: { senseResistorOhms: type.senseResistorOhms, supplyVolts: read('battery', 'body') },
 		mate,
 		shop: [],
 		temperatureC: 20,
 		openFeedVolts: null
 	});
-	if (!judgement) throw new Error(`${id} is not for ${type.sensor}`);
+	if (!judgement) throw new Error(`${id} is not for the sensor at ${position}`);
 	const { judged, accuracy, window, hiddenOhms, says, proves, implicates } = judgement;
 	const finite = (one: number) => (Number.isFinite(one) ? one : null);
 	return {

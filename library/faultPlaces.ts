@@ -1,14 +1,16 @@
 import type { Fault } from './faults';
 import type { PlaceKind } from './repairs';
 import type { VehicleType } from './vehicles';
+import { chanceOf, familiesAt } from './wheelSensors';
 
 /** Places of this vehicle where a library fault can be. */
 export function placesFor(fault: Fault, type: VehicleType): string[] {
-	if (fault.sensors && !fault.sensors.includes(type.sensor)) return [];
 	const { harness } = type;
 	switch (fault.at) {
 		case 'corner':
-			return type.wheels.map((wheel) => wheel.position);
+			return type.wheels
+				.map((wheel) => wheel.position)
+				.filter((position) => chanceOf(familiesAt(type, position), fault.sensors) > 0);
 		case 'module':
 			return type.modules
 				.filter((module) => modulePossible(fault, type, module.role))

@@ -2,9 +2,12 @@ import { z } from 'zod';
 
 /** The four of a car. */
 export const CAR_POSITIONS = ['front-left', 'front-right', 'rear-left', 'rear-right'] as const;
-/** Every place a wheel can be: a car's four, and the axles of a trailer from front to back. */
+/** The two of a motorcycle, one behind the other. */
+export const SINGLE_TRACK_POSITIONS = ['front-wheel', 'rear-wheel'] as const;
+/** Every place a wheel can be: a car's four, a motorcycle's two, and the axles of a trailer from front to back. */
 export const POSITIONS = [
 	...CAR_POSITIONS,
+	...SINGLE_TRACK_POSITIONS,
 	'axle1-left',
 	'axle1-right',
 	'axle2-left',
@@ -15,11 +18,13 @@ export const POSITIONS = [
 export const Position = z.enum(POSITIONS);
 export type Position = z.infer<typeof Position>;
 
-/** The wheel on the other side of the same axle. */
-export const mateOf = (position: Position): Position =>
-	(position.endsWith('-left')
-		? position.replace(/left$/, 'right')
-		: position.replace(/right$/, 'left')) as Position;
+const OTHER_END: Record<string, string> = { left: 'right', right: 'left', front: 'rear', rear: 'front' };
+
+/** The wheel to hold one against: on the other side of its axle, and where there is one wheel an axle, the other of the two. */
+export function mateOf(position: Position): Position {
+	const [axle = '', side = ''] = position.split('-');
+	return (side === 'wheel' ? `${OTHER_END[axle]}-wheel` : `${axle}-${OTHER_END[side]}`) as Position;
+}
 
 /** The signal of a wheel's speed: `rear_left`. */
 export type Channel = Position extends infer P extends string

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { suppliesOf, Harness, type Supply } from './harness';
 import { Position } from './positions';
 import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
+import { WHEEL_SENSORS, type WheelSensor } from './wheelSensors';
 import marlow from './vehicles/brindle-marlow-16.json' with { type: 'json' };
 import drover from './vehicles/hexley-drover.json' with { type: 'json' };
 import heath from './vehicles/norvane-heath.json' with { type: 'json' };
@@ -52,7 +53,7 @@ const VehicleType = z.object({
 		axles: z.array(z.number().int().positive()).min(1)
 	}),
 	/** Family of its wheel speed sensors. */
-	sensor: z.enum(SENSOR_KINDS),
+	sensor: z.enum(WHEEL_SENSORS),
 	senseResistorOhms: z.number().positive(),
 	modules: z
 		.array(
@@ -87,23 +88,29 @@ const VehicleType = z.object({
 			steered: z.boolean(),
 			ringTeeth: z.number().int().positive(),
 			circumferenceM: z.number().positive(),
-			gapMm: z.number().positive()
+			gapMm: z.number().positive(),
+			/** Family of its wheel speed sensor, where it is not the vehicle's usual one. */
+			sensor: z.enum(WHEEL_SENSORS).optional()
 		})
 	),
 	harness: Harness
 });
 type Described = z.infer<typeof VehicleType>;
 export type ModuleType = Described['modules'][number] & { suppliedBy: Supply[] };
-export type WheelType = Described['wheels'][number];
-export type VehicleType = Omit<Described, 'modules'> & { modules: ModuleType[] };
+export type WheelType = Described['wheels'][number] & { sensor: WheelSensor };
+export type VehicleType = Omit<Described, 'modules' | 'wheels' | 'sensor'> & {
+	modules: ModuleType[];
+	wheels: WheelType[];
+};
 
 /** What a module hangs on is not written down a second time: it is read off the conductors. */
-function withHangers(type: Described): VehicleType {
+function withHangers({ sensor: usual, ...type }: Described): VehicleType {
 	const modules = type.modules.map((module) => {
 		const segments = module.role === 'gateway' ? [] : [module.segment];
 		return { ...module, suppliedBy: suppliesOf(type.harness, module.role, module.pins, segments) };
 	});
-	return { ...type, modules };
+	const wheels = type.wheels.map((wheel) => ({ ...wheel, sensor: wheel.sensor ?? usual }));
+	return { ...type, modules, wheels };
 }
 
 /** The vehicle types of the demo makers, by id, checked the moment they are loaded. */

@@ -15,6 +15,7 @@ import { mixedSeed } from '../src/lib/bench/technician/mixedSeed';
 import { trialVehicle } from '../src/lib/bench/technician/trialVehicle';
 import { countedFromNow } from './countedFrom';
 import { SimulatedTechnician } from '../src/lib/bench/technician/simulatedTechnician';
+import { likeliestFamilyAt } from '../library/wheelSensors';
 
 /** Seeds apart from those of any trial, which count up from small numbers. */
 const FIRST_SEED = Number(process.env.FIRST_SEED ?? 900_000_000);
@@ -27,6 +28,9 @@ const ONLY_SIGNS = new RegExp(process.env.ONLY_SIGNS ?? '');
 
 type Counts = Record<string, Record<string, number>>;
 /** Of vehicles that were brought in because something showed, and of those that had the fault without its owner's knowing. */
+/** Counted are vehicles whose wheels all have sensors of one family. */
+const familyOf = (type: VehicleType) => likeliestFamilyAt(type, '');
+
 interface Part {
 	shown: Counts;
 	silent: Counts;
@@ -126,11 +130,11 @@ function countOne(
 			const { sign, place } = splitKey(key);
 			if (!ONLY_SIGNS.test(sign) || isRuled(sign)) continue;
 			const kind = signOf(sign).about;
-			if (!fault) add(counts, rowKey({ sensor: type.sensor, fault: null, sign }), outcome);
+			if (!fault) add(counts, rowKey({ sensor: familyOf(type), fault: null, sign }), outcome);
 			else {
 				const relation = relationOf({ kind: fault.at, place: at }, { kind, place }, type);
 				const of = `${fault.id}/${faultClass(fault.at, at, type)}/${bin}`;
-				add(counts, rowKey({ sensor: type.sensor, fault: of, sign, relation }), outcome);
+				add(counts, rowKey({ sensor: familyOf(type), fault: of, sign, relation }), outcome);
 			}
 		}
 	};
@@ -206,7 +210,7 @@ if (what === 'count') {
 			const classes = new Set(placesFor(fault, type).map((at) => faultClass(fault.at, at, type)));
 			for (const ofClass of classes)
 				for (const bin of binsFor(fault)) {
-					const of = `${type.sensor}|${fault.id}/${ofClass}/${bin}`;
+					const of = `${familyOf(type)}|${fault.id}/${ofClass}/${bin}`;
 					if (known.has(of)) continue;
 					for (let i = 0; i < Number(draws); i++) countOne(counts, type, fault, bin, ++seed, ofClass);
 					console.log(of);

@@ -1,3 +1,4 @@
+import type { SensorKind } from '../sensorKinds';
 import { LOW_A } from '../../src/lib/core/electrical/twoWire';
 /** One word of a sign's outcomes for all that an analysis found. */
 
@@ -37,7 +38,7 @@ const RATE_SHARE = 0.04;
 /** What a capture says of a wheel's signal. @param expectedHz by teeth and speed, or the mate's; null where not known */
 export function scopeOutcome(
 	channel: { findings: readonly { type: string }[]; medianHz: number | null; lowV: number },
-	vehicle: { sensor: string; senseResistorOhms: number },
+	sensor: { family: SensorKind | null; senseResistorOhms: number },
 	expectedHz: number | null
 ): string {
 	const { findings, medianHz, lowV } = channel;
@@ -45,7 +46,7 @@ export function scopeOutcome(
 	if (found) return found[0];
 	if (medianHz !== null && expectedHz !== null && Math.abs(medianHz / expectedHz - 1) > RATE_SHARE)
 		return 'rate';
-	const levels = vehicle.sensor === 'two-wire' || vehicle.sensor === 'two-wire-direction';
-	if (levels && Math.abs(lowV / (LOW_A * vehicle.senseResistorOhms) - 1) > LEVEL_SHARE) return 'level';
+	const levels = sensor.family === 'two-wire' || sensor.family === 'two-wire-direction';
+	if (levels && Math.abs(lowV / (LOW_A * sensor.senseResistorOhms) - 1) > LEVEL_SHARE) return 'level';
 	return 'whole';
 }

@@ -5,6 +5,7 @@ import { faults, isOfAxle, mayComeAndGo, type Fault } from '../faults';
 import { mateOf, type Position } from '../positions';
 import { MAKERS_PROCEDURE, repairs } from '../repairs';
 import type { VehicleType } from '../vehicles';
+import { chanceOf, familiesAt } from '../wheelSensors';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
 import priorsFile from './priors.json' with { type: 'json' };
 import { libraryWeight, type Weights } from './odds';
@@ -62,7 +63,14 @@ export function reasonModel(
 	};
 	const placed = [...faults.values()].flatMap((fault) => {
 		const places = placesFor(fault, type);
-		return places.map((place) => ({ fault, place, weight: weight(fault.id) / Math.sqrt(places.length) }));
+		// Where nobody has told what a sensor is, what only some families have is as likely as they are.
+		const share = (place: string) =>
+			fault.at === 'corner' ? chanceOf(familiesAt(type, place), fault.sensors) : 1;
+		return places.map((place) => ({
+			fault,
+			place,
+			weight: (share(place) * weight(fault.id)) / Math.sqrt(places.length)
+		}));
 	});
 	const total = placed.reduce((sum, one) => sum + one.weight, 0);
 	const described = placed.map(({ fault, place, weight: own }): PlacedFault => ({

@@ -1,4 +1,5 @@
 import { wheelReaderOf } from '../measurePoints';
+import { mateOf, type Position } from '../positions';
 import type { PlaceKind } from '../repairs';
 import type { VehicleType } from '../vehicles';
 
@@ -18,8 +19,6 @@ export function faultClass(kind: PlaceKind, place: string, type: VehicleType): F
 	return place === wheelReaderOf(type)?.role ? 'wheel-reader' : 'module';
 }
 
-const other = (side: string) => (side === 'left' ? 'right' : 'left');
-
 export function relationOf(
 	fault: { kind: PlaceKind; place: string },
 	seen: { kind: PlaceKind; place: string },
@@ -31,8 +30,7 @@ export function relationOf(
 	if (fault.kind === 'corner') {
 		if (seen.kind === 'module') return seen.place === reader ? 'reader' : 'other';
 		if (seen.kind !== 'corner') return 'other';
-		const [axle = '', side = ''] = fault.place.split('-');
-		return seen.place === `${axle}-${other(side)}` ? 'mate' : 'other';
+		return seen.place === mateOf(fault.place as Position) ? 'mate' : 'other';
 	}
 	if (fault.kind === 'module') {
 		if (seen.kind === 'corner') return fault.place === reader ? 'read' : 'other';

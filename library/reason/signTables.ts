@@ -2,6 +2,7 @@ import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
 import { allPlaces } from '../faultPlaces';
 import type { Fault } from '../faults';
 import type { VehicleType } from '../vehicles';
+import { familiesAt, familiesOf, only, type Families } from '../wheelSensors';
 import { placeOfAll, type PlacedFault, type ReasonModel } from './placed';
 import { libraryWeight } from './odds';
 import type { OutcomeBin } from './outcomes';
@@ -16,7 +17,7 @@ import {
 	searchChance,
 	type Air
 } from './ruledSigns';
-import { outcomesOf, shownBy, soundChances } from './shownBy';
+import { OutcomesBySensor } from './outcomesBySensor';
 import { signKey, signOf, splitKey } from './signs';
 
 /** Chances of a sign under every fault of a vehicle; null where the vehicle has no such place. */
@@ -35,9 +36,14 @@ export function signTable(
 	if (rule) return ruledTable(key, rule, placedFaults, rows);
 	const sign = signOf(id);
 	if (!allPlaces(sign.about, type).includes(place)) return null;
-	const outcomes = outcomesOf(sign, type.sensor);
+	const bySensor = new OutcomesBySensor(sign, familiesOf(type, sign.about, place));
+	const { outcomes, sound } = bySensor;
 	const width = outcomes.length;
-	const sound = soundChances(sign, type.sensor, outcomes);
+	// What only some families can have says which its own wheel has.
+	const showing = (fault: Fault, at: string): Families =>
+		fault.at === 'corner' && (sign.about !== 'corner' || at === place)
+			? only(familiesAt(type, at), fault.sensors)
+			: familiesOf(type, sign.about, place);
 	const chance = new Float64Array((rows.length + placedFaults.length) * width);
 	const acts = new Uint8Array(rows.length + placedFaults.length);
 	const relations = new Map<string, Relation>();
@@ -51,7 +57,11 @@ export function signTable(
 		const relation =
 			relations.get(where) ?? relationOf({ kind: fault.at, place: at }, { kind: sign.about, place }, type);
 		relations.set(where, relation);
-		const shown = shownBy(`${fault.id}/${faultClass(fault.at, at, type)}`, sign, type.sensor, relation)[bin];
+		const shown = bySensor.shownBy(`${fault.id}/${faultClass(fault.at, at, type)}`, {
+			bin,
+			relation,
+			families: showing(fault, at)
+		});
 		chance.set(shown ?? sound, row * width);
 		acts[row] = Number(shown !== null);
 	}
@@ -61,7 +71,7 @@ export function signTable(
 		tested: mayProve(key, 'bad')
 	});
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
-	return { key, outcomes, good: outcomes.indexOf(sign.good), sound, chance, acts };
+	return { key, outcomes: [...outcomes], good: outcomes.indexOf(sign.good), sound, chance, acts };
 }
 
 /** A test that is made for a described fault finds what is not described this much more rarely. */

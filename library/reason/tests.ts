@@ -6,7 +6,9 @@ import { hasPointsFor, SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../mea
 import type { Position } from '../positions';
 import { PLACES } from '../repairs';
 import { Exposes } from '../safety';
+import type { SensorKind } from '../sensorKinds';
 import type { VehicleType } from '../vehicles';
+import { chanceOf, familiesOf } from '../wheelSensors';
 import { againKey, signKey, signOf, type SignKey } from './signs';
 import testsFile from './tests.json' with { type: 'json' };
 
@@ -124,11 +126,23 @@ export interface PlacedTest {
 const measurementOf = ({ id }: TestKind): Measurement | null =>
 	measurements.find((one) => id === `meter:${one.id}`) ?? null;
 
-/** Families that a measurement or inspection is for. */
-function suits(kind: TestKind, type: VehicleType): boolean {
-	if (type.tells === 'lamp' && (kind.link || kind.answers !== undefined)) return false;
-	const one = measurementOf(kind) ?? inspections.find(({ id }) => kind.id === `look:${id}`);
-	return !one || one.families.includes(type.sensor);
+const answersHere = (kind: TestKind, type: VehicleType): boolean =>
+	type.tells === 'link' || !(kind.link || kind.answers !== undefined);
+
+/** Families that a measurement or inspection is for; all where it says none. */
+const familiesFor = (kind: TestKind): readonly SensorKind[] | undefined =>
+	(measurementOf(kind) ?? inspections.find(({ id }) => kind.id === `look:${id}`))?.families;
+
+/** Least chance of the right family with which a test for some of them is thought of before anybody has looked. */
+const WORTH_IDENTIFYING = 0.15;
+/** Minutes in which a sensor is told by its looks and its pins. */
+export const IDENTIFY_MIN = 3;
+
+/** Whether a test is for the sensor of a place, or may be: then it is told first which it is. */
+function forItsSensor(kind: TestKind, type: VehicleType, place: string): 'yes' | 'told-first' | 'no' {
+	const chance = chanceOf(familiesOf(type, kind.about, place), familiesFor(kind));
+	if (chance > 1 - 1e-9) return 'yes';
+	return chance < WORTH_IDENTIFYING ? 'no' : kind.about === 'corner' ? 'told-first' : 'yes';
 }
 
 /** What getting to a place costs, each thing that is paid for once. */
@@ -178,11 +192,12 @@ export function otherEndOf(type: VehicleType, role: string): string | undefined 
 /** Every test of the library at every place of a vehicle where it can be done; none where the maker alone says how. */
 export function testsFor(type: VehicleType): PlacedTest[] {
 	return [...testKinds.values()].flatMap((kind) => {
-		if (!suits(kind, type)) return [];
+		if (!answersHere(kind, type)) return [];
 		const measured = measurementOf(kind);
 		const places = allPlaces(kind.about, type).filter(
 			(place) =>
 				(!kind.roles || kind.roles.includes(place)) &&
+				forItsSensor(kind, type, place) !== 'no' &&
 				(!kind.access.includes('middle') || middlePlugsOf(type, place).length > 0) &&
 				hasPointsFor(type, measured ?? {}, place)
 		);
@@ -193,12 +208,16 @@ export function testsFor(type: VehicleType): PlacedTest[] {
 }
 
 export function placedTest(kind: TestKind, type: VehicleType, place: string): PlacedTest {
+	const toldFirst = forItsSensor(kind, type, place) === 'told-first';
 	return {
 		id: signKey(kind.id, place),
 		kind,
 		place,
 		minutes: kind.minutes,
-		access: accessMinutesFor(kind.access, type, place),
+		access: [
+			...(toldFirst ? [{ id: `family:${place}`, minutes: IDENTIFY_MIN }] : []),
+			...accessMinutesFor(kind.access, type, place)
+		],
 		signs: kind.signs.flatMap(([sign, at]) => {
 			signOf(sign);
 			if (at === 'here') return [signKey(sign, place)];

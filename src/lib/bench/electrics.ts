@@ -50,7 +50,10 @@ export class Electrics {
 			supply.pedalPressed = pedal;
 			network.touch();
 		}
-		if (world.type.sensor === 'passive' && !(Math.abs(hubC - this.coilC) < COIL_STEP_C)) {
+		if (
+			world.wheels.some(({ family }) => family === 'passive') &&
+			!(Math.abs(hubC - this.coilC) < COIL_STEP_C)
+		) {
 			this.coilC = hubC;
 			for (const [i, { sensor }] of world.wheels.entries()) {
 				supply.coilOhms[i] = sensor.works ? coilOhms(sensor.coilOhms20C, hubC) : 1e9;

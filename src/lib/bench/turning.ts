@@ -1,3 +1,4 @@
+import type { SensorKind } from '../../../library/sensorKinds';
 import { toothFrequencyHz } from './physics/ring';
 import { activeThreshold, GENERATOR_OHMS, neededField, PASSIVE_INPUT_V } from './physics/wheelCircuit';
 import type { Wheel, World } from './world';
@@ -17,7 +18,7 @@ export class Turning {
 	/** One step. */
 	step(): void {
 		const { world, stepS } = this;
-		const { wheels, motion, type } = world;
+		const { wheels, motion } = world;
 		for (let i = 0; i < wheels.length; i++) {
 			const wheel = wheels[i];
 			if (!wheel) continue;
@@ -28,7 +29,7 @@ export class Turning {
 			const lentTo = wheels.find(({ substitute }) => substitute?.kind === 'mate' && substitute.wheel === i);
 			const circuit = lentTo ? lentTo.circuit : wheel.circuit;
 			const need = circuit
-				? neededField(type, circuit, wheel.sensor, this.coilOhmsOf(i), hertz, teeth)
+				? neededField(wheel.family, circuit, wheel.sensor, this.coilOhmsOf(i), hertz, teeth)
 				: Infinity;
 			wheel.passing = wheel.rotor.step(wheel.ring, mps, wheel.circumferenceM, need, world.timeS, stepS);
 			if (wheel.sensor.spuriousHz > 0) this.addPulses(wheel, wheel.sensor.spuriousHz);
@@ -62,8 +63,8 @@ export class Turning {
 	}
 
 	/** Current levels are the generator's own; the voltage for a passive input has to be high enough when it arrives. */
-	private generatorReaches(volts: number, gainOhms: number): boolean {
-		if (this.world.type.sensor !== 'passive') return true;
+	private generatorReaches(family: SensorKind, volts: number, gainOhms: number): boolean {
+		if (family !== 'passive') return true;
 		return (volts * gainOhms) / GENERATOR_OHMS >= PASSIVE_INPUT_V;
 	}
 
@@ -76,7 +77,11 @@ export class Turning {
 				Object.assign(passing, mate.passing);
 				mate.passing.pulses = 0;
 			}
-		} else if (substitute && circuit?.edges && this.generatorReaches(substitute.volts, circuit.gain)) {
+		} else if (
+			substitute &&
+			circuit?.edges &&
+			this.generatorReaches(wheel.family, substitute.volts, circuit.gain)
+		) {
 			substitute.phase += substitute.hertz * this.stepS;
 			passing.pulses = Math.floor(substitute.phase);
 			substitute.phase -= passing.pulses;
@@ -101,8 +106,6 @@ export class Turning {
 	neededFieldOf(wheel: number): number {
 		const one = this.world.wheels[wheel];
 		if (!one || !one.sensor.works || one.sensor.stuckAt !== null) return Infinity;
-		return this.world.type.sensor === 'passive'
-			? 0
-			: activeThreshold(one.ring.at.length) * one.sensor.dullness;
+		return one.family === 'passive' ? 0 : activeThreshold(one.ring.at.length) * one.sensor.dullness;
 	}
 }

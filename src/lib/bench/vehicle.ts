@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../library/wheelSensors';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
 import { wheelReaderOf } from '../../../library/measurePoints';
@@ -62,7 +63,9 @@ export class BenchVehicle {
 		this.stepS = options.stepS ?? STEP_S;
 		this.network = new VehicleNetwork(type);
 		const motion = new Motion(type, options.odometerKm);
-		const wheels = type.wheels.map((wheel) => soundWheel(wheel, new Rotor(random())));
+		const wheels = type.wheels.map((wheel) =>
+			soundWheel(wheel, likeliestFamilyAt(type, wheel.position), new Rotor(random()))
+		);
 		const supply = restingSupply(wheels.length, soundSensor().coilOhms20C);
 		const roles = type.modules.map((module) => module.role);
 		const internalFaults = new Set<ModuleRole>();
@@ -187,7 +190,8 @@ export class BenchVehicle {
 
 	/** Passes steel before a passive sensor: a few slow pulses that prove sensor, harness and input. False for others. */
 	waveSteel(position: string, times: number): boolean {
-		return this.world.type.sensor === 'passive' && this.waveBefore(position, times);
+		const wheel = this.world.wheels.find((one) => one.position === position);
+		return wheel?.family === 'passive' && this.waveBefore(position, times);
 	}
 
 	/** Passes what its family answers to before a sensor that was taken out: steel before a coil, a magnet before others. */

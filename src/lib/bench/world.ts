@@ -1,4 +1,4 @@
-import type { ModuleRole, Position, VehicleType, WheelType } from '../../../library';
+import type { ModuleRole, Position, SensorKind, VehicleType, WheelType } from '../../../library';
 import type { Messages } from './modules/messages';
 import type { Motion } from './motion';
 import type { Rails } from './physics/internals';
@@ -10,6 +10,8 @@ import { soundSensor, type Sensor, type WheelCircuit } from './physics/wheelCirc
 export interface Wheel {
 	type: WheelType;
 	position: Position;
+	/** Of the sensor that is on it. */
+	family: SensorKind;
 	ring: Ring;
 	sensor: Sensor;
 	/** Rolling circumference of the tyre that is on it. */
@@ -84,10 +86,11 @@ export function supplyVolts(world: World, role: ModuleRole): number {
 	return supply - ground;
 }
 
-export function soundWheel(type: WheelType, rotor: Rotor): Wheel {
+export function soundWheel(type: WheelType, family: SensorKind, rotor: Rotor): Wheel {
 	return {
 		type,
 		position: type.position,
+		family,
 		ring: soundRing(type.ringTeeth, type.gapMm),
 		sensor: soundSensor(),
 		circumferenceM: type.circumferenceM,

@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import { describe, expect, it } from 'vitest';
 import { vehicleTypes, type Position, type VehicleType } from '../../../../library';
 import { measurements, type Measurement } from '../../../../library/measure';
@@ -8,7 +9,9 @@ import { benchFault, libraryFault } from './benchFault';
 import { measureByHand } from '../technician/byMeter';
 
 const measurementsOf = (type: VehicleType): Measurement[] =>
-	measurements.filter((one) => one.families.includes(type.sensor) && hasPointsFor(type, one));
+	measurements.filter(
+		(one) => one.families.includes(likeliestFamilyAt(type, BAD)) && hasPointsFor(type, one)
+	);
 /** What is about the module is measured at the one that reads the wheels. */
 const measure = (vehicle: BenchVehicle, position: Position, one: Measurement) =>
 	measureByHand(

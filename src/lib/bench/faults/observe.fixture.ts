@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { VehicleType } from '../../../../library';
 import { codesOf, valueOf } from '../bench.fixture';
 import { BenchMeter } from '../instruments/meter';
@@ -99,7 +100,9 @@ function withInstruments(vehicle: BenchVehicle): Observations {
 		vehicle.spin(position, 10);
 		vehicle.advance(1);
 		const taken = scope.capture({
-			probes: [type.sensor === 'passive' ? { tip: feed, clip: signal } : { tip: signal }],
+			probes: [
+				likeliestFamilyAt(type, position) === 'passive' ? { tip: feed, clip: signal } : { tip: signal }
+			],
 			rateHz: SCOPE_HZ,
 			durationS: 0.9,
 			noiseVolts: 0
@@ -118,8 +121,8 @@ function withInstruments(vehicle: BenchVehicle): Observations {
 	const ohms = module && meter.read({ mode: 'ohms', red: `${module.role}.3:w`, black: `${module.role}.4:w` });
 	if (ohms?.ok)
 		seen['bus ohms'] = ohms.value.value === null ? 'over' : Math.round(ohms.value.value / 10) * 10;
-	if (type.sensor === 'passive') {
-		for (const { position } of type.wheels) {
+	for (const { position } of type.wheels) {
+		if (likeliestFamilyAt(type, position) === 'passive') {
 			const [feed, signal] = [
 				pinFor(reader, `feed ${position}`) ?? '',
 				pinFor(reader, `signal ${position}`) ?? ''

@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import { describe, expect, it } from 'vitest';
 import type { Position } from '../../../../library';
 import { faults } from '../../../../library/faults';
@@ -82,7 +83,8 @@ function captureOf(vehicleId: string, faultId: string) {
 	const { when } = libraryFault(faultId);
 	const faulty = vehicleOf(vehicleId, benchFault(faultId, BAD, SEVERITY));
 	const { type } = faulty.world;
-	const probe = (position: string) => scopeProbe(type, position as typeof BAD, 'module', type.sensor);
+	const probe = (position: string) =>
+		scopeProbe(type, position as typeof BAD, 'module', likeliestFamilyAt(type, position));
 	const take = (vehicle: typeof faulty, positions: string[], durationS: number) => {
 		const taken = new BenchScope(vehicle).capture({
 			probes: positions.map(probe),

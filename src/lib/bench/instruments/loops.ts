@@ -1,3 +1,4 @@
+import type { SensorKind } from '../../../../library/sensorKinds';
 import type { VehicleType } from '../../../../library';
 import { nodeVolts, type Solution } from '../physics/network';
 import type { WheelCircuit } from '../physics/wheelCircuit';
@@ -21,7 +22,7 @@ const NOTHING_OHMS = 1e-6;
 export function seenBetween(
 	solution: Solution,
 	circuits: readonly (WheelCircuit | null)[],
-	type: VehicleType,
+	families: readonly SensorKind[],
 	tip: string,
 	clip: string
 ): { rest: number; loops: Loop[] } {
@@ -29,7 +30,7 @@ export function seenBetween(
 	const loops = circuits.flatMap((circuit, wheel): Loop[] => {
 		if (!circuit || circuit.from === '') return [];
 		// A passive sensor drives its current out of its first pin, the others draw it in there.
-		const [a, b] = type.sensor === 'passive' ? [circuit.to, circuit.from] : [circuit.from, circuit.to];
+		const [a, b] = families[wheel] === 'passive' ? [circuit.to, circuit.from] : [circuit.from, circuit.to];
 		const ohms = solution.signals.loopTransferOhms(a, b, tip, clip);
 		return Math.abs(ohms) > NOTHING_OHMS ? [{ wheel, circuit, ohms }] : [];
 	});

@@ -35,7 +35,13 @@ export class BenchMeter {
 	private between(red: string, black: string): { mean: number; alternating: number; source: number } {
 		const { world } = this.vehicle;
 		const circuits = world.wheels.map((wheel) => wheel.circuit);
-		const { rest, loops } = seenBetween(world.solution, circuits, world.type, red, black);
+		const { rest, loops } = seenBetween(
+			world.solution,
+			circuits,
+			world.wheels.map(({ family }) => family),
+			red,
+			black
+		);
 		let mean = rest;
 		let square = 0;
 		for (const loop of loops) {
@@ -55,7 +61,7 @@ export class BenchMeter {
 		const { world } = this.vehicle;
 		const wheel = world.wheels[index];
 		if (!wheel) return { mean: 0, alternating: 0 };
-		const kind = world.type.sensor;
+		const kind = wheel.family;
 		const mps = world.motion.wheelMps[index] ?? 0;
 		const hertz = this.vehicle.turning.toothHz(index);
 		const shape = shapeOf(kind, wheel.ring, this.vehicle.turning.neededFieldOf(index), mps, world.timeS);

@@ -115,7 +115,13 @@ export class BenchScope {
 		const circuits = world.wheels.map((wheel) => wheel.circuit);
 		if (known && known.loops.every(({ wheel, circuit }) => circuits[wheel] === circuit)) return known;
 		const seen = {
-			...seenBetween(world.solution, circuits, world.type, tip, clip),
+			...seenBetween(
+				world.solution,
+				circuits,
+				world.wheels.map(({ family }) => family),
+				tip,
+				clip
+			),
 			buses: busSenders(world.type, world.solution, tip, clip)
 		};
 		world.solution.derived.set(key, seen);
@@ -127,7 +133,7 @@ export class BenchScope {
 		const { world } = vehicle;
 		const wheel = world.wheels[loop.wheel];
 		if (!wheel) return;
-		const kind = world.type.sensor;
+		const kind = wheel.family;
 		const mps = world.motion.wheelMps[loop.wheel] ?? 0;
 		const hertz = vehicle.turning.toothHz(loop.wheel);
 		const shape = shapeOf(kind, wheel.ring, vehicle.turning.neededFieldOf(loop.wheel), mps, world.timeS);
@@ -151,7 +157,7 @@ export class BenchScope {
 		const rateHz = (to - from) / stepS;
 		const startS = world.timeS - stepS;
 		const volts =
-			world.type.sensor === 'passive'
+			world.wheels[loop.wheel]?.family === 'passive'
 				? (PICK_UP_V * loop.ohms) / electrics.coilOhmsOf(loop.wheel)
 				: (loop.circuit.highA - loop.circuit.lowA) * loop.ohms;
 		for (let k = Math.floor(startS * hertz) - 1; k <= (startS + stepS) * hertz; k++) {

@@ -28,8 +28,8 @@ function connect(vehicle: BenchVehicle, source: SignalSource): Result<null> {
 			if (!network.open.has(wheel.position)) return fail('The plug of that sensor is closed: open it first.');
 			if (!(source.hertz >= 0 && source.hertz <= MOST_HZ)) return fail(`0 to ${MOST_HZ} Hz.`);
 			// A sine has no edges steep enough for current levels, a square of current none for a coil's input.
-			const fits = (source.kind === 'sine') === (world.type.sensor === 'passive');
-			if (world.type.sensor === 'passive') {
+			const fits = (source.kind === 'sine') === (wheel.family === 'passive');
+			if (wheel.family === 'passive') {
 				network.setClip({
 					a: `${wheel.position}.1:w`,
 					b: `${wheel.position}.2:w`,

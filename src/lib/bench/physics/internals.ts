@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { ModuleType, VehicleType } from '../../../../library';
 import type { Resistor } from '../../core/electrical/nodalAnalysis';
 import { OPEN_OHMS, pinFor } from './wiring';
@@ -73,7 +74,7 @@ export function moduleInternals(type: VehicleType, module: ModuleType): Resistor
 	}
 	for (const { position } of type.wheels) {
 		const [feed, signal] = [`feed ${position}`, `signal ${position}`];
-		switch (type.sensor) {
+		switch (likeliestFamilyAt(type, position)) {
 			case 'passive':
 				link(feed, railNode(role, 'five'), PASSIVE_BIAS_OHMS);
 				link(signal, railNode(role, 'ground'), PASSIVE_BIAS_OHMS);
@@ -107,12 +108,11 @@ export function deviceInternals(
 	const list: Resistor[] = type.wheels.map(({ position }, i) => ({
 		a: `${position}.1`,
 		b: `${position}.2`,
-		ohms: type.sensor === 'passive' ? coilOhms(i) : ACTIVE_SENSOR_OHMS
+		ohms: likeliestFamilyAt(type, position) === 'passive' ? coilOhms(i) : ACTIVE_SENSOR_OHMS
 	}));
-	if (type.sensor === 'three-wire') {
-		for (const { position } of type.wheels)
+	for (const { position } of type.wheels)
+		if (likeliestFamilyAt(type, position) === 'three-wire')
 			list.push({ a: `${position}.1`, b: `${position}.3`, ohms: THREE_WIRE_LOAD_OHMS });
-	}
 	if (type.modules.some((module) => pinFor(module, 'brake-switch'))) {
 		list.push({ a: 'brake-switch.1', b: 'brake-switch.2', ohms: pedalPressed ? 0.05 : OPEN_OHMS });
 	}

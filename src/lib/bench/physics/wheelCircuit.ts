@@ -1,3 +1,5 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
+import type { SensorKind } from '../../../../library/sensorKinds';
 import { HIGH_A, LOW_A } from '../../core/electrical/twoWire';
 import type { ModuleType, Position, VehicleType } from '../../../../library';
 import { FEED_OHMS } from './internals';
@@ -78,19 +80,14 @@ export function wheelCircuit(
 	if (!feed || !signal) return BROKEN;
 	const at = (pin: number) => (side === 'sensor' ? `${position}.${pin}` : `${position}.${pin}:w`);
 	const pins = { feed, signal, at, role: module.role };
-	switch (type.sensor) {
+	const family = likeliestFamilyAt(type, position);
+	switch (family) {
 		case 'passive':
 			return passiveCircuit(pins, sensor, solution);
 		case 'three-wire':
 			return threeWireCircuit(pins, sensor, solution);
 		default:
-			return twoWireCircuit(
-				pins,
-				sensor,
-				solution,
-				type.senseResistorOhms,
-				type.sensor === 'two-wire-direction'
-			);
+			return twoWireCircuit(pins, sensor, solution, type.senseResistorOhms, family === 'two-wire-direction');
 	}
 }
 
@@ -204,7 +201,7 @@ export const activeThreshold = (teeth: number): number => spacingLoss(LARGEST_GA
  * frequency: below its lowest speed no tooth is seen.
  */
 export function neededField(
-	type: VehicleType,
+	family: SensorKind,
 	circuit: WheelCircuit,
 	sensor: Sensor,
 	coilNowOhms: number,
@@ -212,7 +209,7 @@ export function neededField(
 	teeth: number
 ): number {
 	if (!sensor.works || !circuit.edges || sensor.stuckAt !== null) return Infinity;
-	if (type.sensor !== 'passive') return activeThreshold(teeth) * sensor.dullness;
+	if (family !== 'passive') return activeThreshold(teeth) * sensor.dullness;
 	const share = circuit.gain / coilNowOhms;
 	return (PASSIVE_INPUT_V * sensor.dullness) / Math.max(1e-9, EMF_PER_HZ * frequencyHz * share);
 }

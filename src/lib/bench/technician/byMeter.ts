@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { Position } from '../../../../library';
 import { measurements, type Measurement } from '../../../../library/measure';
 import { nodeOf, pinNode, wheelReaderOf } from '../../../../library/measurePoints';
@@ -49,8 +50,9 @@ export function measureByHand(vehicle: BenchVehicle, place: string, one: Measure
 	vehicle.advance(1);
 	const shown = read.value.value ?? Infinity;
 	const value = one.atTemperature ? coilResistanceAt20C(shown, vehicle.world.motion.hubC) : shown;
-	const rule = one.windows[type.sensor];
-	if (!rule) throw new Error(`${one.id} has no window for ${type.sensor}`);
+	const family = likeliestFamilyAt(type, position);
+	const rule = one.windows[family];
+	if (!rule) throw new Error(`${one.id} has no window for ${family}`);
 	const window = ruledWindow(rule, {
 		senseResistorOhms: type.senseResistorOhms,
 		supplyVolts: supply.ok ? supply.value.value : null

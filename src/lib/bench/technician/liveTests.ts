@@ -1,3 +1,4 @@
+import { mateOf } from '../../../../library/positions';
 import { channelOf, positionOf } from '../../../../library/positions';
 import type { Position } from '../../../../library';
 import { wheelReaderOf } from '../../../../library/measurePoints';
@@ -92,7 +93,7 @@ export class LiveTests {
 			wheels.map(({ position, driven }) => ({
 				channel: channelOf(position),
 				driven,
-				mate: mateOf(position)
+				mate: channelOf(mateOf(position))
 			})),
 			'hand'
 		);
@@ -155,9 +156,4 @@ export class LiveTests {
 		}
 		return { low, high };
 	}
-}
-
-function mateOf(position: string): string {
-	const [axle, side] = position.split('-');
-	return `${axle}_${side === 'left' ? 'right' : 'left'}`;
 }

@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { Position } from '../../../../library';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { holdSource } from '../instruments/source';
@@ -79,7 +80,7 @@ export class ManualTests {
 		if (!wheel) throw new RangeError(`no wheel ${position}`);
 		vehicle.turnKey('off');
 		vehicle.plug(position, false);
-		const passive = this.type.sensor === 'passive';
+		const passive = likeliestFamilyAt(this.type, position) === 'passive';
 		const held = holdSource(vehicle, {
 			kind: passive ? 'sine' : 'square',
 			position,

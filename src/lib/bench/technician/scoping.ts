@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { Position } from '../../../../library';
 import { scopeProbe } from '../../../../library/measurePoints';
 import { scopeOutcome } from '../../../../library/reason/liveSigns';
@@ -16,7 +17,7 @@ export function scopeByHand(vehicle: BenchVehicle, position: Position, at: 'sens
 	vehicle.spin(position, TURNED_KMH);
 	vehicle.advance(RUNS_UP_S);
 	const taken = new BenchScope(vehicle).capture({
-		probes: [scopeProbe(type, position, at, type.sensor)],
+		probes: [scopeProbe(type, position, at, likeliestFamilyAt(type, position))],
 		rateHz: RATE_HZ,
 		durationS: DURATION_S
 	});
@@ -33,5 +34,9 @@ export function scopeByHand(vehicle: BenchVehicle, position: Position, at: 'sens
 	).channels;
 	if (!channel) return 'flat';
 	const expectedHz = (wheel.ringTeeth * TURNED_KMH) / 3.6 / wheel.circumferenceM;
-	return scopeOutcome(channel, type, expectedHz);
+	return scopeOutcome(
+		channel,
+		{ family: likeliestFamilyAt(type, position), senseResistorOhms: type.senseResistorOhms },
+		expectedHz
+	);
 }

@@ -1,3 +1,4 @@
+import { knownFamilyAt } from '../../../../library/wheelSensors';
 import { positionOf, type Position } from '../../../../library/positions';
 import { LINKS, type Link } from '../../../../library/links';
 import type { SensorKind } from '../../../../library/sensorKinds';
@@ -51,7 +52,8 @@ export function familyAt(
 		.at(-1);
 	if (told) return { family: told.payload.family, from: 'identified' };
 	const type = typeOf(entries);
-	return type ? { family: type.sensor, from: 'vehicle' } : null;
+	const family = type && knownFamilyAt(type, position);
+	return family ? { family, from: 'vehicle' } : null;
 }
 
 /** Plugs that tests at a corner have laid open before. */

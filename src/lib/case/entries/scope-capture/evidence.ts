@@ -1,9 +1,15 @@
+import { knownFamilyAt } from '../../../../../library/wheelSensors';
+import type { Position } from '../../../../../library/positions';
 import { scopeOutcome } from '../../../../../library/reason/liveSigns';
 import { signKey, type Seen } from '../../../../../library/reason/signs';
 import type { Around } from '../kind';
 import type { ScopeCapture } from './payload';
 
 export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>): Seen {
+	const sensorAt = (position: Position) => ({
+		family: knownFamilyAt(type, position),
+		senseResistorOhms: type.senseResistorOhms
+	});
 	return Object.fromEntries(
 		payload.channels.flatMap((channel) => {
 			const { position, at } = channel;
@@ -12,7 +18,9 @@ export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>)
 			const mate = payload.channels.find(
 				(one) => one.position !== null && one.position !== position && one.findings.length === 0
 			);
-			return [[signKey(`scope-${at}`, position), scopeOutcome(channel, type, mate?.medianHz ?? null)]];
+			return [
+				[signKey(`scope-${at}`, position), scopeOutcome(channel, sensorAt(position), mate?.medianHz ?? null)]
+			];
 		})
 	);
 }

@@ -31,7 +31,7 @@ export const load = async ({ params, depends, locals }) => {
 		mayRecord: locals.member !== null && mayWrite(locals.member) && !view.signature,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit }) => ({ signal, name, unit })),
 		defaults: [...watchDefaults(view).keys()],
-		passive: type?.sensor === 'passive',
+		passive: type?.wheels.some(({ sensor }) => sensor === 'passive') ?? false,
 		wheels: (type?.wheels ?? []).map(({ position, driven }) => ({
 			position,
 			channel: channelOf(position),

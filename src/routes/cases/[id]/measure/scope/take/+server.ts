@@ -1,3 +1,4 @@
+import { likeliestFamilyAt } from '$library/wheelSensors';
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { channelOf } from '$library/positions';
 import { error, json } from '@sveltejs/kit';
@@ -42,7 +43,12 @@ export async function POST(event) {
 	if (!row.vehicle.standInAddress) error(409, 'No oscilloscope is connected here: bring in its file.');
 	if (!type) error(409, 'The library does not describe this vehicle: bring in a file.');
 	const probes = positions.map((position) =>
-		scopeProbe(type, position, at, familyAt(view.entries, position)?.family ?? type.sensor)
+		scopeProbe(
+			type,
+			position,
+			at,
+			familyAt(view.entries, position)?.family ?? likeliestFamilyAt(type, position)
+		)
 	);
 	const taken = await new StandInInstruments(row.vehicle.standInAddress).capture({
 		probes,

@@ -1,0 +1,70 @@
+import type { PlaceKind } from './repairs';
+import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
+import type { VehicleType } from './vehicles';
+
+/** What a wheel's sensor is, as far as it is known. */
+export const WHEEL_SENSORS = [...SENSOR_KINDS, 'unknown'] as const;
+export type WheelSensor = (typeof WHEEL_SENSORS)[number];
+
+/** Families, each with how likely it is; they sum to 1, the likeliest first. */
+export type Families = readonly (readonly [SensorKind, number])[];
+
+type Wheels = Pick<VehicleType, 'tells' | 'wheels'>;
+
+/** What is usual where nobody has looked: trade practice, not one maker's data. */
+const ODDS: Record<'link' | 'lamp' | 'trailer', Families> = {
+	link: [
+		['two-wire', 0.5],
+		['passive', 0.22],
+		['two-wire-direction', 0.18],
+		['three-wire', 0.1]
+	],
+	lamp: [
+		['passive', 0.94],
+		['two-wire', 0.06]
+	],
+	trailer: [
+		['passive', 0.9],
+		['two-wire', 0.1]
+	]
+};
+const known = new Map<SensorKind, Families>(SENSOR_KINDS.map((family) => [family, [[family, 1]]]));
+
+/** Families that the sensor of a wheel may be of; a wheel that the vehicle does not have is taken for its first one. */
+export function familiesAt({ tells, wheels }: Wheels, position: string): Families {
+	const wheel = wheels.find((one) => one.position === position) ?? wheels[0];
+	const own = wheel && wheel.sensor !== 'unknown' ? known.get(wheel.sensor) : undefined;
+	if (own) return own;
+	return ODDS[tells === 'lamp' ? 'lamp' : position.startsWith('axle') ? 'trailer' : 'link'];
+}
+
+/** The family of the sensor at a wheel; null where it has not been told. */
+export function knownFamilyAt({ wheels }: Pick<Wheels, 'wheels'>, position: string): SensorKind | null {
+	const sensor = wheels.find((one) => one.position === position)?.sensor;
+	return sensor === undefined || sensor === 'unknown' ? null : sensor;
+}
+
+/** The family that the sensor at a wheel most likely is of. */
+export const likeliestFamilyAt = (type: Wheels, position: string): SensorKind =>
+	familiesAt(type, position)[0]?.[0] ?? 'two-wire';
+
+/** Families that bear on a place: a wheel's own, and of anything else those of all its wheels together. */
+export function familiesOf(type: Wheels, kind: PlaceKind, place: string): Families {
+	if (kind === 'corner') return familiesAt(type, place);
+	const shares = new Map<SensorKind, number>();
+	for (const { position } of type.wheels)
+		for (const [family, p] of familiesAt(type, position))
+			shares.set(family, (shares.get(family) ?? 0) + p / type.wheels.length);
+	return [...shares].sort((a, b) => b[1] - a[1]);
+}
+
+/** Those of some families that are left where others are ruled out, summing to 1; empty where none is. */
+export function only(families: Families, allowed: readonly SensorKind[] | undefined): Families {
+	if (!allowed) return families;
+	const left = families.filter(([family]) => allowed.includes(family));
+	const sum = left.reduce((all, [, p]) => all + p, 0);
+	return left.map(([family, p]) => [family, p / sum] as const);
+}
+/** How likely it is that a sensor is of one of some families. */
+export const chanceOf = (families: Families, allowed: readonly SensorKind[] | undefined): number =>
+	allowed ? families.reduce((sum, [family, p]) => sum + (allowed.includes(family) ? p : 0), 0) : 1;
