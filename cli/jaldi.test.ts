@@ -407,12 +407,106 @@ describe('jaldi trial', () => {
 		const args = ['trial', '--cases', '3', '--seed', '3', '--policy', 'parts-first', '--json'];
 		const { status, out, err } = await jaldi(args);
 		expect([status, err]).toEqual([0, '']);
-		const asked = { faults: null, count: 3, seed: 3, way: 'parts-first', policy: PROVE_FIRST } as const;
+		const asked = {
+			faults: null,
+			count: 3,
+			seed: 3,
+			way: 'parts-first',
+			policy: PROVE_FIRST,
+			vehicle: null
+		} as const;
 		const alone: Outcome[] = [];
 		for (const { outcome } of workOn(asked, 0, 1)) {
 			if (outcome.brought) alone.push(outcome);
 			if (alone.length === 3) break;
 		}
 		expect(JSON.parse(out)).toEqual(summarise(alone));
+	}, 60_000);
+});
+
+describe('jaldi vehicle', () => {
+	const made = async (...args: string[]) => (await jaldi(['vehicle', 'new', ...args])).out;
+
+	it('makes a description that it then takes, from a file or standard input', async () => {
+		const text = await made(
+			'--template',
+			'car',
+			'--sensor',
+			'front=passive',
+			'--sensor',
+			'rear=two-wire',
+			'--name',
+			'White saloon'
+		);
+		const { status, out } = await jaldi(['vehicle', 'check', file('saloon.json', text), '--json']);
+		const found = JSON.parse(out);
+		expect([status, found.id, found.name, found.wheels, found.modules, found.problems]).toEqual([
+			0,
+			'white-saloon',
+			'White saloon',
+			4,
+			8,
+			[]
+		]);
+		expect(found.assumed).toContain('modules.brake.accessMin');
+		expect(JSON.parse(text).wheels.map(({ sensor }: { sensor: string }) => sensor)).toEqual([
+			'passive',
+			'passive',
+			'two-wire',
+			'two-wire'
+		]);
+		const trailer = await made('--template', 'trailer', '--wheels', '2', '--volts', '24');
+		const told = await jaldi(['vehicle', 'check', '-'], trailer);
+		expect(told.out).toContain('trailer (usual-trailer): 2 wheels, 2 modules');
+	});
+
+	it('refuses a bad file whole, with path and reason', async () => {
+		const bad = file(
+			'bad.json',
+			JSON.stringify({ wheels: [{ position: 'front-left', ringTeeth: 'many' }], wings: 2 })
+		);
+		const { status, out } = await jaldi(['vehicle', 'check', bad, '--json']);
+		const { problems, wheels } = JSON.parse(out);
+		expect([status, wheels]).toEqual([1, 0]);
+		expect(problems.map(({ path }: { path: string }) => path)).toEqual(['wheels.front-left.ringTeeth', '']);
+		expect((await jaldi(['vehicle', 'check', file('words.json', 'no json')])).out).toContain('no JSON');
+	});
+
+	it('refuses what makes no vehicle as wrong usage', async () => {
+		for (const wrong of [
+			[],
+			['paint'],
+			['check'],
+			['new'],
+			['new', '--template', 'boat'],
+			['new', '--template', 'trailer', '--axles', '4'],
+			['new', '--template', 'car', '--wheels', '5'],
+			['new', '--template', 'car', '--sensor', 'roof=passive'],
+			['new', '--template', 'car', '--sensor', 'front=magic'],
+			['new', '--template', 'car', '--volts', '48']
+		])
+			expect((await jaldi(['vehicle', ...wrong])).status, wrong.join(' ')).toBe(2);
+	});
+
+	it('trials run on it, and on nothing that is none', async () => {
+		const saloon = file('trial-saloon.json', await made('--template', 'car', '--sensor', 'front=passive'));
+		const { status, out } = await jaldi([
+			'trial',
+			'--cases',
+			'2',
+			'--seed',
+			'5',
+			'--policy',
+			'parts-first',
+			'--vehicle',
+			saloon,
+			'--json'
+		]);
+		expect([status, JSON.parse(out).cases]).toEqual([0, 2]);
+		const none = await jaldi(['trial', '--cases', '1', '--vehicle', file('none.json', '{"wheels":[]}')]);
+		expect(none.status).toBe(1);
+		expect(none.err).toContain('none.json: wheels:');
+		const lamp = await made('--template', 'lamp-only');
+		expect((await jaldi(['trial', '--cases', '1', '--vehicle', file('lamp.json', lamp)])).status).toBe(2);
 	}, 60_000);
 });

@@ -11,7 +11,8 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
 	plan: async () => (await import('./plan')).plan,
 	trial: async () => (await import('./trial')).trial,
 	prove: async () => (await import('./prove')).prove,
-	check: async () => (await import('./check')).check
+	check: async () => (await import('./check')).check,
+	vehicle: async () => (await import('./vehicle')).vehicle
 };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
@@ -38,7 +39,8 @@ const HELP = `jaldi: the computations of Jaldi on the command line
   jaldi plan CASE.json [--json] [--proving 1]
       What is suspected on a case, what to test next and why, and whether to stop and repair.
 
-  jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--json] [--proving 1] [--steps]
+  jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--vehicle FILE] [--json] [--proving 1]
+                                             [--steps]
       Whole diagnoses on simulated vehicles; their outcomes come from the vehicles' physics. --list-faults lists link and mode.
 
   jaldi prove --returns K --before-km D --after-km d [--target 0.05] [--json]
@@ -46,6 +48,14 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi check BUNDLE.zip [--json]
       Whether a case's bundle is as it was packed: every file's hash, and the chain of its thread, entry by entry.
+
+  jaldi vehicle check FILE [--json]
+      Whether a description of a vehicle can be worked with, and what in it is assumed. Nothing but its wheels is required.
+
+  jaldi vehicle new --template car|van|light-truck|four-wheel-drive|electric|motorcycle|trailer|lamp-only [--wheels N]
+      [--axles N] [--drive front|rear|all|none] [--sensor PLACE=FAMILY]... [--volts 12|24] [--electric] [--name TEXT]
+      A description by what is known and, for the rest, what is usual. PLACE is a position, front, rear or axle2; FAMILY is
+      passive, two-wire, two-wire-direction, three-wire or unknown.
 
   --json   one JSON value on standard output and nothing else
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.

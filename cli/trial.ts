@@ -14,17 +14,19 @@ import {
 import { readWhole, UnreadableInput } from './openInput';
 import { readPolicy } from './policy';
 import { runTrial } from './trialCases';
+import { describedIn } from './vehicle';
 
 const USUAL_CASES = 20;
 const MOST_CASES = 100_000;
 
-/** `jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--list-faults] [--json]` */
+/** `jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--vehicle FILE] [--list-faults] [--json]` */
 export const trial: Command = async (args) => {
 	const { values, positionals } = readArguments(args, {
 		cases: { type: 'string' },
 		seed: { type: 'string' },
 		policy: { type: 'string' },
 		faults: { type: 'string' },
+		vehicle: { type: 'string' },
 		'list-faults': { type: 'boolean' },
 		proving: { type: 'string' },
 		steps: { type: 'boolean' }
@@ -42,7 +44,22 @@ export const trial: Command = async (args) => {
 	const count = whole('cases', USUAL_CASES, MOST_CASES);
 	const way = values.policy ?? 'jaldi';
 	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
-	const asked = { seed, way: way as WayName, policy: readPolicy(values.proving) };
+	let vehicle: unknown = null;
+	if (values.vehicle !== undefined) {
+		const read = await describedIn(values.vehicle, 'trial');
+		if (!read) return NOT_UNDERSTOOD;
+		if (!read.ok) {
+			for (const { path, reason } of read.problems)
+				complain(`jaldi trial: ${values.vehicle}: ${path || 'the whole'}: ${reason}`);
+			return NOT_UNDERSTOOD;
+		}
+		if (read.type.tells === 'lamp')
+			throw new WrongUsage(
+				'a vehicle that tells by its lamp answers no tester: trials are for those that do'
+			);
+		vehicle = read.described;
+	}
+	const asked = { seed, way: way as WayName, policy: readPolicy(values.proving), vehicle };
 	let faults: string | null = null;
 	if (values.faults !== undefined) {
 		try {

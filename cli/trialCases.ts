@@ -6,6 +6,8 @@ import { casesFrom, type WayName } from '../src/lib/bench/trial/trial';
 import type { TrialCase } from '../src/lib/bench/trial/trialCase';
 import { WAYS } from '../src/lib/bench/trial/ways';
 import type { Policy } from '../src/lib/core/path/repairCost';
+import type { VehicleType } from '../library';
+import { checkDescription } from '../library/vehicle/check';
 import type { Result } from '../src/lib/core/result';
 
 /** What `jaldi trial` is asked to run. */
@@ -17,6 +19,8 @@ export interface Trial {
 	seed: number;
 	way: WayName;
 	policy: Policy;
+	/** The vehicle that they all are, as `jaldi vehicle check` takes it; null = the shipped types. */
+	vehicle: unknown;
 }
 
 /** One vehicle in the order in which the seed gives them. */
@@ -31,15 +35,22 @@ export interface Worked {
 const ALONE_UP_TO = 4;
 const MOST_HELPERS = 8;
 
-const ofFile = ({ faults, count, seed }: Trial): Result<TrialCase[]> | null =>
-	faults === null ? null : casesOfFile(faults, count, seed);
+/** Checked before: what does not fit never comes here. */
+const vehicleOf = ({ vehicle }: Trial): VehicleType | undefined => {
+	if (vehicle === null) return undefined;
+	const read = checkDescription(vehicle);
+	if (!read.ok) throw new RangeError('this vehicle is not described');
+	return read.type;
+};
+const ofFile = (trial: Trial): Result<TrialCase[]> | null =>
+	trial.faults === null ? null : casesOfFile(trial.faults, trial.count, trial.seed, vehicleOf(trial));
 
 /** The vehicles of one helper of several: every `of`-th, from `part`. */
 export function* workOn(trial: Trial, part: number, of: number): Generator<Worked> {
 	const read = ofFile(trial);
 	if (read && !read.ok) throw new RangeError(read.error);
 	let index = -1;
-	for (const one of read?.value ?? casesFrom(trial.seed)) {
+	for (const one of read?.value ?? casesFrom(trial.seed, vehicleOf(trial))) {
 		index += 1;
 		if (index % of !== part) continue;
 		const outcome = diagnose(one, WAYS[trial.way], trial.policy, read === null);

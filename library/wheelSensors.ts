@@ -9,7 +9,11 @@ export type WheelSensor = (typeof WHEEL_SENSORS)[number];
 /** Families, each with how likely it is; they sum to 1, the likeliest first. */
 export type Families = readonly (readonly [SensorKind, number])[];
 
-type Wheels = Pick<VehicleType, 'tells' | 'wheels'>;
+/** What is read of a vehicle here. */
+interface Wheels {
+	tells: VehicleType['tells'];
+	wheels: readonly Pick<VehicleType['wheels'][number], 'position' | 'sensor'>[];
+}
 
 /** What is usual where nobody has looked: trade practice, not one maker's data. */
 const ODDS: Record<'link' | 'lamp' | 'trailer', Families> = {
@@ -68,3 +72,26 @@ export function only(families: Families, allowed: readonly SensorKind[] | undefi
 /** How likely it is that a sensor is of one of some families. */
 export const chanceOf = (families: Families, allowed: readonly SensorKind[] | undefined): number =>
 	allowed ? families.reduce((sum, [family, p]) => sum + (allowed.includes(family) ? p : 0), 0) : 1;
+
+/** A vehicle of which the family at one wheel has been told: the wheel beside it is of the same, where nobody said otherwise. */
+export function withFamilyAt(type: VehicleType, position: string, family: SensorKind): VehicleType {
+	const axle = type.wheels.find((wheel) => wheel.position === position)?.axle;
+	const wheels = type.wheels.map((wheel) => {
+		const told = wheel.position === position || (wheel.axle === axle && wheel.sensor === 'unknown');
+		return told ? { ...wheel, sensor: family } : wheel;
+	});
+	return { ...type, wheels };
+}
+
+/** A vehicle on which each axle of which nobody knows the sensors has some: drawn by their odds. @param random from 0 up to 1 */
+export function withDrawnFamilies(type: VehicleType, random: () => number): VehicleType {
+	let drawn = type;
+	for (const { position, sensor } of type.wheels) {
+		if (sensor !== 'unknown' || knownFamilyAt(drawn, position) !== null) continue;
+		let left = random();
+		const families = familiesAt(type, position);
+		const found = families.find(([, p]) => (left -= p) <= 0) ?? families[0];
+		if (found) drawn = withFamilyAt(drawn, position, found[0]);
+	}
+	return drawn;
+}

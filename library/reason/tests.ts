@@ -137,6 +137,8 @@ const familiesFor = (kind: TestKind): readonly SensorKind[] | undefined =>
 const WORTH_IDENTIFYING = 0.15;
 /** Minutes in which a sensor is told by its looks and its pins. */
 export const IDENTIFY_MIN = 3;
+/** What has to be known of a place before what is for some families is done there. */
+export const familyAccess = (place: string): string => `family:${place}`;
 
 /** Whether a test is for the sensor of a place, or may be: then it is told first which it is. */
 function forItsSensor(kind: TestKind, type: VehicleType, place: string): 'yes' | 'told-first' | 'no' {
@@ -215,7 +217,7 @@ export function placedTest(kind: TestKind, type: VehicleType, place: string): Pl
 		place,
 		minutes: kind.minutes,
 		access: [
-			...(toldFirst ? [{ id: `family:${place}`, minutes: IDENTIFY_MIN }] : []),
+			...(toldFirst ? [{ id: familyAccess(place), minutes: IDENTIFY_MIN }] : []),
 			...accessMinutesFor(kind.access, type, place)
 		],
 		signs: kind.signs.flatMap(([sign, at]) => {

@@ -1,9 +1,17 @@
 import { faults } from '../../../../library/faults';
 import { againKey, splitKey, type Seen, type SignKey } from '../../../../library/reason/signs';
-import { testKinds, placedTest, testsFor, type PlacedTest } from '../../../../library/reason/tests';
+import {
+	familyAccess,
+	IDENTIFY_MIN,
+	testKinds,
+	placedTest,
+	testsFor,
+	type PlacedTest
+} from '../../../../library/reason/tests';
 import { reasonModel } from '../../../../library/reason/model';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
 import type { VehicleType } from '../../../../library';
+import { withFamilyAt } from '../../../../library/wheelSensors';
 import { believe, type Belief } from '../../core/path/believe';
 import type { Observation } from '../../core/path/model';
 import { minutesOf } from '../../core/path/nextTest';
@@ -49,10 +57,12 @@ export interface Outcome {
 
 const MOST_MOVES = 60;
 const MOST_MINUTES = 720;
+/** By vehicle, and by what is known of its sensors. */
 const models = new Map<string, ReasonModel>();
 const modelOf = (type: VehicleType): ReasonModel => {
-	const known = models.get(type.id) ?? reasonModel(type);
-	models.set(type.id, known);
+	const key = [type.id, ...type.wheels.map(({ sensor }) => sensor)].join(' ');
+	const known = models.get(key) ?? reasonModel(type);
+	models.set(key, known);
 	return known;
 };
 
@@ -62,13 +72,13 @@ const modelOf = (type: VehicleType): ReasonModel => {
  * @param onlyBrought nothing is done on a vehicle that never showed anything to its owner
  */
 export function diagnose(trial: TrialCase, way: Way, policy: Policy, onlyBrought = false): Outcome {
-	const vehicle = trialVehicle(trial.type, structuredClone(trial.faults), trial.seed);
+	const vehicle = trialVehicle(trial.built, structuredClone(trial.faults), trial.seed);
 	return new Diagnosis(trial, vehicle, policy).run(way, onlyBrought);
 }
 
 class Diagnosis implements Bench {
-	readonly model: ReasonModel;
-	readonly tests: readonly PlacedTest[];
+	model: ReasonModel;
+	tests: readonly PlacedTest[];
 	readonly done = new Map<string, number>();
 	readonly accessGained = new Set<string>();
 	readonly mended: PlacedRepair[] = [];
@@ -145,6 +155,8 @@ class Diagnosis implements Bench {
 
 	private test(test: PlacedTest): void {
 		const { outcome } = this;
+		const { place } = test;
+		if (test.access.some(({ id }) => id === familyAccess(place)) && !this.identify(place, test.id)) return;
 		outcome.minutes += minutesOf(test, this.accessGained);
 		outcome.tests += 1;
 		for (const { id } of test.access) this.accessGained.add(id);
@@ -156,6 +168,20 @@ class Diagnosis implements Bench {
 		const seen = this.technician.perform(test);
 		this.note(seen);
 		outcome.steps.push(`${test.id}: ${remarkable(this.model, seen)}`);
+	}
+
+	/** Tells of what family a sensor is. @returns whether a test can still be done on it */
+	private identify(position: string, test: string): boolean {
+		const wheel = this.vehicle.world.wheels.find((one) => one.position === position);
+		if (!wheel) return true;
+		const type = withFamilyAt(this.model.type, position, wheel.family);
+		this.model = modelOf(type);
+		this.tests = testsFor(type);
+		this.known = null;
+		this.outcome.minutes += IDENTIFY_MIN;
+		this.outcome.steps.push(`identify@${position}: ${wheel.family}`);
+		this.accessGained.add(familyAccess(position));
+		return this.tests.some(({ id }) => id === test);
 	}
 
 	private mend(repair: PlacedRepair): void {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { linkTypes, type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
 import { faults, type Fault } from '../../../../library/faults';
+import { withDrawnFamilies } from '../../../../library/wheelSensors';
 import { LINKS } from '../../../../library/links';
 import { parseJsonText } from '../../core/jsonText';
 import { fail, ok, type Result } from '../../core/result';
@@ -30,6 +31,8 @@ const FaultFile = z
 		})
 	)
 	.min(1);
+/** Sensors are drawn so many times for one that can have what is asked for. */
+const FAMILY_TRIES = 50;
 type Described = z.infer<typeof FaultFile>[number];
 
 /** Every fault by link and mode, with where it can be. */
@@ -37,7 +40,12 @@ export const listFaults = () =>
 	[...faults.values()].map(({ link, mode, at, name, id }) => ({ link, mode, at, name, id }));
 
 /** The cases of a file, `count` of them in turn. The error names the case and what was expected. */
-export function casesOfFile(text: string, count: number | null, seed: number): Result<TrialCase[]> {
+export function casesOfFile(
+	text: string,
+	count: number | null,
+	seed: number,
+	only?: VehicleType
+): Result<TrialCase[]> {
 	const json = parseJsonText(text);
 	if (!json.ok) return json;
 	const parsed = FaultFile.safeParse(json.value);
@@ -50,14 +58,18 @@ export function casesOfFile(text: string, count: number | null, seed: number): R
 	for (let i = 0; i < (count ?? list.length); i++) {
 		const at = i % list.length;
 		const own = mixedSeed(seed * 1_000_003 + i);
-		const one = caseOf(list[at] as Described, own);
+		const one = caseOf(list[at] as Described, own, only);
 		if (!one.ok) return fail(`case ${at + 1}: ${one.error}`);
 		made.push(one.value);
 	}
 	return ok(made);
 }
 
-function caseOf({ vehicle, faults: described }: Described, seed: number): Result<TrialCase> {
+function caseOf(
+	{ vehicle, faults: described }: Described,
+	seed: number,
+	only?: VehicleType
+): Result<TrialCase> {
 	const random = uniform(seed);
 	const pick = <T>(of: readonly T[]): T | undefined => of[Math.floor(random() * of.length)];
 	const wanted: { fault: Fault; one: Described['faults'][number] }[] = [];
@@ -71,18 +83,25 @@ function caseOf({ vehicle, faults: described }: Described, seed: number): Result
 			(at) =>
 				one.position === null || one.position === undefined || fault.at !== 'corner' || at === one.position
 		);
-	const types = linkTypes.filter(
+	const types = (only ? [only] : linkTypes).filter(
 		(type) =>
-			(vehicle === undefined || type.id === vehicle) && wanted.every((each) => place(type, each).length > 0)
+			(only !== undefined || vehicle === undefined || type.id === vehicle) &&
+			wanted.every((each) => place(type, each).length > 0)
 	);
 	const type = pick(types);
 	if (!type) return fail('no vehicle can have all of these at the places named');
+	// A family that all the faults can have.
+	const fits = (built: VehicleType) => wanted.every((each) => place(built, each).length > 0);
+	let built = withDrawnFamilies(type, random);
+	for (let tries = 0; tries < FAMILY_TRIES && !fits(built); tries++) built = withDrawnFamilies(type, random);
+	if (!fits(built)) return fail('no vehicle can have all of these at the places named');
 	return ok({
 		type,
+		built,
 		seed,
 		faults: wanted.map((each) => ({
 			id: each.fault.id,
-			at: pick(place(type, each)) ?? '',
+			at: pick(place(built, each)) ?? '',
 			severity: each.one.severity,
 			everyKm: each.one.intermittentKm ?? null
 		}))

@@ -1,3 +1,4 @@
+import type { VehicleType } from '../../../../library';
 import { mixedSeed } from '../technician/mixedSeed';
 import { uniform } from '../vehicle';
 import type { Outcome } from './diagnosis';
@@ -22,10 +23,10 @@ export interface TrialSummary {
 }
 
 /** Vehicles without end: the same seed gives the same, whatever the way of working. */
-export function* casesFrom(seed: number): Generator<TrialCase> {
+export function* casesFrom(seed: number, described?: VehicleType): Generator<TrialCase> {
 	for (let i = 0; ; i++) {
 		const own = mixedSeed(seed * 1_000_003 + i);
-		yield drawCase(own, uniform(own));
+		yield drawCase(own, uniform(own), described);
 	}
 }
 

@@ -82,10 +82,11 @@ export function planDrive(tasks: readonly DriveTask[]): DrivePlan {
 	};
 }
 
-const WHEELS = ['front', 'rear', 'axle1', 'axle2', 'axle3'].flatMap((axle) => [
-	`${axle}_left`,
-	`${axle}_right`
-]);
+const WHEELS = [
+	'front_wheel',
+	'rear_wheel',
+	...['front', 'rear', 'axle1', 'axle2', 'axle3'].flatMap((axle) => [`${axle}_left`, `${axle}_right`])
+];
 const DRIVEN = new Set([
 	'vehicle',
 	'steering',

@@ -23,7 +23,8 @@ export const load = async ({ params, depends, locals }) => {
 			return {
 				position,
 				axle,
-				side,
+				// One wheel an axle is compared with the other axle alone.
+				side: side === 'middle' ? 'left' : side,
 				size: tyre?.size ?? '',
 				treadMm: tyre?.treadMm ?? null,
 				pressureShare: null

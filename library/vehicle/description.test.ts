@@ -1,0 +1,229 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { reasonModel } from '../reason/model';
+import { familyAccess, testsFor } from '../reason/tests';
+import { familiesAt, withDrawnFamilies, withFamilyAt } from '../wheelSensors';
+import { checkDescription, readDescription } from './check';
+import { completed } from './complete';
+import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
+import { newDescription, type Answers } from './newDescription';
+import { vehicleTypeOf, type Described } from './vehicleType';
+
+function made(answers: Answers): Described {
+	const one = newDescription(answers);
+	if (!one.ok) throw new Error(one.error);
+	return one.value;
+}
+const typeFrom = (answers: Answers) => vehicleTypeOf(made(answers));
+const problemsIn = (value: unknown) => {
+	const checked = checkDescription(value);
+	return checked.ok ? [] : checked.problems;
+};
+
+describe('a description made from what is known in two minutes', () => {
+	it.each(TEMPLATES)('of a %s is taken, and taken again as it is', (template) => {
+		const described = made({ template });
+		const checked = readDescription(JSON.stringify(described));
+		expect(checked).toMatchObject({ ok: true, described });
+		for (const { accessMin } of described.modules) expect(accessMin).toBeGreaterThan(0);
+		expect(
+			described.wheels.every(({ position }) => described.assumed.includes(`wheels.${position}.ringTeeth`))
+		).toBe(true);
+		expect(described.assumed).not.toContain('id');
+	});
+
+	it('marks nothing as assumed that was said', () => {
+		const { assumed, chassis, volts, model, id } = made({
+			template: 'van',
+			name: 'White van, 2011',
+			drive: 'rear',
+			volts: 24
+		});
+		expect([chassis.drive, volts, model, id]).toEqual(['rear', 24, 'White van, 2011', 'white-van-2011']);
+		for (const path of ['chassis.drive', 'volts', 'model', 'id']) expect(assumed).not.toContain(path);
+		expect(assumed).toContain('chassis.wheelbaseM');
+	});
+
+	it('has the modules that its words speak of', () => {
+		const roles = (answers: Answers) => made(answers).modules.map(({ role }) => role);
+		expect(roles({ template: 'car', stability: false })).not.toContain('yaw');
+		expect(roles({ template: 'car', electricParkingBrake: true })).toContain('park-brake');
+		expect(roles({ template: 'electric', electricParkingBrake: false })).not.toContain('park-brake');
+		expect(made({ template: 'trailer', axles: 1 }).wheels.map(({ position }) => position)).toEqual([
+			'axle1-left',
+			'axle1-right'
+		]);
+	});
+
+	it.each<[Answers, string]>([
+		[{ template: 'trailer', axles: 4 }, 'a trailer has 1 to 3 axles, not 4'],
+		[{ template: 'car', axles: 3 }, 'a car has 2 axles, not 3'],
+		[
+			{ template: 'motorcycle', sensors: [['front-left', 'passive']] },
+			'a motorcycle has no “front-left”: it has front-wheel, rear-wheel'
+		]
+	])('refuses %j', (answers, error) => expect(newDescription(answers)).toEqual({ ok: false, error }));
+});
+
+describe('a description from a file', () => {
+	it.each(readdirSync('library/vehicles'))('%s, as it is shipped, assumes nothing', (file) => {
+		const checked = readDescription(readFileSync(`library/vehicles/${file}`, 'utf8'));
+		expect(checked).toMatchObject({ ok: true, described: { assumed: [] } });
+	});
+
+	it('needs nothing but the wheels', () => {
+		for (const [positions, template] of [
+			[['front-left', 'front-right', 'rear-left', 'rear-right'], 'car'],
+			[['front-wheel', 'rear-wheel'], 'motorcycle'],
+			[['axle1-left', 'axle1-right', 'axle2-left', 'axle2-right', 'axle3-left', 'axle3-right'], 'trailer'],
+			[['front-left'], 'car']
+		] as [string[], Template][]) {
+			const checked = checkDescription({ wheels: positions.map((position) => ({ position })) });
+			expect(checked).toMatchObject({ ok: true });
+			expect(checked.described?.model).toBe(template);
+		}
+	});
+
+	it('keeps what is given and fills in the rest around it', () => {
+		const { described } = checkDescription({
+			model: 'estate',
+			modules: [{ role: 'brake', accessMin: 40, address: '1234' }, { role: 'cluster' }],
+			wheels: [{ position: 'front-left', ringTeeth: 52 }, { position: 'front-right' }]
+		});
+		expect(described?.modules.map(({ role, accessMin }) => [role, accessMin])).toEqual([
+			['brake', 40],
+			['cluster', 15]
+		]);
+		expect(described?.gateway).toBe('1234');
+		expect(described?.wheels[0]?.ringTeeth).toBe(52);
+		expect(described?.assumed).toContain('modules.cluster.accessMin');
+		expect(described?.assumed).not.toContain('modules.brake.accessMin');
+		expect(described?.assumed).not.toContain('wheels.front-left.ringTeeth');
+		expect(described?.assumed).toContain('wheels.front-right.ringTeeth');
+	});
+
+	const car = () => JSON.parse(JSON.stringify(made({ template: 'car' })));
+	type Spoil = (one: ReturnType<typeof car>) => void;
+	it.each<[string, Spoil, string]>([
+		['a wheel of no place', (one) => (one.wheels[0].position = 'middle'), 'wheels.middle.position'],
+		['teeth below nothing', (one) => (one.wheels[1].ringTeeth = -3), 'wheels.front-right.ringTeeth'],
+		['a wheel twice', (one) => one.wheels.push(one.wheels[0]), 'wheels.front-left'],
+		['no wheels', (one) => (one.wheels = []), 'wheels'],
+		['a word that is none', (one) => (one.colour = 'white'), ''],
+		['minutes that are none', (one) => (one.modules[1].accessMin = 'long'), 'modules.brake.accessMin'],
+		['a bus that is not there', (one) => (one.modules[1].segment = 'other bus'), 'modules.brake.segment'],
+		['an axle that is not there', (one) => (one.parkingBrake.axles = [3]), 'parkingBrake.axles'],
+		[
+			'a wire to nowhere',
+			(one) => one.harness.conductors[0].points.splice(1, 1, 'nothing.7'),
+			'harness.conductors.wire 1'
+		],
+		['a gateway that nobody is', (one) => (one.gateway = 'FFFF'), 'gateway'],
+		[
+			'two of one address',
+			(one) => (one.modules[2].address = one.modules[1].address),
+			'modules (address).0028'
+		],
+		['nobody who reads the wheels', (one) => (one.modules[1].pins = { supply: 'supply' }), 'modules'],
+		[
+			'a plug twice',
+			(one) => one.harness.plugs.push(one.harness.plugs[0]),
+			'harness.plugs.front-left body plug'
+		]
+	])('with %s is refused whole, with the path and the reason', (_, spoil, path) => {
+		const one = car();
+		spoil(one);
+		const problems = problemsIn(one);
+		expect(problems.map((problem) => problem.path)).toContain(path);
+		for (const { reason } of problems) expect(reason.length).toBeGreaterThan(8);
+	});
+
+	it.each(['', '[]', '{', 'null', '7', '{"wheels":7}', '{"wheels":[{"position":"__proto__"}]}'])(
+		'%s is no description',
+		(text) => expect(readDescription(text)).toMatchObject({ ok: false, described: null })
+	);
+
+	it('is published as it is read', () =>
+		expect(readFileSync('docs/formats/vehicle.schema.json', 'utf8')).toBe(vehicleSchemaText()));
+
+	it('is the same whether what is usual was written down or left out', () => {
+		const given = Given.parse({
+			template: 'car',
+			wheels: [{ position: 'rear-left' }, { position: 'rear-right' }]
+		});
+		const once = completed(given);
+		expect(completed(Given.parse(once))).toEqual(once);
+	});
+});
+
+describe('sensors that nobody has looked at', () => {
+	const unknown = typeFrom({ template: 'car' });
+	const mixed = typeFrom({
+		template: 'car',
+		sensors: [
+			['front', 'passive'],
+			['rear', 'two-wire']
+		]
+	});
+	const ids = (type: typeof mixed) => new Set(testsFor(type).map(({ id }) => id));
+
+	it('a test is for the family of its own wheel', () => {
+		expect(ids(mixed)).toContain('meter:coil-ohms@front-left');
+		expect(ids(mixed)).not.toContain('meter:coil-ohms@rear-left');
+		expect(ids(mixed)).toContain('meter:feed-loaded@rear-right');
+		expect(ids(mixed)).not.toContain('meter:feed-loaded@front-right');
+	});
+
+	it('what only one family can have is as likely as the family', () => {
+		const prior = (type: typeof mixed, id: string) =>
+			reasonModel(type).faults.find((fault) => fault.id === id)?.prior ?? 0;
+		const share = familiesAt(unknown, 'front-left').find(([family]) => family === 'passive')?.[1] ?? 0;
+		const known = prior(mixed, 'sensor-coil-open@front-left') / prior(mixed, 'gap-rust@front-left');
+		const open = prior(unknown, 'sensor-coil-open@front-left') / prior(unknown, 'gap-rust@front-left');
+		expect(prior(mixed, 'sensor-coil-open@rear-left')).toBe(0);
+		// Of half the places each has a share by the square root of two.
+		expect((open / known) * Math.SQRT2).toBeCloseTo(share, 2);
+	});
+
+	it('a test for some families costs telling first which it is', () => {
+		const coil = testsFor(unknown).find(({ id }) => id === 'meter:coil-ohms@rear-left');
+		expect(coil?.access.map(({ id }) => id)).toContain(familyAccess('rear-left'));
+		const spin = testsFor(unknown).find(({ id }) => id === 'spin@vehicle');
+		expect(spin?.access.map(({ id }) => id).join()).not.toContain('family');
+		const told = withFamilyAt(unknown, 'rear-left', 'two-wire');
+		expect(ids(told)).not.toContain('meter:coil-ohms@rear-left');
+		// Its axle has the same; of the other nobody has said anything.
+		expect(ids(told)).not.toContain('meter:coil-ohms@rear-right');
+		expect(ids(told)).toContain('meter:coil-ohms@front-right');
+	});
+
+	it('every sign has chances that sum to one, whatever is known', () => {
+		for (const type of [unknown, mixed, typeFrom({ template: 'motorcycle' })]) {
+			const model = reasonModel(type);
+			for (const key of new Set(testsFor(type).flatMap(({ signs }) => signs))) {
+				const table = model.sign(key);
+				if (!table) continue;
+				const width = table.outcomes.length;
+				for (const row of [0, Math.floor(model.rows.length / 2), model.rows.length - 1]) {
+					const chances = table.chance.subarray(row * width, (row + 1) * width);
+					expect(chances.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
+					expect(Math.min(...chances)).toBeGreaterThan(0);
+				}
+			}
+		}
+	});
+
+	it('drawn by their odds, an axle has one family', () => {
+		let seed = 0.1;
+		const random = () => (seed = (seed * 9301 + 0.49297) % 1);
+		const met = new Set<string>();
+		for (let i = 0; i < 60; i++) {
+			const drawn = withDrawnFamilies(unknown, random);
+			const at = (position: string) => drawn.wheels.find((wheel) => wheel.position === position)?.sensor;
+			expect(at('front-left')).toBe(at('front-right'));
+			expect(drawn.wheels.map(({ sensor }) => sensor)).not.toContain('unknown');
+			met.add(`${at('front-left')}/${at('rear-left')}`);
+		}
+		expect(met.size).toBeGreaterThan(4);
+	});
+});

@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { TEMPLATES } from '../../../library/vehicle/given';
+import { newDescription, type Answers } from '../../../library/vehicle/newDescription';
+import { vehicleTypeOf, type VehicleType } from '../../../library/vehicle/vehicleType';
+import { codesOf } from './bench.fixture';
+import { libraryFault, benchFault } from './faults/benchFault';
+import { BenchVehicle } from './vehicle';
+
+/** Vehicles that nobody has built: their wiring is what is usual, and the bench runs them all the same. */
+
+function typeFrom(answers: Answers): VehicleType {
+	const made = newDescription(answers);
+	if (!made.ok) throw new Error(made.error);
+	return vehicleTypeOf(made.value);
+}
+function driven(type: VehicleType, ...faults: ReturnType<typeof benchFault>[]): BenchVehicle {
+	const vehicle = new BenchVehicle({ type, vin: '11111111111111111', odometerKm: 1000, faults });
+	vehicle.turnKey('on');
+	vehicle.advance(4);
+	vehicle.drive([
+		{ toKmh: 40, overS: 6 },
+		{ toKmh: 40, overS: 10 },
+		{ toKmh: 0, overS: 6 }
+	]);
+	vehicle.advance(24);
+	return vehicle;
+}
+const onLink = TEMPLATES.filter((template) => template !== 'lamp-only');
+const MIXED: Answers = {
+	template: 'car',
+	sensors: [
+		['front', 'passive'],
+		['rear', 'three-wire']
+	]
+};
+
+describe('a vehicle described by what is usual', () => {
+	it.each([...onLink.map((template): Answers => ({ template })), MIXED])(
+		'%j is sound: driven, it sets no code',
+		(answers) => {
+			expect(codesOf(driven(typeFrom(answers)))).toEqual({});
+		}
+	);
+
+	it.each([...onLink.map((template): Answers => ({ template })), MIXED])(
+		'%j tells of a lead that is open',
+		(answers) => {
+			const type = typeFrom(answers);
+			for (const { position } of [type.wheels[0], type.wheels.at(-1)]) {
+				const codes = codesOf(driven(type, benchFault(libraryFault('lead-return-open').id, position)));
+				expect(Object.values(codes).flat().length, position).toBeGreaterThan(0);
+			}
+		}
+	);
+});
