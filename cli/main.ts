@@ -36,7 +36,7 @@ const HELP = `jaldi: the computations of Jaldi on the command line
   jaldi lamp T1 T2 ... [--json]
       The code of a flashing lamp, from the seconds at which it lit (or lit:out), however fast it flashes.
 
-  jaldi plan CASE.json [--json] [--proving 1]
+  jaldi plan CASE.json [--vehicle FILE] [--json] [--proving 1]
       What is suspected on a case, what to test next and why, and whether to stop and repair.
 
   jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--vehicle FILE] [--json] [--proving 1]

@@ -12,10 +12,14 @@ import {
 } from './command';
 import { readWhole, UnreadableInput } from './openInput';
 import { readPolicy } from './policy';
+import { describedIn } from './vehicle';
 
-/** `jaldi plan CASE.json [--proving 1] [--json]` */
+/** `jaldi plan CASE.json [--vehicle FILE] [--proving 1] [--json]` */
 export const plan: Command = async (args) => {
-	const { values, positionals } = readArguments(args, { proving: { type: 'string' } });
+	const { values, positionals } = readArguments(args, {
+		proving: { type: 'string' },
+		vehicle: { type: 'string' }
+	});
 	const [file] = positionals;
 	if (file === undefined || positionals.length > 1)
 		throw new WrongUsage('give one file, or - for standard input');
@@ -28,8 +32,14 @@ export const plan: Command = async (args) => {
 		complain(`jaldi plan: ${error.message}`);
 		return NOT_UNDERSTOOD;
 	}
+	const vehicle = values.vehicle === undefined ? null : await describedIn(values.vehicle, 'plan');
+	if (values.vehicle !== undefined && !vehicle?.ok) {
+		for (const { path, reason } of vehicle?.problems ?? [])
+			complain(`jaldi plan: ${values.vehicle}: ${path || 'the whole'}: ${reason}`);
+		return NOT_UNDERSTOOD;
+	}
 	const thread = readCaseFile(text);
-	const made = thread.ok ? planOf(thread.value, policy) : thread;
+	const made = thread.ok ? planOf(thread.value, policy, undefined, vehicle?.ok ? vehicle.type : null) : thread;
 	if (!made.ok) {
 		complain(`jaldi plan: ${file}: ${made.error}`);
 		return NOT_UNDERSTOOD;

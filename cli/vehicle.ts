@@ -3,7 +3,7 @@ import { TEMPLATES, type Template } from '../library/vehicle/given';
 import { isSensorPlace, newDescription } from '../library/vehicle/newDescription';
 import { USUAL } from '../library/vehicle/templates';
 import { vehicleName } from '../library/vehicle/vehicleType';
-import { WHEEL_SENSORS, type WheelSensor } from '../library/wheelSensors';
+import { WHEEL_SENSORS, type WheelSensor } from '../library/sensorKinds';
 import {
 	complain,
 	DONE,

@@ -7,45 +7,50 @@ export type BusKind = (typeof BUS_KINDS)[number];
  * The wiring of a vehicle as its diagrams show it. A conductor runs through points: a fuse `F14`, a ground point `G1`, a
  * splice `S7` (of a pair `S7.1`, `S7.2`), a cavity of a plug `X20.4`, a pin of a device `brake.16` or `rear-left.1`.
  */
+const Name = z.string().min(1).max(120);
+/** Of what is longer no diagram was ever drawn. */
+const MOST = 400;
+const listOf = <T extends z.ZodType>(one: T) => z.array(one).max(MOST);
+
 export const Harness = z.object({
-	fuses: z.array(
+	fuses: listOf(
 		z.object({
-			name: z.string(),
+			name: Name,
 			amps: z.number().positive(),
 			/** What feeds it: the battery always, or the key. */
 			feed: z.enum(['battery', 'key']),
-			where: z.string()
+			where: Name
 		})
 	),
-	grounds: z.array(z.object({ name: z.string(), where: z.string() })),
-	splices: z.array(z.object({ name: z.string(), where: z.string() })),
-	plugs: z.array(
+	grounds: listOf(z.object({ name: Name, where: Name })),
+	splices: listOf(z.object({ name: Name, where: Name })),
+	plugs: listOf(
 		z.object({
-			name: z.string(),
-			where: z.string(),
+			name: Name,
+			where: Name,
 			/** Minutes until a probe can be put on it. */
 			accessMin: z.number().nonnegative(),
 			pins: z.number().int().positive()
 		})
 	),
-	segments: z.array(
+	segments: listOf(
 		z.object({
-			name: z.string(),
-			where: z.string(),
+			name: Name,
+			where: Name,
 			/** How its lines rest and end: ISO 11898-2, or ISO 11898-3 with its termination spread over the modules. */
 			kind: z.enum(BUS_KINDS).default('high-speed')
 		})
 	),
-	terminators: z.array(z.object({ segment: z.string(), at: z.array(z.string()) })),
-	conductors: z.array(
+	terminators: listOf(z.object({ segment: Name, at: z.array(Name).max(4) })),
+	conductors: listOf(
 		z
 			.object({
-				id: z.string(),
-				colour: z.string(),
+				id: Name,
+				colour: Name,
 				mm2: z.number().positive(),
-				points: z.array(z.string()).min(2),
+				points: z.array(Name).min(2).max(40),
 				/** Of each stretch between two points. */
-				lengthsM: z.array(z.number().positive())
+				lengthsM: z.array(z.number().positive().max(100)).max(40)
 			})
 			.refine((wire) => wire.lengthsM.length === wire.points.length - 1, {
 				error: 'a conductor has one length between each two points'

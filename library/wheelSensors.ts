@@ -2,10 +2,6 @@ import type { PlaceKind } from './repairs';
 import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 import type { VehicleType } from './vehicles';
 
-/** What a wheel's sensor is, as far as it is known. */
-export const WHEEL_SENSORS = [...SENSOR_KINDS, 'unknown'] as const;
-export type WheelSensor = (typeof WHEEL_SENSORS)[number];
-
 /** Families, each with how likely it is; they sum to 1, the likeliest first. */
 export type Families = readonly (readonly [SensorKind, number])[];
 

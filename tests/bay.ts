@@ -96,7 +96,8 @@ export async function openCase(
 	typeId = 'brindle-marlow-16'
 ): Promise<void> {
 	await page.goto('/cases/new');
-	await page.getByLabel('What is it?').selectOption(typeId);
+	await page.getByText('It is of a type that is described already').click();
+	await page.getByLabel('Which type?').selectOption(typeId);
 	await page.getByLabel('What do you call it?').fill(nickname);
 	await page.getByLabel('Where its interface answers').fill(link);
 	if (panel) {

@@ -124,7 +124,7 @@ function contradictionsIn({
 				wrong(`modules.${role}.pins.${pin}`, `there is no wheel “${of}”`);
 		}
 	for (const path of assumed)
-		if (/[\u0000-\u001f]/.test(path)) wrong('assumed', 'a path has no control characters in it');
+		if (/\p{Cc}/u.test(path)) wrong('assumed', 'a path has no control characters in it');
 	return problems;
 }
 

@@ -70,6 +70,7 @@ export function completed(given: Given): Described {
 	if (!given.harness) for (const path of harnessPaths(harness)) assumed.add(path);
 	return {
 		id: or('id', given.id, () => DEFAULT_ID),
+		version: given.version ?? 1,
 		maker: given.maker ?? '',
 		model: or('model', given.model, () => usual.model),
 		use: given.use ?? '',

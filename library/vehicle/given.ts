@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Harness } from '../harness';
 import { Position } from '../positions';
-import { WHEEL_SENSORS } from '../wheelSensors';
+import { WHEEL_SENSORS } from '../sensorKinds';
 import { Chassis, FullDescription, Module, ModuleRole, ParkingBrake, Wheel } from './vehicleType';
 
 /** What a person, a file or a reading of the vehicle has given of it. Nothing but the wheels is required. */
@@ -22,6 +22,7 @@ export const Given = z.strictObject({
 	...FullDescription.partial().shape,
 	/** The kind of vehicle by which all that is not given is filled in. */
 	template: z.enum(TEMPLATES).optional(),
+	version: FullDescription.shape.version.unwrap().optional(),
 	tells: z.enum(['link', 'lamp']).optional(),
 	volts: z.union([z.literal(12), z.literal(24)]).optional(),
 	highVoltage: z.boolean().optional(),

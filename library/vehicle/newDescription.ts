@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from '../../src/lib/core/result';
 import { POSITIONS, type Position } from '../positions';
-import type { WheelSensor } from '../wheelSensors';
+import type { WheelSensor } from '../sensorKinds';
 import { completed } from './complete';
 import type { Given, Template } from './given';
 import { USUAL } from './templates';

@@ -1,6 +1,6 @@
 import type { Harness } from '../harness';
-import { likeliestFamilyAt } from '../wheelSensors';
-import type { WheelSensor } from '../wheelSensors';
+import { chanceOf, familiesAt } from '../wheelSensors';
+import type { WheelSensor } from '../sensorKinds';
 import type { Described, ModuleRole } from './vehicleType';
 
 /**
@@ -29,7 +29,9 @@ export function usualPins(
 	if (isReader(role, modules))
 		for (const { position } of wheels) {
 			does.push(`feed ${position}`, `signal ${position}`);
-			if (likeliestFamilyAt({ tells, wheels }, position) === 'three-wire') does.push(`reference ${position}`);
+			// Where it may be one with three wires, there may be a third.
+			if (chanceOf(familiesAt({ tells, wheels }, position), ['three-wire']) > 0)
+				does.push(`reference ${position}`);
 		}
 	if (role === 'brake') does.push('pump-supply', 'pump-ground', 'brake-switch');
 	if (isReader(role, modules) && tells === 'link')

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Harness, suppliesOf, type Supply } from '../harness';
 import { Position } from '../positions';
-import { WHEEL_SENSORS, type WheelSensor } from '../wheelSensors';
+import { WHEEL_SENSORS, type WheelSensor } from '../sensorKinds';
 
 /** How a vehicle is described once all of it is filled in: what every station works with. */
 
@@ -20,6 +20,7 @@ export const MODULE_ROLES = [
 export const ModuleRole = z.enum(MODULE_ROLES);
 export type ModuleRole = z.infer<typeof ModuleRole>;
 
+const MOST_PINS = 200;
 const words = z.string().trim().min(1).max(120);
 const Minutes = z.number().nonnegative().max(600);
 /** A logical address of its network: two bytes of ISO 13400-2, or fewer on CAN. */
@@ -35,7 +36,7 @@ export const Chassis = z.strictObject({
 /** What sets the parking brake, and at which axles. */
 export const ParkingBrake = z.strictObject({
 	by: z.enum(['motor', 'hand']),
-	axles: z.array(z.number().int().positive()).min(1)
+	axles: z.array(z.number().int().positive().max(6)).min(1).max(6)
 });
 export const Module = z.strictObject({
 	role: ModuleRole,
@@ -43,7 +44,10 @@ export const Module = z.strictObject({
 	/** `maker-procedure-only`: nobody here tests, moves, unplugs or measures anything at it or at its own wiring. */
 	work: z.enum(['open', 'maker-procedure-only']).default('open'),
 	/** What is in the way to it and can hurt. */
-	near: z.array(z.enum(['steering-wheel-airbag'])).default([]),
+	near: z
+		.array(z.enum(['steering-wheel-airbag']))
+		.max(1)
+		.default([]),
 	address: Address,
 	segment: words,
 	/** Minutes until its plug can be reached. */
@@ -51,16 +55,18 @@ export const Module = z.strictObject({
 	/** Current it draws at 12.5 V when awake. */
 	drawsA: z.number().positive().max(200),
 	/** What each pin is for. */
-	pins: z.record(z.string().min(1), z.string().min(1))
+	pins: z
+		.record(z.string().min(1).max(60), z.string().min(1).max(60))
+		.refine((pins) => Object.keys(pins).length <= MOST_PINS, { error: `at most ${MOST_PINS} pins` })
 });
 export const Wheel = z.strictObject({
 	position: Position,
-	axle: z.number().int().positive(),
+	axle: z.number().int().positive().max(6),
 	side: z.enum(['left', 'right', 'middle']),
 	/** Forward of the rear axle's middle. */
-	xM: z.number(),
+	xM: z.number().min(-30).max(30),
 	/** To the left of the middle. */
-	yM: z.number(),
+	yM: z.number().min(-3).max(3),
 	driven: z.boolean(),
 	steered: z.boolean(),
 	ringTeeth: z.number().int().min(8).max(400),
@@ -72,6 +78,8 @@ export const Wheel = z.strictObject({
 
 export const FullDescription = z.strictObject({
 	id: z.string().regex(/^[a-z0-9]([a-z0-9-]{0,78}[a-z0-9])?$/, 'small letters, digits and hyphens'),
+	/** A description that was corrected is a new version; a case keeps the one it was worked with. */
+	version: z.number().int().positive().max(100_000).default(1),
 	maker: z.string().trim().max(80),
 	model: words,
 	use: z.string().trim().max(120),
@@ -91,7 +99,7 @@ export const FullDescription = z.strictObject({
 	wheels: z.array(Wheel).min(1).max(12),
 	harness: Harness,
 	/** Paths of what is usual on such a vehicle and was not looked up or seen on this one. */
-	assumed: z.array(z.string().min(1).max(200)).max(5000).default([])
+	assumed: z.array(z.string().min(1).max(260)).max(5000).default([])
 });
 export type Described = z.infer<typeof FullDescription>;
 export type ModuleType = Described['modules'][number] & { suppliedBy: Supply[] };
@@ -110,6 +118,10 @@ export function vehicleTypeOf({ sensor: usual, ...type }: Described): VehicleTyp
 	const wheels = type.wheels.map((wheel) => ({ ...wheel, sensor: wheel.sensor ?? usual }));
 	return { ...type, modules, wheels };
 }
+
+/** What says that two types are the same in all that is reasoned about. */
+export const typeKey = ({ id, version, wheels }: VehicleType): string =>
+	[`${id}/${version}`, ...wheels.map(({ sensor }) => sensor)].join(' ');
 
 /** What a vehicle is called: "Ottaro Pip", "white saloon". */
 export const vehicleName = ({ maker, model }: Pick<VehicleType, 'maker' | 'model'>): string =>

@@ -46,7 +46,7 @@ describe('a vehicle described by what is usual', () => {
 		'%j tells of a lead that is open',
 		(answers) => {
 			const type = typeFrom(answers);
-			for (const { position } of [type.wheels[0], type.wheels.at(-1)]) {
+			for (const { position } of [...type.wheels.slice(0, 1), ...type.wheels.slice(-1)]) {
 				const codes = codesOf(driven(type, benchFault(libraryFault('lead-return-open').id, position)));
 				expect(Object.values(codes).flat().length, position).toBeGreaterThan(0);
 			}

@@ -13,6 +13,7 @@ import { ShopKeys } from './db/shopKeys';
 import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
+import { VehicleDescriptions } from './db/vehicleDescriptions';
 import { Turns } from './turns';
 
 /** All that is stored, made once for each thread of the server, and what was worked out from it. */
@@ -31,6 +32,7 @@ export interface Stores {
 	putAside: PutAside;
 	reasonBooks: ReasonBooks;
 	trackRecord: TrackRecord;
+	vehicleDescriptions: VehicleDescriptions;
 	memory: CaseMemory;
 	/** Who goes first on this thread. */
 	turns: Turns;
@@ -56,6 +58,7 @@ export function storesOn(db: Database, origin: string): Stores {
 		putAside: new PutAside(db),
 		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
+		vehicleDescriptions: new VehicleDescriptions(db),
 		memory: new CaseMemory(),
 		turns: new Turns(),
 		origin

@@ -1,5 +1,4 @@
 import type { SensorKind } from '../../../../library/sensorKinds';
-import type { VehicleType } from '../../../../library';
 import { nodeVolts, type Solution } from '../physics/network';
 import type { WheelCircuit } from '../physics/wheelCircuit';
 

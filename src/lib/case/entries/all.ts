@@ -33,4 +33,5 @@ export { returnsTold } from './returns-told';
 export { proofWaived } from './proof-waived';
 export { release } from './release';
 export { note } from './note';
+export { vehicleDescribed } from './vehicle-described';
 export { signature } from './signature';

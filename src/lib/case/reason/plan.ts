@@ -1,3 +1,4 @@
+import type { VehicleType } from '../../../../library';
 import { shippedBook, type CodeBook } from '../../../../library/codes';
 import { reasonModel } from '../../../../library/reason/model';
 import { fail, ok, type Result } from '../../core/result';
@@ -22,17 +23,22 @@ export interface Plan {
 const MOST_TOLD = 12;
 const LEAST_TOLD = 0.002;
 
-/** Throws nothing: a case without a described vehicle is an error in words. */
+/**
+ * Throws nothing: a case without a described vehicle is an error in words.
+ *
+ * @param described the vehicle of the case, where its thread is not to say it
+ */
 export function planOf(
 	thread: Entry[],
 	policy: Policy = PROVE_FIRST,
-	book: CodeBook = shippedBook
+	book: CodeBook = shippedBook,
+	described: VehicleType | null = null
 ): Result<Plan> {
 	const entries = standing(thread);
-	const type = typeOf(entries);
+	const type = described ?? typeOf(entries);
 	if (!type)
 		return fail(
-			'no entry says which type of vehicle this is: expected a "case-opened" with a typeId of the library'
+			'no entry says which type of vehicle this is: expected a "case-opened" with a typeId of the library, or a "vehicle-described"'
 		);
 	const numbering = caseNumbering(entries, book);
 	const codes = caseCodes(thread, numbering.book);

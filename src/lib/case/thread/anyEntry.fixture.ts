@@ -8,6 +8,8 @@ import { fittingSheets } from '../../../../library/fittingSheets';
 import { repairs } from '../../../../library/repairs';
 import { signs } from '../../../../library/reason/signs';
 import { testKinds } from '../../../../library/reason/tests';
+import { TEMPLATES } from '../../../../library/vehicle/given';
+import { newDescription } from '../../../../library/vehicle/newDescription';
 import { ENTRY_VERSION, PAYLOADS, type Entry, type EntryKind } from '../entries/entry';
 
 /**
@@ -76,16 +78,18 @@ export function valuesOf(schema: z.core.$ZodType): fc.Arbitrary<unknown> {
 		case 'array':
 			return fc.array(inner('element'), {
 				minLength: leastOf(def),
-				maxLength: Math.max(leastOf(def), 3)
+				maxLength: Math.max(leastOf(def), Math.min(3, mostOf(def)))
 			});
 		case 'tuple':
 			return fc.tuple(...(def.items as Inner[]).map(valuesOf));
-		case 'object':
-			return fc.record(
+		case 'object': {
+			const drawn = fc.record(
 				Object.fromEntries(
 					Object.entries(def.shape as Record<string, Inner>).map(([key, of]) => [key, valuesOf(of)])
 				)
 			);
+			return isChecked(def) ? drawn.filter((value) => (schema as z.ZodType).safeParse(value).success) : drawn;
+		}
 		case 'record':
 			return fc
 				.array(fc.tuple(valuesOf(def.keyType as Inner), inner('valueType')), { maxLength: 3 })
@@ -103,10 +107,18 @@ export function valuesOf(schema: z.core.$ZodType): fc.Arbitrary<unknown> {
 	}
 }
 
+/** Whether a schema asks for more than its shape. */
+const isChecked = ({ checks }: Def): boolean => ((checks ?? []) as unknown[]).length > 0;
 const leastOf = ({ checks }: Def): number =>
 	Math.max(
 		0,
 		...((checks ?? []) as { _zod: { def: { minimum?: number } } }[]).map(({ _zod }) => _zod.def.minimum ?? 0)
+	);
+const mostOf = ({ checks }: Def): number =>
+	Math.min(
+		...((checks ?? []) as { _zod: { def: { maximum?: number } } }[]).map(
+			({ _zod }) => _zod.def.maximum ?? Infinity
+		)
 	);
 const patternsOf = ({ checks }: Def): RegExp[] =>
 	((checks ?? []) as { _zod: { def: { pattern?: RegExp } } }[]).flatMap(({ _zod }) => _zod.def.pattern ?? []);
@@ -160,15 +172,24 @@ function numbersOf(schema: z.core.$ZodType): fc.Arbitrary<number> {
 
 const idOf = (at: number) => `01JE${String(at).padStart(22, '0')}`;
 
+/** Vehicles that can be worked with: of what the schema lets through hardly any can. */
+const DESCRIBED = TEMPLATES.flatMap((template) => {
+	const made = newDescription({ template });
+	return made.ok ? [{ description: made.value, because: '' }] : [];
+});
+
+/** Payloads of one kind. */
+export const anyPayloadOf = (kind: EntryKind): fc.Arbitrary<unknown> =>
+	kind === 'vehicle-described'
+		? fc.oneof(fc.constantFrom(...DESCRIBED), valuesOf(PAYLOADS[kind]))
+		: valuesOf(PAYLOADS[kind]);
+
 /** Made once: what a schema lets through takes longer to work out than to draw. */
 const anyPayload = fc.oneof(
 	...(Object.keys(PAYLOADS) as EntryKind[]).map((kind) =>
-		valuesOf(PAYLOADS[kind]).map((payload) => ({ kind, payload }))
+		anyPayloadOf(kind).map((payload) => ({ kind, payload }))
 	)
 );
-
-/** Payloads of one kind. */
-export const anyPayloadOf = (kind: EntryKind): fc.Arbitrary<unknown> => valuesOf(PAYLOADS[kind]);
 
 /** Whole threads, each entry of any kind, some of them correcting an earlier one of their kind. */
 export const anyThread = (mostEntries = 14): fc.Arbitrary<Entry[]> =>

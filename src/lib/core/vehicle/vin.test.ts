@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkVin, vinCheckDigit } from './vin';
+import { checkVin, vinCheckDigit, vinSays } from './vin';
 
 describe('the check digit of a vehicle number', () => {
 	it('is 1 for seventeen ones, the worked example of the rule', () => {
@@ -34,5 +34,30 @@ describe('the check digit of a vehicle number', () => {
 		});
 		expect(checkVin('BRM16')).toEqual({ ok: false, error: 'It has 5 signs; 17 are expected.' });
 		expect(checkVin(' 1111 1111 1111 1111-2 ')).toMatchObject({ ok: true, value: { checkDigitFits: false } });
+	});
+});
+
+describe('what a number says by its places', () => {
+	it('where it was built, whether its check digit fits, and which years it can mean', () => {
+		// All ones: the classic example whose check digit is 1.
+		expect(vinSays('11111111111111111', 2026)).toMatchObject({
+			ok: true,
+			value: { region: 'North America', checkDigit: 'fits', years: [2001] }
+		});
+		expect(vinSays('1111111121A111111', 2026)).toMatchObject({ ok: true, value: { checkDigit: 'wrong' } });
+		expect(vinSays('WWW11111111111111', 2026)).toMatchObject({
+			ok: true,
+			value: { region: 'Europe', checkDigit: 'not-used' }
+		});
+	});
+	it('says no year that has not come, and none where the mark is none', () => {
+		const years = (mark: string, year: number) => {
+			const says = vinSays(`S1111111A${mark}1111111`.slice(0, 17), year);
+			return says.ok ? says.value.years : null;
+		};
+		expect(years('B', 2009)).toEqual([1981]);
+		expect(years('B', 2010)).toEqual([1981, 2011]);
+		expect(years('0', 2026)).toEqual([]);
+		expect(vinSays('short')).toMatchObject({ ok: false });
 	});
 });

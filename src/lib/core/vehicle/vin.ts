@@ -43,3 +43,43 @@ export function checkVin(text: string): Result<CheckedVin> {
 	const expectedCheckDigit = vinCheckDigit(vin);
 	return ok({ vin, expectedCheckDigit, checkDigitFits: vin[8] === expectedCheckDigit });
 }
+
+/** Regions by the first sign, ISO 3780. */
+const REGIONS: readonly (readonly [signs: string, region: string])[] = [
+	['ABCDEFGH', 'Africa'],
+	['JKLMNPR', 'Asia'],
+	['STUVWXYZ', 'Europe'],
+	['12345', 'North America'],
+	['67', 'Oceania'],
+	['89', 'South America']
+];
+/** Where place 9 has to be a check digit: North America by law, and China (L). */
+const WITH_CHECK_DIGIT = '12345L';
+/** The mark of the model year at place 10; it comes round every 30 years from 1980 on. I, O, Q, U, Z and 0 are not used. */
+const YEAR_MARKS = 'ABCDEFGHJKLMNPRSTVWXY123456789';
+const FIRST_YEAR = 1980;
+
+export interface VinSays extends CheckedVin {
+	region: string;
+	checkDigit: 'fits' | 'wrong' | 'not-used';
+	/** Model years that place 10 can mean, up to next year; empty where it is no such mark. Outside North America makers may use it for something else. */
+	years: number[];
+}
+
+/** What the places of a number say that ISO 3779 and ISO 3780 give a meaning, and nothing beyond. */
+export function vinSays(text: string, thisYear = new Date().getFullYear()): Result<VinSays> {
+	const checked = checkVin(text);
+	if (!checked.ok) return checked;
+	const { vin, checkDigitFits } = checked.value;
+	const [first = ''] = vin;
+	const mark = YEAR_MARKS.indexOf(vin[9] ?? '');
+	const years = [0, 1, 2]
+		.map((round) => FIRST_YEAR + mark + round * YEAR_MARKS.length)
+		.filter((year) => mark >= 0 && year <= thisYear + 1);
+	return ok({
+		...checked.value,
+		region: REGIONS.find(([signs]) => signs.includes(first))?.[1] ?? 'a region that is not given',
+		checkDigit: !WITH_CHECK_DIGIT.includes(first) ? 'not-used' : checkDigitFits ? 'fits' : 'wrong',
+		years
+	});
+}

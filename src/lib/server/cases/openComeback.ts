@@ -1,4 +1,6 @@
 import { comebackStart } from '../../case/proof/comeback';
+import { ulid } from 'ulid';
+import { latest } from '../../case/thread/thread';
 import { fail, ok, type Result } from '../../core/result';
 import type { Author } from '../db/threads';
 import type { Services } from '../services';
@@ -13,7 +15,7 @@ import { addEntry } from './addEntry';
 export async function openComeback(
 	services: Services,
 	signedId: string,
-	{ id, worksId }: { id: string; worksId: string },
+	{ id, worksId, describedId = ulid() }: { id: string; worksId: string; describedId?: string },
 	member: Author
 ): Promise<Result<null>> {
 	const { row, thread, view } = await loadCase(services, signedId);
@@ -31,6 +33,16 @@ export async function openComeback(
 		member
 	);
 	if (!opened.ok) return opened;
+	// It is worked with what was known of the vehicle in the end.
+	const described = latest(view.entries, 'vehicle-described');
+	if (described) {
+		const again = await addEntry(
+			services,
+			{ id: describedId, caseId: id, kind: 'vehicle-described', payload: described.payload },
+			member
+		);
+		if (!again.ok) return again;
+	}
 	if (start.works.length === 0) return ok(null);
 	const works = { id: worksId, caseId: id, kind: 'prior-work' as const, payload: { works: start.works } };
 	const told = await addEntry(services, works, member);

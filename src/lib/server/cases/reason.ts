@@ -9,6 +9,7 @@ import { reasonAbout, type Reasoning } from '../../case/reason/reasoning';
 import { policyAt } from '../../core/path/policy';
 import { learnedWeights } from '../../core/path/trackRecord';
 import type { ProvenRepair } from '../db/trackRecord';
+import { typeKey } from '../../../../library/vehicle/vehicleType';
 import type { Stores } from '../stores';
 import { knownHere } from './knownHere';
 import type { LoadedCase } from './loadedCase';
@@ -47,7 +48,7 @@ export async function reasonOf(
 	const view = upTo === null ? loaded.view : projectCase(past, loaded.view.book);
 	const record = recordFor(proven, type, loaded);
 	const counts = countsByFault(record);
-	const model = memory.models.get(`${type.id} ${book.version} ${JSON.stringify(counts)}`, () => {
+	const model = memory.models.get(`${typeKey(type)} ${book.version} ${JSON.stringify(counts)}`, () => {
 		const odds = Object.fromEntries([...faults.keys()].map((id) => [id, book.odds[id] ?? libraryWeight(id)]));
 		const learned = learnedWeights(odds, counts, STRENGTH);
 		return reasonModel(

@@ -1,6 +1,8 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { vehicleTypes, type VehicleType } from '../../../../library';
+import { vehicleName } from '../../../../library/vehicle/vehicleType';
+import { typeOf } from '../../case/thread/vehicleOf';
 import { codesOn } from '../../case/codes/caseCodes';
 import { projectCase } from '../../case/progress/project';
 import { summarise, type CaseSummary } from '../../case/progress/summary';
@@ -57,10 +59,14 @@ const MOST_CHECKED = 2_000;
 const COMPUTE_ANEW = -1;
 
 /** Maker and model of a vehicle type; the bare id where the library does not know it. */
-export function typeName(typeId: string): string {
+export function typeName(typeId: string, told: string | null = null): string {
 	const type = vehicleTypes.get(typeId);
-	return type ? `${type.maker} ${type.model}` : typeId;
+	return type ? vehicleName(type) : (told ?? typeId);
 }
+
+/** "Ottaro Pip, school minibus"; once where both are the same words. */
+export const calledSo = (type: string, nickname: string): string =>
+	type === nickname || nickname === '' ? type : `${type}, ${nickname}`;
 
 /** A case with its vehicle and how many entries its thread has. */
 interface Joined {
@@ -98,7 +104,9 @@ export class Cases {
 		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
 	}
 
-	async addVehicle(values: Omit<Vehicle, 'id' | 'createdAt'> & { id?: string }): Promise<Vehicle> {
+	async addVehicle(
+		values: Omit<Vehicle, 'id' | 'createdAt' | 'typeName'> & { id?: string; typeName?: string | null }
+	): Promise<Vehicle> {
 		const row = { id: values.id ?? ulid(), createdAt: new Date().toISOString(), ...values };
 		await this.db.insert(vehicle).values(row).onConflictDoNothing();
 		const [stored] = await this.db.select().from(vehicle).where(eq(vehicle.id, row.id));
@@ -136,17 +144,14 @@ export class Cases {
 		const [row] = await this.byId.all({ id });
 		if (!row) return null;
 		const kept = row.case_record.summary as CaseSummary | null;
-		return this.toRow(row, { summary: kept ?? summarise(await this.threads.read(id)) });
+		const thread = await this.threads.read(id);
+		const found = await this.toRow(row, { summary: kept ?? summarise(thread) });
+		return { ...found, type: typeOf(standing(thread)) ?? found.type };
 	}
 
 	/** Who made the vehicle of a case; null where its type or the case is not known. */
 	async makerOf(caseId: string): Promise<string | null> {
-		const [row] = await this.db
-			.select({ typeId: vehicle.typeId })
-			.from(caseRecord)
-			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(eq(caseRecord.id, caseId));
-		return (row && vehicleTypes.get(row.typeId)?.maker) ?? null;
+		return (await this.find(caseId))?.type?.maker || null;
 	}
 
 	/**
@@ -278,6 +283,7 @@ export class Cases {
 				number: caseRecord.number,
 				vehicle: vehicle.nickname,
 				typeId: vehicle.typeId,
+				typeName: vehicle.typeName,
 				failureTypes: sql<string>`group_concat(DISTINCT ${caseCode.failureType})`,
 				verdicts: sql<string>`group_concat(DISTINCT ${caseCode.verdict})`
 			})
@@ -290,10 +296,10 @@ export class Cases {
 			.limit(limit);
 		const ids = rows.map((row) => row.id);
 		const repairs = ofKind(standing(await this.threads.readKinds(ids, ['repair'])), 'repair');
-		return rows.map(({ id, number, vehicle: nickname, typeId, failureTypes, verdicts }) => ({
+		return rows.map(({ id, number, vehicle: nickname, typeId, typeName: told, failureTypes, verdicts }) => ({
 			id,
 			number: caseNumber(number),
-			vehicle: `${typeName(typeId)}, ${nickname}`,
+			vehicle: calledSo(typeName(typeId, told), nickname),
 			failureTypes: failureTypes.split(','),
 			proven: verdicts === 'proven-clear',
 			repairs: repairs.filter((repair) => repair.caseId === id).map((repair) => repair.payload.title)
@@ -321,7 +327,7 @@ export class Cases {
 			signed: record.signed,
 			vehicle: row.vehicle,
 			type: vehicleTypes.get(row.vehicle.typeId) ?? null,
-			vehicleName: typeName(row.vehicle.typeId),
+			vehicleName: typeName(row.vehicle.typeId, row.vehicle.typeName),
 			length,
 			summary: 'summary' in as ? as.summary : await summaryNow(as.known)
 		};

@@ -72,8 +72,10 @@ export const verification = sqliteTable('verification', {
 
 export const vehicle = sqliteTable('vehicle', {
 	id: text('id').primaryKey(),
-	/** Key into the library's vehicle types. */
+	/** Key into the library's vehicle types, or into what this shop has described. */
 	typeId: text('type_id').notNull(),
+	/** What its type is called, where the library does not know it. */
+	typeName: text('type_name'),
 	/** What the shop calls it: "school minibus". */
 	nickname: text('nickname').notNull(),
 	plate: text('plate').notNull(),
@@ -84,6 +86,20 @@ export const vehicle = sqliteTable('vehicle', {
 	standInAddress: text('stand_in_address'),
 	createdAt: text('created_at').notNull()
 });
+
+/** What this shop has described and corrected; nothing is taken away, a correction is a further version. */
+export const vehicleDescription = sqliteTable(
+	'vehicle_description',
+	{
+		id: text('id').notNull(),
+		version: integer('version').notNull(),
+		/** In full, as `docs/formats/vehicle.schema.json` says. */
+		description: text('description', { mode: 'json' }).notNull(),
+		madeBy: text('made_by').notNull(),
+		madeAt: text('made_at').notNull()
+	},
+	(table) => [primaryKey({ columns: [table.id, table.version] })]
+);
 
 export const caseRecord = sqliteTable(
 	'case_record',

@@ -1,5 +1,4 @@
 import { entryKind, line } from '../kind';
-import { vehicleTypes } from '../../../../../library/index';
 import { VehicleFacts } from './payload';
 
 export const caseOpened = entryKind('case-opened', VehicleFacts, {
@@ -8,6 +7,5 @@ export const caseOpened = entryKind('case-opened', VehicleFacts, {
 	writer: 'rule',
 	changesVerdicts: false,
 	line: ({ name, plate, comebackOf }) =>
-		line(comebackOf ? `Comeback of ${comebackOf.number}` : 'Case opened', `${name}, ${plate}`),
-	names: ({ typeId }) => [['vehicle type', typeId, vehicleTypes]]
+		line(comebackOf ? `Comeback of ${comebackOf.number}` : 'Case opened', `${name}, ${plate}`)
 });

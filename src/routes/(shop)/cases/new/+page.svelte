@@ -1,6 +1,9 @@
 <script lang="ts">
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
+	import { FAMILY_WORDS } from '$library/sensorFamilies';
+	import { SENSOR_KINDS } from '$library/sensorKinds';
+	import VinSays from './VinSays.svelte';
 
 	let { data } = $props();
 	const { form, errors, message, enhance, submitting } = entryForm(() => data.form, {
@@ -8,35 +11,143 @@
 		draftKey: 'new-case'
 	});
 	const isNew = $derived($form.vehicleId === '');
+	const isDescribed = $derived($form.typeId !== '');
+	const isTrailer = $derived($form.template === 'trailer');
+	const KINDS = [
+		['car', 'Car'],
+		['van', 'Van'],
+		['light-truck', 'Light truck'],
+		['four-wheel-drive', 'Four-wheel drive'],
+		['electric', 'Electric car'],
+		['motorcycle', 'Motorcycle'],
+		['trailer', 'Trailer'],
+		['lamp-only', 'Older: tells by its lamp']
+	] as const;
+	const YES_NO = [
+		['', 'not known'],
+		['yes', 'yes'],
+		['no', 'no']
+	] as const;
 </script>
+
+{#snippet sensors(label: string, key: 'front' | 'rear')}
+	<Field {label}>
+		<select class="field" bind:value={$form[key]}>
+			<option value="unknown">not known yet</option>
+			{#each SENSOR_KINDS as family (family)}<option value={family}>{FAMILY_WORDS[family].name}</option
+				>{/each}
+		</select>
+	</Field>
+{/snippet}
+{#snippet asked(label: string, key: 'stability' | 'parkBrake')}
+	<Field {label}>
+		<select class="field" bind:value={$form[key]}>
+			{#each YES_NO as [value, words] (value)}<option {value}>{words}</option>{/each}
+		</select>
+	</Field>
+{/snippet}
 
 <svelte:head><title>New case · Jaldi</title></svelte:head>
 <form method="POST" use:enhance class="max-w-2xl space-y-5">
 	<h1 class="text-2xl font-bold">A vehicle comes in</h1>
-	<Field label="Which vehicle?">
-		<select class="field" bind:value={$form.vehicleId}>
-			<option value="">One that was never here</option>
-			{#each data.vehicles as vehicle (vehicle.id)}<option value={vehicle.id}
-					>{vehicle.name}{vehicle.plate ? `, ${vehicle.plate}` : ''}</option
-				>{/each}
-		</select>
-	</Field>
-	{#if isNew}
-		<Field label="What is it?" errors={$errors.typeId}>
-			<select class="field" bind:value={$form.typeId}>
-				<option value="" disabled>Choose its maker and model</option>
-				{#each data.types as type (type.id)}<option value={type.id}>{type.name}</option>{/each}
+	{#if data.vehicles.length > 0}
+		<Field label="Which vehicle?">
+			<select class="field" bind:value={$form.vehicleId}>
+				<option value="">One that was never here</option>
+				{#each data.vehicles as vehicle (vehicle.id)}<option value={vehicle.id}
+						>{vehicle.name}{vehicle.plate ? `, ${vehicle.plate}` : ''}</option
+					>{/each}
 			</select>
 		</Field>
+	{/if}
+	{#if isNew}
+		{#if !isDescribed}
+			<fieldset>
+				<legend class="mb-1 font-semibold">What is it most like?</legend>
+				<div class="grid grid-cols-2 gap-2 sm:grid-cols-4">
+					{#each KINDS as [value, words] (value)}
+						<label
+							class="flex min-h-14 cursor-pointer items-center justify-center rounded-md border px-2 text-center leading-tight has-focus-visible:outline-3 {$form.template ===
+							value
+								? 'border-ink bg-neutral font-semibold text-neutral-content'
+								: 'border-ink-2'}"
+						>
+							<input class="sr-only" type="radio" name="template" {value} bind:group={$form.template} />
+							{words}
+						</label>
+					{/each}
+				</div>
+				{#if $errors.template}<p role="alert" class="mt-1 font-semibold">{$errors.template[0]}</p>{/if}
+			</fieldset>
+		{/if}
 		<div class="grid gap-5 sm:grid-cols-2">
-			<Field label="What do you call it?" errors={$errors.nickname}
-				><input class="field" bind:value={$form.nickname} placeholder="school minibus" /></Field
+			<Field label={isDescribed ? 'What do you call it?' : 'What is it, in words?'} errors={$errors.nickname}
+				><input
+					class="field"
+					bind:value={$form.nickname}
+					placeholder={isDescribed ? 'school minibus' : 'white saloon, 2011'}
+				/></Field
 			>
 			<Field label="Plate" errors={$errors.plate}><input class="field num" bind:value={$form.plate} /></Field>
 		</div>
+		{#if !isDescribed}
+			<details>
+				<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
+					>More that you know of it</summary
+				>
+				<p class="mb-3 text-ink-2">
+					All of it can stay open. What is not known is taken as it usually is, marked so wherever it is
+					shown, and can be put right at the vehicle.
+				</p>
+				<div class="grid gap-5 sm:grid-cols-2">
+					{#if isTrailer}
+						<Field label="Axles">
+							<select class="field" bind:value={$form.axles}>
+								<option value="">three</option><option value="1">one</option><option value="2">two</option>
+							</select>
+						</Field>
+						{@render sensors('Its wheel speed sensors', 'front')}
+					{:else}
+						<Field label="Driven wheels">
+							<select class="field" bind:value={$form.drive}>
+								<option value="">not known</option><option value="front">front</option><option value="rear"
+									>rear</option
+								><option value="all">all</option>
+							</select>
+						</Field>
+						{@render asked('Stability control?', 'stability')}
+						{@render asked('Electric parking brake?', 'parkBrake')}
+						{@render sensors('Wheel speed sensors, front', 'front')}
+						{@render sensors('Wheel speed sensors, rear', 'rear')}
+					{/if}
+					<Field label="Supply">
+						<select class="field" bind:value={$form.volts}>
+							<option value="">not known</option><option value="12">12 V</option><option value="24"
+								>24 V</option
+							>
+						</select>
+					</Field>
+				</div>
+			</details>
+		{/if}
+		<Field label="Number of the vehicle (VIN)" errors={$errors.vin}
+			><input class="field num" bind:value={$form.vin} maxlength="40" /></Field
+		>
+		{#if $form.vin !== ''}<VinSays vin={$form.vin} />{/if}
+		<details open={isDescribed}>
+			<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
+				>It is of a type that is described already</summary
+			>
+			<Field label="Which type?" errors={$errors.typeId}>
+				<select class="field" bind:value={$form.typeId}>
+					<option value="">None of these</option>
+					{#each data.types as type (type.id)}<option value={type.id}>{type.name}</option>{/each}
+				</select>
+			</Field>
+		</details>
 		<Field
 			label="Where its interface answers"
-			hint="host:port on the shop’s network; can stay empty"
+			hint="host:port on the shop’s network; stays empty where you read with another tool"
 			errors={$errors.linkAddress}
 		>
 			<input class="field num" bind:value={$form.linkAddress} placeholder="192.168.4.1:13400" />

@@ -1,0 +1,69 @@
+import { desc, eq, sql } from 'drizzle-orm';
+import { vehicleTypes } from '../../../../library';
+import { FullDescription, vehicleName, type Described } from '../../../../library/vehicle/vehicleType';
+import type { Database } from './open';
+import { vehicleDescription } from './schema';
+
+/** A description of the shop's, by what it is called. */
+export interface Listed {
+	id: string;
+	name: string;
+	version: number;
+	madeBy: string;
+	madeAt: string;
+}
+
+/** The vehicles that this shop has described, each in all its versions. */
+export class VehicleDescriptions {
+	constructor(private readonly db: Database) {}
+
+	/** The newest version of each, the newest first. */
+	async list(): Promise<Listed[]> {
+		const rows = await this.db
+			.select()
+			.from(vehicleDescription)
+			.orderBy(desc(vehicleDescription.madeAt), desc(vehicleDescription.version));
+		const newest = new Map(rows.toReversed().map((row) => [row.id, row]));
+		return [...newest.values()].reverse().map(({ id, version, description, madeBy, madeAt }) => ({
+			id,
+			version,
+			name: vehicleName(FullDescription.parse(description)),
+			madeBy,
+			madeAt
+		}));
+	}
+
+	/** The newest version; null where the shop has not described it. */
+	async newest(id: string): Promise<Described | null> {
+		const [row] = await this.db
+			.select()
+			.from(vehicleDescription)
+			.where(eq(vehicleDescription.id, id))
+			.orderBy(desc(vehicleDescription.version))
+			.limit(1);
+		return row ? FullDescription.parse(row.description) : null;
+	}
+
+	/** Whether an id is taken, by the library or by the shop. */
+	async isTaken(id: string): Promise<boolean> {
+		return vehicleTypes.has(id) || (await this.newest(id)) !== null;
+	}
+
+	/** Keeps a description as the next version of its id. @returns it, with that version */
+	async keep(description: Described, by: string, now = new Date()): Promise<Described> {
+		const { id } = description;
+		// The library's own is the first version of what is corrected of it.
+		const first = vehicleTypes.has(id) ? 2 : 1;
+		const [row] = await this.db
+			.insert(vehicleDescription)
+			.values({
+				id,
+				version: sql`(SELECT COALESCE(MAX(version) + 1, ${first}) FROM vehicle_description WHERE id = ${id})`,
+				description,
+				madeBy: by,
+				madeAt: now.toISOString()
+			})
+			.returning({ version: vehicleDescription.version });
+		return { ...description, version: row?.version ?? first };
+	}
+}
