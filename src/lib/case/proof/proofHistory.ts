@@ -63,9 +63,13 @@ function stillKnown(module: ScannedModule, software: string | null): boolean | n
 	return null;
 }
 
+/** On whose word something stands that another tool did, or a hand. */
+const wordOf = (by: string, tool?: { tool: string }): string =>
+	tool ? `With ${tool.tool}, on the word of ${by}.` : `On the word of ${by}.`;
+
 function scanEvent(
 	at: number,
-	{ payload }: EntryOf<'network-scan'>,
+	{ payload, authorName }: EntryOf<'network-scan'>,
 	{ address, dtc }: CodeId,
 	software: string | null
 ): CodeEvent[] {
@@ -79,7 +83,8 @@ function scanEvent(
 			status: statusIn(module, dtc),
 			stillKnown: statusIn(module, dtc) === null ? stillKnown(module, software) : true,
 			availabilityMask: module.availabilityMask,
-			snapshotKmh: code ? snapshotSpeedKmh(code) : null
+			snapshotKmh: code ? snapshotSpeedKmh(code) : null,
+			...(payload.otherTool ? { word: wordOf(authorName, payload.otherTool) } : {})
 		}
 	];
 }
@@ -125,10 +130,22 @@ function eventsOf(at: number, entry: Entry, code: CodeId, software: string | nul
 			return restoresCode(entry, address, dtc) ? [{ at, kind: 'mended' }] : [];
 		case 'codes-cleared':
 			return entry.payload.modules.some((m) => m.address === address && m.outcome === 'cleared')
-				? [{ at, kind: 'cleared' }]
+				? [
+						{
+							at,
+							kind: 'cleared',
+							...(entry.payload.otherTool ? { word: wordOf(entry.authorName, entry.payload.otherTool) } : {})
+						}
+					]
 				: [];
 		case 'key-cycled':
-			return [{ at, kind: 'key-cycled' }];
+			return [
+				{
+					at,
+					kind: 'key-cycled',
+					...(entry.payload.confirmedBy === 'person' ? { word: wordOf(entry.authorName) } : {})
+				}
+			];
 		case 'proving-drive':
 			return [{ at, kind: 'driven' }];
 		case 'lamp-check': {

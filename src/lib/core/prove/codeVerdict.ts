@@ -69,7 +69,8 @@ class Proving {
 	}
 
 	private show(mark: ProofMark, state: MarkState, words: string, by: CodeEvent | null = null): Shown {
-		const shown = { state, at: by?.at ?? null, words };
+		const word = by && 'word' in by && by.word;
+		const shown = { state, at: by?.at ?? null, words: word ? `${words} ${word}` : words };
 		this.marks[mark] = shown;
 		return shown;
 	}
@@ -187,7 +188,12 @@ class Proving {
 			.filter(({ metS }) => metS > 0)
 			.at(-1);
 		if (ran) {
-			this.show('test-ran', 'good', 'The module says: completed since the clear.', read);
+			this.show(
+				'test-ran',
+				'good',
+				read?.word ? 'It has run since the clear.' : 'The module says: completed since the clear.',
+				read
+			);
 			return true;
 		}
 		if (this.waived('test-ran')) return true;

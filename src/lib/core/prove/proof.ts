@@ -48,6 +48,7 @@ export type Origin =
 	/** What it follows from. */
 	| { kind: 'consequence'; because: string };
 
+/** `word`: on whose word it stands, in a sentence, where our own link did not do it. */
 export type CodeEvent =
 	/** A scan reached the module. `status` is the code's byte, or null when the module did not list it. */
 	| {
@@ -60,10 +61,11 @@ export type CodeEvent =
 			stillKnown?: boolean | null;
 			/** Vehicle speed in the latest snapshot, when there is one. */
 			snapshotKmh: number | null;
+			word?: string | undefined;
 	  }
 	| { at: number; kind: 'mended' }
-	| { at: number; kind: 'cleared' }
-	| { at: number; kind: 'key-cycled' }
+	| { at: number; kind: 'cleared'; word?: string | undefined }
+	| { at: number; kind: 'key-cycled'; word?: string | undefined }
 	| { at: number; kind: 'driven' }
 	/** Lamps were watched at key-on. `bad` names what one of them did that it must not; null = all lit and went out. */
 	| { at: number; kind: 'lamps'; bad: string | null }

@@ -3,8 +3,10 @@ import { z } from 'zod';
 import { vehicleTypes } from '../../../../library';
 import { TEMPLATES } from '../../../../library/vehicle/given';
 import { idOf, newDescription } from '../../../../library/vehicle/newDescription';
-import type { Described } from '../../../../library/vehicle/vehicleType';
+import { USUAL } from '../../../../library/vehicle/templates';
+import { vehicleName, type Described } from '../../../../library/vehicle/vehicleType';
 import { WHEEL_SENSORS } from '../../../../library/sensorKinds';
+import { upperFirst } from '../../case/words';
 import { Ulid } from '../../case/entries/fields';
 import { checkVin } from '../../core/vehicle/vin';
 import { fail, ok, type Result } from '../../core/result';
@@ -169,13 +171,19 @@ async function descriptionOf(
 	return ok({ ...made.value, id: `${idOf(asked.nickname)}-${asked.caseId.slice(-6).toLowerCase()}` });
 }
 
+/** What stands beside the shop's own words for a vehicle: its kind, or the type that it was said to be of. */
+function typeWords({ typeId, template }: NewCase, described: Described | null): string | null {
+	if (!described || vehicleTypes.has(described.id)) return null;
+	return typeId === '' && template !== '' ? upperFirst(USUAL[template].model) : vehicleName(described);
+}
+
 const addedVehicle = ({ cases }: Services, asked: NewCase, described: Described | null): Promise<Vehicle> => {
 	const vin = asked.vin === '' ? null : checkVin(asked.vin);
 	return cases.addVehicle({
 		// Sent twice, the same form makes the same vehicle.
 		id: asked.caseId,
 		typeId: described?.id ?? asked.typeId,
-		typeName: described && !vehicleTypes.has(described.id) ? described.model : null,
+		typeName: typeWords(asked, described),
 		nickname: asked.nickname,
 		plate: asked.plate,
 		vin: vin?.ok ? vin.value.vin : null,

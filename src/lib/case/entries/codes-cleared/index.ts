@@ -7,11 +7,11 @@ export const codesCleared = entryKind('codes-cleared', CodesCleared, {
 	group: 'done',
 	writer: 'work',
 	changesVerdicts: true,
-	line: ({ modules }) => {
+	line: ({ modules, otherTool }) => {
 		const done = modules.filter(({ outcome }) => outcome === 'cleared');
 		const not = modules.filter(({ outcome }) => outcome !== 'cleared');
 		return line(
-			`Cleared in ${count(done.length, 'module')}`,
+			`Cleared in ${count(done.length, 'module')}${otherTool ? ` with ${otherTool.tool}` : ''}`,
 			done.map(({ name }) => name).join(', ') || 'nothing cleared',
 			not.length > 0 ? `not: ${not.map(({ name }) => name).join(', ')}` : null
 		);

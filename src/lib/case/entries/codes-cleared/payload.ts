@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Address, Said } from '../fields';
+import { Address, Said, Words } from '../fields';
 import { MOST } from '../shapes';
 
 export const CodesCleared = z.object({
@@ -13,5 +13,7 @@ export const CodesCleared = z.object({
 			})
 		)
 		.max(MOST.modules),
-	keyCycles: z.number().int().nullable()
+	keyCycles: z.number().int().nullable(),
+	/** Cleared with another tool, on the word of whoever did it. */
+	otherTool: z.object({ tool: Words }).optional()
 });

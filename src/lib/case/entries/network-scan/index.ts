@@ -9,13 +9,13 @@ export const networkScan = entryKind('network-scan', NetworkScan, {
 	group: 'read',
 	writer: 'work',
 	changesVerdicts: true,
-	line: ({ modules, outcome, stoppedBecause, modulesExpected }) => {
+	line: ({ modules, outcome, stoppedBecause, modulesExpected, otherTool }) => {
 		const codes = modules.flatMap((module) => module.codes);
 		const silent = modules.filter(({ answered }) => !answered).map(({ name }) => name);
 		return line(
 			outcome === 'complete'
-				? `Read, all ${count(modulesExpected, 'module')}`
-				: `Partial scan, ${modules.length} of ${modulesExpected}`,
+				? `Read${otherTool ? ` with ${otherTool.tool}` : ''}, all ${count(modulesExpected, 'module')}`
+				: `${otherTool ? `Read with ${otherTool.tool}` : 'Partial scan'}, ${modules.length} of ${modulesExpected}`,
 			codes.length > 0 ? [...new Set(codes.map(({ dtc }) => describeCode(dtc).text))].join(', ') : 'no codes',
 			stoppedBecause ?? (silent.length > 0 ? `silent: ${silent.join(', ')}` : null)
 		);

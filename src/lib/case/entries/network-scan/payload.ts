@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { Address, Dtc, Hex, Said } from '../fields';
+import { LONGEST_KEPT_TEXT } from '../../thread/keptLimits';
+import { Address, BROKEN_CHARACTER, Dtc, Hex, Said, Words } from '../fields';
 import { MOST } from '../shapes';
 
 /** Over TCP an answer may be far longer than the 4,095 bytes of the bus. */
@@ -48,6 +49,19 @@ export const NetworkScan = z.object({
 	keyCycles: z.number().int().nullable(),
 	/** How many modules the vehicle's network description names. */
 	modulesExpected: z.number().int(),
-	modules: z.array(ScannedModule).max(MOST.modules)
+	modules: z.array(ScannedModule).max(MOST.modules),
+	/** Read by another tool, on the word of whoever wrote it down; absent where our own link read it. */
+	otherTool: z
+		.object({
+			tool: Words,
+			/** Its print-out, as it came. */
+			text: z
+				.string()
+				.max(LONGEST_KEPT_TEXT)
+				.refine((text) => !BROKEN_CHARACTER.test(text), 'It contains a broken character.'),
+			/** It says that the tests of its codes have run since the clear. */
+			testsRan: z.boolean()
+		})
+		.optional()
 });
 export type NetworkScan = z.infer<typeof NetworkScan>;

@@ -68,8 +68,8 @@
 				: 'as identified here'}:
 			<span class="text-ink-2">{FAMILY_WORDS[data.family.family].works}.</span>
 		{:else}
-			<strong>Which sensor is it?</strong> The library does not describe this vehicle, and the wrong test condemns
-			a good part: find out first.
+			<strong>Which sensor is it?</strong> Nobody has said yet, and the wrong test condemns a good part: find out
+			first.
 		{/if}
 		{#if mayWrite && data.family}
 			<button class="act-quiet ml-2" aria-expanded={identifying} onclick={() => (identifying = !identifying)}

@@ -25,6 +25,7 @@ import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import {
+	ClearedForm,
 	DriveForm,
 	KeyByHandForm,
 	LampCheckForm,
@@ -99,6 +100,9 @@ export const load = async ({ params, depends, locals }) => {
 			drive: at(steps.drive),
 			read: at(steps.read)
 		},
+		clearedForm: await entryFormFor(ClearedForm, {
+			tool: view.lastScan?.payload.otherTool?.tool ?? ''
+		}),
 		keyForm: await entryFormFor(KeyByHandForm, {}),
 		lampForm: await entryFormFor(LampCheckForm, {
 			lamps: lampsToWatch(entries).map((lamp) => ({ lamp, result: NOT_WATCHED }))
@@ -128,6 +132,21 @@ export const load = async ({ params, depends, locals }) => {
 };
 
 export const actions = {
+	cleared: entryAction(
+		ClearedForm,
+		'codes-cleared',
+		async ({ tool }, { params, locals }) => {
+			const targets = mayClear((await loadCase(locals.services, params.id)).view, null);
+			if (!targets.ok) return targets.error;
+			const modules = targets.value.map((target) => ({
+				...target,
+				outcome: 'cleared' as const,
+				detail: null
+			}));
+			return { modules, keyCycles: null, otherTool: { tool } };
+		},
+		'Clearing saved, by your word.'
+	),
 	key: entryAction(
 		KeyByHandForm,
 		'key-cycled',

@@ -20,6 +20,8 @@
 	const key = entryForm(() => data.keyForm, { id: 'key-form', draftKey: `${id}:key` });
 	const lamps = entryForm(() => data.lampForm, { id: 'lamp-form', draftKey: `${id}:lamp-check` });
 	const drive = entryForm(() => data.driveForm, { id: 'drive-form', draftKey: `${id}:drive` });
+	const cleared = entryForm(() => data.clearedForm, { id: 'cleared-form', draftKey: `${id}:cleared` });
+	const { form: clearedForm, errors: clearedErrors, enhance: clearedEnhance } = cleared;
 	const { enhance: keyEnhance } = key;
 	const { form: lampForm, errors: lampErrors, enhance: lampEnhance } = lamps;
 	const { form: driveForm, errors: driveErrors, enhance: driveEnhance } = drive;
@@ -63,6 +65,14 @@
 				whyNot={work.whyNot ?? (data.clear.refusal === null ? null : 'Not yet.')}
 				onyes={() => work.begin({ do: 'clear', only: null })}
 			/>
+			{#if data.clear.refusal === null}
+				<form method="POST" action="?/cleared" use:clearedEnhance class="mt-3 flex flex-wrap items-end gap-3">
+					<Field label="Or cleared with another tool" errors={$clearedErrors.tool}
+						><input class="field" placeholder="which one" bind:value={$clearedForm.tool} /></Field
+					>
+					<button class="act-quiet">I cleared {modulesToClear} with it</button>
+				</form>
+			{/if}
 		{/snippet}
 		{#if !data.lamp}{@render step('clear', 'Clear the codes', data.done.clear, clearBody)}{/if}
 
@@ -181,6 +191,7 @@
 			<p>Every module, not only the one that had a code.</p>
 			<p class="mt-2">
 				<Act data-do whyNot={work.whyNot} onclick={() => work.begin({ do: 'scan' })}>Read every module</Act>
+				<a class="act-quiet ml-3" href="/cases/{caseId}/read/other">Read with another tool</a>
 			</p>
 		{/snippet}
 		{#snippet againBody()}

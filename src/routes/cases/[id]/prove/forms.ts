@@ -34,6 +34,10 @@ export const DriveForm = entrySchema({
 	note: z.string().trim().max(2000)
 });
 
+export const ClearedForm = entrySchema({
+	tool: z.string().trim().min(1, 'With which tool?').max(120)
+});
+
 export const KeyByHandForm = entrySchema({});
 
 /** Which code of which module a form is about: `address/dtc`. */

@@ -56,6 +56,7 @@ export const load = async ({ params, depends, url, locals }) => {
 	const vin = chosen?.payload.vin ?? null;
 	return {
 		linkAddress: row.vehicle.linkAddress,
+		described: type !== null,
 		addressForm: await superValidate({ address: row.vehicle.linkAddress ?? '' }, zod4(AddressForm), {
 			errors: false
 		}),
@@ -72,6 +73,7 @@ export const load = async ({ params, depends, url, locals }) => {
 			id: chosen.id,
 			time: clock(chosen.observedAt),
 			by: chosen.authorName,
+			tool: chosen.payload.otherTool?.tool ?? null,
 			outcome: chosen.payload.outcome,
 			stoppedBecause: chosen.payload.stoppedBecause,
 			expected: chosen.payload.modulesExpected,

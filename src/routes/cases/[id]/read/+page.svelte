@@ -32,7 +32,8 @@
 			<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
 			{#if shown}
 				<p class="mt-1 text-ink-2">
-					{shown.time} by {shown.by}{shown.outcome === 'partial'
+					{shown.time} by {shown.by}{shown.tool ? ` with ${shown.tool}, on their word` : ''}{shown.outcome ===
+					'partial'
 						? `, partial: ${shown.modules.length} of ${shown.expected} modules`
 						: ''}
 					{#if shown.vin}· <span class="num">{shown.vin}</span>{/if}
@@ -41,7 +42,9 @@
 				<p class="mt-2 text-lg">
 					{data.byLamp
 						? 'It is older than any link: its lamp counts the codes out, and the pedal asks for them.'
-						: 'Key on, interface plugged in. Every module is asked, not only the one behind the lamp.'}
+						: !data.linkAddress
+							? 'Read it with the tool you have and write down what it said, or give the address of its interface.'
+							: 'Key on, interface plugged in. Every module is asked, not only the one behind the lamp.'}
 				</p>
 			{/if}
 		</div>
@@ -58,6 +61,13 @@
 				whyNot={work.whyNot}
 				onclick={() => work.begin({ do: 'scan' })}>{shown ? 'Scan again' : 'Scan every module'}</Act
 			>
+			{#if data.described}
+				<a
+					class={data.linkAddress ? 'act-quiet' : 'act'}
+					data-do={data.linkAddress ? undefined : ''}
+					href="/cases/{data.case.id}/read/other">Read with another tool</a
+				>
+			{/if}
 		{/if}
 	</div>
 	{#if data.canWrite && !data.case.signed && !data.byLamp}<LinkAddress

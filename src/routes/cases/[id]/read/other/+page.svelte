@@ -1,0 +1,119 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { roleCalled } from '$lib/case/codes/otherTool';
+	import { findCodes } from '$lib/core/codes/findCodes';
+	import { formatSpelling } from '$lib/core/codes/spelling';
+	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Field from '$lib/ui/Field.svelte';
+	import FormFoot from '$lib/ui/FormFoot.svelte';
+	import OfferFile from '$lib/ui/OfferFile.svelte';
+
+	let { data } = $props();
+	const id = untrack(() => data.case.id);
+	const made = entryForm(() => data.form, {
+		id: 'other-tool',
+		draftKey: `${id}:other-tool`,
+		onSaved: () => void goto(`/cases/${id}/read`)
+	});
+	const { form, errors, enhance } = made;
+	const SAID = [
+		['no-codes', 'no codes'],
+		['codes', 'codes'],
+		['no-answer', 'no answer'],
+		['not-asked', 'not asked']
+	] as const;
+	/** What the paste held that no module could be found for. */
+	let homeless = $state<string[]>([]);
+	const names = $derived(new Map<string, string>(data.modules.map(({ role, name }) => [role, name])));
+	const codesIn = $derived($form.modules.filter(({ said }) => said === 'codes').length);
+	const notAsked = $derived($form.modules.filter(({ said }) => said === 'not-asked').length);
+
+	/** Lays a print-out's codes beside the modules that it names. */
+	function take(text: string) {
+		homeless = [];
+		const byRole = new Map<string, string[]>();
+		for (const { name, codes } of findCodes(text).modules) {
+			const role = name === null ? null : roleCalled(name, data);
+			const told = codes.map(({ code, words }) =>
+				[formatSpelling(code), ...words.map((word) => word.toLowerCase())].join(' ')
+			);
+			if (role === null) homeless.push(...told);
+			else byRole.set(role, [...(byRole.get(role) ?? []), ...told]);
+		}
+		$form.text = text;
+		$form.modules = $form.modules.map((module) => {
+			const told = byRole.get(module.role);
+			return told ? { ...module, said: 'codes' as const, codes: told.join('\n') } : module;
+		});
+	}
+	const takeFile = async (file: File) => take(await file.text());
+</script>
+
+<svelte:head><title>{data.case.number} Read with another tool · Jaldi</title></svelte:head>
+<section class="pt-5">
+	<h1 class="text-2xl font-bold">What did the other tool read?</h1>
+	<p class="mt-1 text-ink-2">
+		It counts as a reading, on your word. Say of every module what the tool said: one that was not asked is
+		not clean.
+	</p>
+</section>
+<form method="POST" use:enhance class="mt-4 space-y-5">
+	<div class="max-w-md">
+		<Field label="Read with" errors={$errors.tool}
+			><input class="field" bind:value={$form.tool} placeholder="the tool of the shop" /></Field
+		>
+	</div>
+	<section aria-labelledby="print-out">
+		<h2 id="print-out" class="font-bold">Its print-out, if there is one</h2>
+		<OfferFile
+			label="Print-out of the other tool"
+			hint="Paste it here: its codes go to the modules below"
+			bind:text={$form.text}
+			ontext={(text) => take(text)}
+			onfile={(file) => void takeFile(file)}
+		/>
+		{#if homeless.length > 0}
+			<p class="mt-2 border-l-4 border-ink pl-3" role="status">
+				<strong>No module is named for</strong>
+				<span class="num">{homeless.join(', ')}</span>: write each at the module it was read from.
+			</p>
+		{/if}
+	</section>
+	<fieldset>
+		<legend class="font-bold">Module by module</legend>
+		<ul class="mt-1">
+			{#each $form.modules as module, i (module.role)}
+				<li class="hair grid items-start gap-x-4 gap-y-1 py-2 sm:grid-cols-[14rem_10rem_minmax(0,1fr)]">
+					<span class="pt-2.5 font-semibold">{names.get(module.role)}</span>
+					<select class="field" aria-label="{names.get(module.role)}: what it said" bind:value={module.said}>
+						{#each SAID as [value, words] (value)}<option {value}>{words}</option>{/each}
+					</select>
+					{#if module.said === 'codes'}
+						<textarea
+							class="field num"
+							rows={Math.max(1, module.codes.split('\n').length)}
+							aria-label="Codes of {names.get(module.role)}"
+							placeholder="C0035-14 active"
+							spellcheck="false"
+							bind:value={$form.modules[i]!.codes}></textarea>
+					{/if}
+				</li>
+			{/each}
+		</ul>
+	</fieldset>
+	{#if data.sinceClear}
+		<label class="flex min-h-11 cursor-pointer items-center gap-3">
+			<input type="checkbox" class="checkbox" bind:checked={$form.testsRan} />
+			<span>The tool says that the tests of its codes have run since the clear</span>
+		</label>
+	{/if}
+	<p class="text-ink-2" role="status">
+		{codesIn === 0
+			? 'No module has a code'
+			: `${codesIn} ${codesIn === 1 ? 'module has' : 'modules have'} codes`}{notAsked > 0
+			? `; ${notAsked} not asked: it is a reading in part`
+			: '; every module was asked'}.
+	</p>
+	<FormFoot {made} save="Save the reading" />
+</form>

@@ -1,0 +1,149 @@
+import { accessible, expect, goTo, patient, put, test, verdictOf, writeRepair } from './bay';
+import type { Page } from '@playwright/test';
+import { SIGNED_IN } from './where';
+
+/** Counts what a person does: presses, choices, fields that are filled. */
+class Hands {
+	acts = 0;
+	constructor(private readonly page: Page) {}
+	async press(name: string | RegExp): Promise<void> {
+		this.acts += 1;
+		await this.page.getByRole('button', { name }).first().click();
+	}
+	async follow(name: string): Promise<void> {
+		this.acts += 1;
+		await this.page.getByRole('link', { name }).first().click();
+	}
+	async choose(text: string): Promise<void> {
+		this.acts += 1;
+		await this.page.getByText(text, { exact: true }).first().click();
+	}
+	async fill(label: string | RegExp, text: string): Promise<void> {
+		this.acts += 1;
+		await this.page.getByRole('textbox', { name: label }).first().fill(text);
+	}
+}
+
+const MOST_ACTS = 25;
+const PRINT_OUT = `Scan of 30 November
+[ABS / ESP]
+C0035-13  Front left wheel speed circuit open   active
+[Airbag]
+no faults stored
+`;
+
+test('an unknown saloon: plate and words, another tool’s print-out, a repair, and proven on a person’s word', async ({
+	page
+}) => {
+	const hands = new Hands(page);
+	const thread = page.getByRole('complementary', { name: 'Thread' });
+
+	await test.step('from New case to the first computed step in few touches', async () => {
+		await page.goto('/cases/new');
+		await hands.choose('Car');
+		await hands.fill('What is it, in words?', 'White saloon, 2011');
+		await hands.fill('Plate', 'ZX 12 ABC');
+		await accessible(page);
+		await hands.press('Open the case');
+		await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
+		await expect(thread).toContainText('Vehicle described');
+		await hands.follow('Read');
+		await hands.follow('Read with another tool');
+		await hands.fill('Read with', 'grey handheld');
+		await hands.fill('Print-out of the other tool', PRINT_OUT);
+		await hands.press('Look through it');
+		await expect(page.getByLabel('Codes of Brake control')).toHaveValue('C0035-13 active');
+		await accessible(page);
+		await hands.press('Save the reading');
+		await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 code in 1 module');
+		await expect(page.getByText(/with grey handheld, on their word/)).toBeVisible();
+		await goTo(page, 'Reason');
+		hands.acts += 1;
+		await expect(page.getByRole('button', { name: 'Start this step' })).toBeVisible();
+		expect(hands.acts).toBeLessThanOrEqual(MOST_ACTS);
+		await expect(page.getByRole('heading', { level: 2, name: /What is left/ })).toBeVisible();
+		const left = page.locator('section', { has: page.locator('#left') });
+		await expect(left).toContainText('front left');
+	});
+
+	await test.step('what the sensor is, is told first', async () => {
+		await goTo(page, 'Measure');
+		await expect(page.getByText('Which sensor is it?')).toBeVisible();
+		await put(page, 'sensor-identified', {
+			position: 'front-left',
+			family: 'passive',
+			answers: {},
+			probability: 1
+		});
+	});
+
+	await test.step('mended, cleared and read again with the other tool', async () => {
+		await writeRepair(page, 'Lead to the sensor renewed', 'front-left');
+		await goTo(page, 'Prove');
+		await page.getByRole('button', { name: 'I cleared all 8 modules with it' }).click();
+		await expect(thread).toContainText('Cleared in 8 modules with grey handheld');
+		await page.getByRole('button', { name: 'I did it, the vehicle cannot tell' }).click();
+		await expect(page.getByText('Key cycle saved, by your word.')).toBeVisible();
+		for (const lamp of ['anti-lock', 'stability'])
+			await page
+				.getByRole('radiogroup', { name: `${lamp} lamp at key-on` })
+				.getByText('lit and went out')
+				.click();
+		await page.getByRole('button', { name: 'Save what the lamps did' }).click();
+		await expect(thread).toContainText('all lit and went out');
+		await page.getByLabel('Distance, km').fill('12');
+		await page.getByLabel('Top speed, km/h').fill('80');
+		await page.getByRole('button', { name: 'Save the drive' }).click();
+		await expect(thread).toContainText('Proving drive, 12 km');
+		const again = async (testsRan: boolean) => {
+			await page.getByRole('link', { name: 'Read with another tool' }).click();
+			await expect(page.getByLabel('Read with')).toHaveValue('grey handheld');
+			if (testsRan) await page.getByLabel(/tests of its codes have run/).check();
+			await page.getByRole('button', { name: 'Save the reading' }).click();
+			await expect(page.getByRole('heading', { level: 1 })).toHaveText('No codes');
+			await goTo(page, 'Prove');
+		};
+		// A reading that does not say whether the tests ran proves nothing.
+		await again(false);
+		await expect(verdictOf(page, 'C0035-13', 'Brake control')).toHaveText(
+			'Cleared, but its test has not run'
+		);
+		await again(true);
+		await expect(verdictOf(page, 'C0035-13', 'Brake control')).toHaveText('Proven clear');
+	});
+
+	await test.step('every mark says on whose word it stands', async () => {
+		const code = page.getByRole('article', { name: 'C0035-13 in Brake control' });
+		await expect(code).toContainText('With grey handheld, on the word of Ana.');
+		await goTo(page, 'Hand over');
+		await expect(page.getByRole('heading', { level: 1 })).toHaveText('Proven clear');
+	});
+});
+
+test('a three-axle trailer and a motorcycle are opened and worked like any other', async ({ browser }) => {
+	const page = await (await browser.newContext({ storageState: SIGNED_IN.marit })).newPage();
+	patient(page);
+	for (const [kind, words, wheel, code] of [
+		['Trailer', 'Timber trailer', 'axle 3 right', 'C1C16-13'],
+		['Motorcycle', 'Blue touring machine', 'rear wheel', 'C1C18-13']
+	] as const) {
+		await page.goto('/cases/new');
+		await page.getByText(kind, { exact: true }).click();
+		await page.getByLabel('What is it, in words?').fill(words);
+		await page.getByRole('button', { name: 'Open the case' }).click();
+		await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
+		await goTo(page, 'Measure');
+		await expect(page.getByRole('link', { name: wheel })).toBeVisible();
+		await goTo(page, 'Read');
+		await page.getByRole('link', { name: 'Read with another tool' }).click();
+		await page.getByLabel('Read with').fill('handheld');
+		const reader = kind === 'Trailer' ? 'Trailer brake control' : 'Brake control';
+		await page.getByLabel(`${reader}: what it said`).selectOption('codes');
+		await page.getByLabel(`Codes of ${reader}`).fill(code);
+		await page.getByRole('button', { name: 'Save the reading' }).click();
+		await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 code in 1 module');
+		await goTo(page, 'Reason');
+		await expect(page.getByRole('button', { name: 'Start this step' })).toBeVisible();
+	}
+	await page.context().close();
+});
