@@ -123,9 +123,9 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 test('a three-axle trailer and a motorcycle are opened and worked like any other', async ({ browser }) => {
 	const page = await (await browser.newContext({ storageState: SIGNED_IN.marit })).newPage();
 	patient(page);
-	for (const [kind, words, wheel, code] of [
-		['Trailer', 'Timber trailer', 'axle 3 right', 'C1C16-13'],
-		['Motorcycle', 'Blue touring machine', 'rear wheel', 'C1C18-13']
+	for (const [kind, words, wheel, corner, code] of [
+		['Trailer', 'Timber trailer', 'axle 3 right', 'axle3 right', 'C1C16-13'],
+		['Motorcycle', 'Blue touring machine', 'rear wheel', 'rear wheel', 'C1C18-13']
 	] as const) {
 		await page.goto('/cases/new');
 		await page.getByText(kind, { exact: true }).click();
@@ -142,8 +142,20 @@ test('a three-axle trailer and a motorcycle are opened and worked like any other
 		await page.getByLabel(`Codes of ${reader}`).fill(code);
 		await page.getByRole('button', { name: 'Save the reading' }).click();
 		await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 code in 1 module');
+		// A maker's own code points nowhere until somebody says what it means.
 		await goTo(page, 'Reason');
+		await page.getByRole('link', { name: 'Write down what its maker says of it' }).click();
+		await page.getByLabel('Called').fill(`${wheel} sensor circuit`);
+		await page.getByLabel('Circuit').selectOption('wheel-speed');
+		await page.getByLabel('Corner').selectOption({ label: corner });
+		await page.getByLabel(/Why/).fill('From the maker’s list.');
+		await page.getByRole('button', { name: /Save/ }).click();
+		await expect(page.getByRole('heading', { level: 1 })).toContainText(`${wheel} sensor circuit`);
+		await page.goBack();
+		await page.goBack();
+		await page.reload();
 		await expect(page.getByRole('button', { name: 'Start this step' })).toBeVisible();
+		await expect(page.locator('section', { has: page.locator('#left') })).toContainText(wheel);
 	}
 	await page.context().close();
 });

@@ -23,6 +23,8 @@ export interface CodeView {
 	dtc: string;
 	text: string;
 	title: string;
+	/** Nobody has said yet what it means. */
+	meaningless: boolean;
 	failureType: string;
 	/** What to look at first for this kind of failure. */
 	checkFirst: string;
@@ -76,6 +78,7 @@ function viewCode(code: ScannedCode, book: CodeBook, maker: string | null, madeB
 		dtc: code.dtc,
 		text,
 		title: title ?? 'Not in the library yet',
+		meaningless: title === null,
 		failureType: upperFirst(failureType),
 		checkFirst: kindOfFailure(failureTypeByte(code.dtc)).checkFirst,
 		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,

@@ -78,6 +78,12 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 			bad: titleOf(bad)
 		})),
 		numbering: numberingWords(reasoned),
+		/** Codes of which nobody has said yet what they mean: they tell nothing of a place. */
+		meaningless: [
+			...new Set(
+				view.codes.filter(({ title }) => title === null).map(({ text }) => text.split('-')[0] ?? text)
+			)
+		],
 		policy: {
 			proving,
 			confidence: policy.confidence,

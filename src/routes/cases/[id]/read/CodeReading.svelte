@@ -16,6 +16,13 @@
 		<p class="mt-1">
 			{code.failureType}. <strong>{code.phrase}</strong>{code.counters ? `, ${code.counters}` : ''}.
 		</p>
+		{#if code.meaningless}
+			<p class="mt-1">
+				<a class="underline underline-offset-4" href="/codes/{code.text.split('-')[0]}/write"
+					>Write down what its maker says of it</a
+				>, and it counts like any other.
+			</p>
+		{/if}
 		{#if code.madeByUs}
 			<p class="mt-1">
 				<strong>Made by us</strong>: one of our tests had this circuit open. Clear it, do not chase it.

@@ -110,6 +110,14 @@
 			>
 		</p>
 	{/if}
+	{#each reason.meaningless as code (code)}
+		<p class="mt-3 border-l-4 border-ink pl-4" role="status">
+			<strong><span class="num">{code}</span> has no meaning here yet, so it points at no place.</strong>
+			<a class="underline underline-offset-4" href="/codes/{code}/write"
+				>Write down what its maker says of it</a
+			>: circuit and corner are enough, for this case and every later one.
+		</p>
+	{/each}
 	{#if reason.explains}
 		<p class="mt-3">
 			<strong>{reason.explains.words}</strong>
