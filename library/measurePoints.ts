@@ -109,7 +109,10 @@ export interface PathPlace {
 	behind: string;
 	where: string;
 	accessMin: number;
-	colour: string;
+	/** Null where nobody has told. */
+	colour: string | null;
+	/** What of it is only usual on such a vehicle: nobody has looked it up or been there. */
+	assumed: boolean;
 	/** Of the stretch up to the next place. */
 	toNextM: number;
 	/** Whether the stretch to the next place is a contact and not a wire. */
@@ -122,7 +125,12 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 	const pin = reader && pinOf(reader, `${wire} ${position}`);
 	const conductor = pin && type.harness.conductors.find(({ points }) => points[0] === pin);
 	if (!reader || !pin || !conductor) return [];
-	const { points, lengthsM, colour } = conductor;
+	const { points, lengthsM } = conductor;
+	const isAssumed = (path: string) => type.assumed.includes(path);
+	const colour = isAssumed(`harness.conductors.${conductor.id}`) ? null : conductor.colour;
+	const pinWords = isAssumed(`modules.${reader.role}.pins`)
+		? `its ${wire} pin for this wheel`
+		: `pin ${pin.split('.').at(-1)}`;
 	const places: PathPlace[] = [];
 	const end = points.at(-1) ?? '';
 	for (const [i, point] of points.entries()) {
@@ -133,12 +141,13 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				behind: reader.role,
 				where: reader.name,
 				accessMin: reader.accessMin,
-				colour
+				colour,
+				assumed: isAssumed(`modules.${reader.role}.accessMin`)
 			};
 			places.push(
 				{
 					node: point,
-					words: `${reader.name}, pin ${point.split('.').at(-1)}`,
+					words: `${reader.name}, ${pinWords}`,
 					...at,
 					toNextM: 0,
 					contactNext: true
@@ -157,7 +166,8 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				behind: position,
 				where: 'at the wheel',
 				accessMin: SENSOR_ACCESS_MIN,
-				colour
+				colour,
+				assumed: false
 			};
 			places.push(
 				{ node: `${point}:w`, words: 'wire at the sensor’s plug', ...at, toNextM: 0, contactNext: true },
@@ -171,9 +181,11 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				behind: plug.name,
 				where: plug.where,
 				accessMin: plug.accessMin,
-				colour
+				colour,
+				assumed: isAssumed(`harness.plugs.${plug.name}`)
 			};
-			const words = (side: string) => `plug ${plug.name}, ${side} side`;
+			const name = at.assumed ? plug.name : `plug ${plug.name}`;
+			const words = (side: string) => `${name}, ${side} side`;
 			places.push(
 				{ node: `${point}:a`, words: words('module'), ...at, toNextM: 0, contactNext: true },
 				{ node: `${point}:b`, words: words('wheel'), ...at, toNextM, contactNext: false }

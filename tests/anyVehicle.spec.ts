@@ -54,6 +54,7 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 		await hands.press('Look through it');
 		await expect(page.getByLabel('Codes of Brake control')).toHaveValue('C0035-13 active');
 		await accessible(page);
+		await hands.press('All the others were asked and had no codes');
 		await hands.press('Save the reading');
 		await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 code in 1 module');
 		await expect(page.getByText(/with grey handheld, on their word/)).toBeVisible();
@@ -64,6 +65,26 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 		await expect(page.getByRole('heading', { level: 2, name: /What is left/ })).toBeVisible();
 		const left = page.locator('section', { has: page.locator('#left') });
 		await expect(left).toContainText('front left');
+	});
+
+	await test.step('what is found out at the vehicle is kept, and the next case begins with it', async () => {
+		await page.getByRole('link', { name: /White saloon, 2011/ }).click();
+		await expect(page.getByRole('heading', { level: 1 })).toContainText('things are only assumed');
+		await accessible(page);
+		const plug = page.getByRole('listitem').filter({ hasText: 'Front-left body plug' });
+		await plug.getByLabel('where', { exact: true }).fill('behind the headlamp');
+		await plug.getByLabel('minutes to reach, min', { exact: true }).fill('many');
+		await page.getByRole('button', { name: 'Keep 2 things' }).click();
+		await expect(page.getByRole('alert')).toContainText('front-left body plug.accessMin');
+		await plug.getByLabel('minutes to reach, min', { exact: true }).fill('12');
+		await page.getByLabel('How do you know?').fill('seen at the vehicle');
+		await page.getByRole('button', { name: 'Keep 2 things' }).click();
+		await expect(thread).toContainText('Description of the vehicle corrected');
+		await page.reload();
+		await expect(plug.getByLabel('where', { exact: true })).toHaveValue('behind the headlamp');
+		await goTo(page, 'Measure');
+		await page.getByRole('link', { name: /Halve the harness/ }).click();
+		await expect(page.getByText('12 min to reach').first()).toBeVisible();
 	});
 
 	await test.step('what the sensor is, is told first', async () => {
@@ -98,6 +119,7 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 		const again = async (testsRan: boolean) => {
 			await page.getByRole('link', { name: 'Read with another tool' }).click();
 			await expect(page.getByLabel('Read with')).toHaveValue('grey handheld');
+			await page.getByRole('button', { name: 'All were asked and had no codes' }).click();
 			if (testsRan) await page.getByLabel(/tests of its codes have run/).check();
 			await page.getByRole('button', { name: 'Save the reading' }).click();
 			await expect(page.getByRole('heading', { level: 1 })).toHaveText('No codes');
@@ -140,6 +162,7 @@ test('a three-axle trailer and a motorcycle are opened and worked like any other
 		const reader = kind === 'Trailer' ? 'Trailer brake control' : 'Brake control';
 		await page.getByLabel(`${reader}: what it said`).selectOption('codes');
 		await page.getByLabel(`Codes of ${reader}`).fill(code);
+		await page.getByRole('button', { name: 'All the others were asked and had no codes' }).click();
 		await page.getByRole('button', { name: 'Save the reading' }).click();
 		await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 code in 1 module');
 		// A maker's own code points nowhere until somebody says what it means.

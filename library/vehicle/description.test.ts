@@ -5,6 +5,7 @@ import { familyAccess, testsFor } from '../reason/tests';
 import { familiesAt, withDrawnFamilies, withFamilyAt } from '../wheelSensors';
 import { checkDescription, readDescription } from './check';
 import { completed } from './complete';
+import { corrected } from './correct';
 import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
 import { newDescription, type Answers } from './newDescription';
 import { vehicleTypeOf, type Described } from './vehicleType';
@@ -225,5 +226,58 @@ describe('sensors that nobody has looked at', () => {
 			met.add(`${at('front-left')}/${at('rear-left')}`);
 		}
 		expect(met.size).toBeGreaterThan(4);
+	});
+});
+
+describe('what is found out about a vehicle', () => {
+	const car = made({ template: 'car' });
+	it('is no longer assumed, and all else is as it was', () => {
+		const next = corrected(car, [
+			{ path: 'wheels.front-left.ringTeeth', value: 43 },
+			{ path: 'wheels.front-left.sensor', value: 'passive' },
+			{ path: 'modules.brake.accessMin', value: 60 },
+			{ path: 'harness.plugs.front-left body plug.where', value: 'behind the headlamp' },
+			{ path: 'harness.conductors.wire 1.colour', value: 'green/white' },
+			{ path: 'chassis.drive', value: 'rear' },
+			{ path: 'volts', value: 24 }
+		]);
+		if (!next.ok) throw new Error(next.error);
+		const { value } = next;
+		expect(value.wheels[0]).toMatchObject({ ringTeeth: 43, sensor: 'passive' });
+		expect(value.harness.plugs.find(({ name }) => name === 'front-left body plug')?.where).toBe(
+			'behind the headlamp'
+		);
+		expect(value.assumed).toEqual(
+			car.assumed.filter(
+				(path) =>
+					![
+						'wheels.front-left.ringTeeth',
+						'modules.brake.accessMin',
+						'harness.plugs.front-left body plug',
+						'harness.conductors.wire 1',
+						'chassis.drive',
+						'volts'
+					].includes(path)
+			)
+		);
+		expect(value.wheels[1]).toEqual(car.wheels[1]);
+		expect(car.wheels[0]?.ringTeeth).toBe(48);
+	});
+	it.each([
+		['wheels.front-left.ringTeeth', -3, 'wheels.front-left.ringTeeth'],
+		['wheels.roof.ringTeeth', 40, 'there is no “roof”'],
+		['wheels.front-left.position', 'rear-left', 'cannot be put right here'],
+		['wheels.front-left.__proto__', 1, 'cannot be put right here'],
+		['harness.plugs.front-left body plug.accessMin', 'long', 'front-left body plug.accessMin'],
+		['__proto__.x', 1, 'cannot be put right here'],
+		['chassis.colour', 'red', 'no such thing'],
+		['volts', 48, 'volts']
+	])('%s = %s is refused, and nothing is taken', (path, value, error) => {
+		const next = corrected(car, [
+			{ path: 'chassis.drive', value: 'rear' },
+			{ path, value }
+		]);
+		expect(next.ok).toBe(false);
+		expect(!next.ok && next.error).toContain(error);
 	});
 });

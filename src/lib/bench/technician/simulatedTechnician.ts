@@ -1,7 +1,7 @@
 import { faults } from '../../../../library/faults';
 import type { Position } from '../../../../library';
 import { codeSigns } from '../../../../library/reason/codeSigns';
-import { shippedBook } from '../../../../library/codes';
+import { bookAtHand } from './makersList';
 import { signKey, splitKey, type Seen } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
 import type { BenchVehicle } from '../vehicle';
@@ -170,7 +170,7 @@ export class SimulatedTechnician {
 			const answered = this.tester.answers(role);
 			return { role, answered, codes: answered ? this.tester.codesInFull(role) : [] };
 		});
-		return codeSigns(scanned, this.type, shippedBook);
+		return codeSigns(scanned, this.type, bookAtHand(this.type));
 	}
 
 	private recheck(): Seen {

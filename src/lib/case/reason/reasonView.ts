@@ -124,6 +124,7 @@ function accessWords(id: string, type: Reasoning['model']['type']): string {
 	const [what, place = ''] = id.split(':');
 	if (what === 'lifted') return 'lift it';
 	if (what === 'wheel') return 'wheel off';
+	if (what === 'family') return 'tell first which sensor it is';
 	if (what === 'plug') return 'reach the sensor’s plug';
 	return `reach the ${placeWords(place, type)}`;
 }

@@ -73,7 +73,9 @@
 	<Wordmark />
 	<span class="num rounded bg-neutral px-[10px] py-1 text-neutral-content">{shown.number}</span>
 	<p class="min-w-0 truncate text-xl leading-tight font-bold max-lg:flex-1">
-		{shown.vehicleName} · {shown.vehicle.nickname}
+		<a href="/cases/{shown.id}/vehicle" class="hover:underline"
+			>{shown.vehicleName} · {shown.vehicle.nickname}</a
+		>
 	</p>
 	<p class="hidden min-w-0 flex-1 truncate text-ink-2 xl:block">{shown.complaint ?? ''}</p>
 	<ul class="ml-auto hidden gap-2 lg:flex xl:ml-0">

@@ -38,7 +38,9 @@
 						>measure here</span
 					>{/if}
 			</span>
-			<span class="num text-right text-ink-2">{place.accessMin} min to reach</span>
+			<span class="num text-right text-ink-2"
+				>{place.assumed ? 'about ' : ''}{place.accessMin} min to reach</span
+			>
 			{#if i < places.length - 1}
 				<span class="flex min-h-8 py-0.5 pl-[7px]">
 					<span
@@ -52,7 +54,7 @@
 				<span class="flex items-center text-sm text-ink-2">
 					{place.contactNext
 						? 'contact'
-						: `${place.toNextM || places[i + 1]?.toNextM || ''} m of ${place.colour} wire`}
+						: `${place.toNextM || places[i + 1]?.toNextM || ''} m of ${place.colour === null ? 'wire, its colour not known' : `${place.colour} wire`}`}
 				</span>
 				<span class="num flex items-center justify-end text-sm text-ink-2"
 					>{chance > 0 ? `${(100 * chance).toFixed(0)} % here` : ''}</span

@@ -33,7 +33,7 @@ export const load = async ({ params, depends, locals }) => {
 			tool: tool ?? '',
 			text: '',
 			testsRan: false,
-			modules: type.modules.map(({ role }) => ({ role, said: 'no-codes' as const, codes: '' }))
+			modules: type.modules.map(({ role }) => ({ role, said: 'not-asked' as const, codes: '' }))
 		})
 	};
 };

@@ -32,20 +32,26 @@
 	/** Lays a print-out's codes beside the modules that it names. */
 	function take(text: string) {
 		homeless = [];
-		const byRole = new Map<string, string[]>();
+		const byRole: Record<string, string[]> = {};
 		for (const { name, codes } of findCodes(text).modules) {
 			const role = name === null ? null : roleCalled(name, data);
 			const told = codes.map(({ code, words }) =>
 				[formatSpelling(code), ...words.map((word) => word.toLowerCase())].join(' ')
 			);
 			if (role === null) homeless.push(...told);
-			else byRole.set(role, [...(byRole.get(role) ?? []), ...told]);
+			else byRole[role] = [...(byRole[role] ?? []), ...told];
 		}
 		$form.text = text;
 		$form.modules = $form.modules.map((module) => {
-			const told = byRole.get(module.role);
+			const told = byRole[module.role];
 			return told ? { ...module, said: 'codes' as const, codes: told.join('\n') } : module;
 		});
+	}
+	/** One press for what a print-out leaves out because there is nothing to say. */
+	function restClean() {
+		$form.modules = $form.modules.map((module) =>
+			module.said === 'not-asked' ? { ...module, said: 'no-codes' as const } : module
+		);
 	}
 	const takeFile = async (file: File) => take(await file.text());
 </script>
@@ -107,6 +113,13 @@
 			<input type="checkbox" class="checkbox" bind:checked={$form.testsRan} />
 			<span>The tool says that the tests of its codes have run since the clear</span>
 		</label>
+	{/if}
+	{#if notAsked > 0}
+		<p>
+			<button type="button" class="act-quiet" onclick={restClean}
+				>{notAsked === data.modules.length ? 'All' : 'All the others'} were asked and had no codes</button
+			>
+		</p>
 	{/if}
 	<p class="text-ink-2" role="status">
 		{codesIn === 0

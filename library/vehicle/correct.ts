@@ -1,0 +1,58 @@
+import { fail, ok, type Result } from '../../src/lib/core/result';
+import { checkDescription } from './check';
+import type { Described } from './vehicleType';
+
+/** One thing that somebody has looked up or seen, by its path as `assumed` names it. */
+export interface Correction {
+	/** `wheels.front-left.ringTeeth`, `modules.brake.accessMin`, `harness.plugs.X11.where`, `chassis.drive`, `volts`. */
+	path: string;
+	value: string | number | boolean;
+}
+
+const LISTS = {
+	wheels: 'position',
+	modules: 'role',
+	fuses: 'name',
+	grounds: 'name',
+	plugs: 'name',
+	splices: 'name',
+	conductors: 'id'
+} as const;
+
+/** A name may itself have full stops in it: it is what stands between its list and the last part. */
+const PATH =
+	/^(?:(?<list>wheels|modules|harness\.(?<part>fuses|grounds|plugs|splices|conductors))\.(?<name>.+)\.(?<key>\w+)|chassis\.(?<chassis>\w+)|(?<own>volts|model|maker|use|sensor|senseResistorOhms|highVoltage))$/;
+
+/**
+ * A description with what is known by now: what was told is no longer assumed, all else stays. The error names the path and what
+ * is wrong with it; nothing is taken then.
+ */
+export function corrected(description: Described, corrections: readonly Correction[]): Result<Described> {
+	const next = structuredClone(description) as Described & Record<string, unknown>;
+	const assumed = new Set(next.assumed);
+	for (const { path, value } of corrections) {
+		const { list, part, name, key, chassis, own } = PATH.exec(path)?.groups ?? {};
+		if (list && name && key) {
+			const kind = (part ?? list) as keyof typeof LISTS;
+			const all = (part ? next.harness[part as 'plugs'] : next[list]) as Record<string, unknown>[];
+			const thing = all.find((one) => one[LISTS[kind]] === name);
+			if (!thing) return fail(`${path}: there is no “${name}” in it`);
+			if (key === LISTS[kind] || !(Object.hasOwn(thing, key) || (list === 'wheels' && key === 'sensor')))
+				return fail(`${path}: that cannot be put right here`);
+			thing[key] = value;
+			assumed.delete(path);
+			if (part) assumed.delete(`harness.${part}.${name}`);
+		} else if (chassis) {
+			if (!Object.hasOwn(next.chassis, chassis)) return fail(`${path}: a chassis has no such thing`);
+			(next.chassis as Record<string, unknown>)[chassis] = value;
+			assumed.delete(path);
+		} else if (own) {
+			(next as Record<string, unknown>)[own] = value;
+			assumed.delete(path);
+		} else return fail(`${path}: that cannot be put right here`);
+	}
+	const checked = checkDescription({ ...next, assumed: [...assumed] });
+	if (checked.ok) return ok(checked.described);
+	const [problem] = checked.problems;
+	return fail(`${problem?.path || 'the whole'}: ${problem?.reason ?? 'it does not fit'}`);
+}

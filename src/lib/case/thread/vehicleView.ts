@@ -1,0 +1,133 @@
+import type { Described, VehicleType } from '../../../../library/vehicle/vehicleType';
+
+/** One value of a description that somebody at the vehicle can put right. */
+export interface VehicleField {
+	path: string;
+	label: string;
+	value: string | number;
+	/** Usual on such a vehicle, and not known for this one. */
+	assumed: boolean;
+	kind: 'text' | 'number' | 'choice';
+	unit: string;
+	choices: readonly (readonly [value: string, words: string])[];
+}
+
+export interface VehicleThing {
+	name: string;
+	fields: VehicleField[];
+}
+
+export interface VehicleSection {
+	title: string;
+	things: VehicleThing[];
+}
+
+const SENSORS = [
+	['unknown', 'not known yet'],
+	['passive', 'passive coil'],
+	['two-wire', 'active, two wires'],
+	['two-wire-direction', 'active, two wires, tells direction'],
+	['three-wire', 'active, three wires']
+] as const;
+const DRIVES = [
+	['front', 'front'],
+	['rear', 'rear'],
+	['all', 'all'],
+	['none', 'none']
+] as const;
+
+/** A description as it is shown and corrected: what is asked for at the vehicle first. */
+export function vehicleSections(type: VehicleType | (Described & VehicleType)): VehicleSection[] {
+	const assumed = new Set(type.assumed);
+	const field = (
+		path: string,
+		label: string,
+		value: string | number,
+		more: Partial<Pick<VehicleField, 'unit' | 'choices'>> & { whole?: string } = {}
+	): VehicleField => ({
+		path,
+		label,
+		value,
+		assumed: assumed.has(path) || (more.whole !== undefined && assumed.has(more.whole)),
+		kind: more.choices ? 'choice' : typeof value === 'number' ? 'number' : 'text',
+		unit: more.unit ?? '',
+		choices: more.choices ?? []
+	});
+	const wheels = type.wheels.map(({ position, sensor, ringTeeth, circumferenceM }): VehicleThing => ({
+		name: position.replace('-', ' '),
+		fields: [
+			{
+				...field(`wheels.${position}.sensor`, 'sensor', sensor, { choices: SENSORS }),
+				assumed: sensor === 'unknown'
+			},
+			field(`wheels.${position}.ringTeeth`, 'teeth of its ring', ringTeeth),
+			field(`wheels.${position}.circumferenceM`, 'rolling circumference', circumferenceM, { unit: 'm' })
+		]
+	}));
+	const plugs = type.harness.plugs.map(({ name, where, accessMin }): VehicleThing => {
+		const whole = `harness.plugs.${name}`;
+		return {
+			name,
+			fields: [
+				field(`${whole}.where`, 'where', where, { whole }),
+				field(`${whole}.accessMin`, 'minutes to reach', accessMin, { unit: 'min', whole })
+			]
+		};
+	});
+	const modules = type.modules.map(({ role, name, address, accessMin }): VehicleThing => ({
+		name,
+		fields: [
+			field(`modules.${role}.accessMin`, 'minutes to its plug', accessMin, { unit: 'min' }),
+			field(`modules.${role}.address`, 'address', address)
+		]
+	}));
+	const supplies = [
+		...type.harness.fuses.map(({ name, where, amps }): VehicleThing => {
+			const whole = `harness.fuses.${name}`;
+			return {
+				name: `fuse: ${name}`,
+				fields: [
+					field(`${whole}.where`, 'where', where, { whole }),
+					field(`${whole}.amps`, 'rated', amps, { unit: 'A', whole })
+				]
+			};
+		}),
+		...type.harness.grounds.map(({ name, where }): VehicleThing => ({
+			name: `ground: ${name}`,
+			fields: [field(`harness.grounds.${name}.where`, 'where', where, { whole: `harness.grounds.${name}` })]
+		}))
+	];
+	const positions = new Set<string>(type.wheels.map(({ position }) => position));
+	const leads = type.harness.conductors.flatMap(({ id, colour, points }): VehicleThing[] => {
+		const [position = '', pin] = (points.at(-1) ?? '').split('.');
+		if (!positions.has(position)) return [];
+		const wire = pin === '1' ? 'feed' : pin === '2' ? 'signal' : 'third wire';
+		const whole = `harness.conductors.${id}`;
+		return [
+			{
+				name: `${position.replace('-', ' ')}, ${wire}`,
+				fields: [field(`${whole}.colour`, 'colour', colour, { whole })]
+			}
+		];
+	});
+	return [
+		{ title: 'Wheels', things: wheels },
+		{ title: 'Plugs on the way to the wheels', things: plugs },
+		{ title: 'Modules', things: modules },
+		{ title: 'Fuses and grounds', things: supplies },
+		{ title: 'Wires of the wheel sensors', things: leads },
+		{
+			title: 'The vehicle',
+			things: [
+				{
+					name: 'chassis',
+					fields: [
+						field('chassis.drive', 'driven wheels', type.chassis.drive, { choices: DRIVES }),
+						field('chassis.wheelbaseM', 'wheelbase', type.chassis.wheelbaseM, { unit: 'm' }),
+						field('chassis.trackM', 'track', type.chassis.trackM, { unit: 'm' })
+					]
+				}
+			]
+		}
+	];
+}

@@ -1,0 +1,62 @@
+import { error, json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { Ulid } from '$lib/case/entries/fields';
+import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
+import { loadCase, writerHere } from '$lib/server/cases/access';
+import { describeVehicle } from '$lib/server/cases/describeVehicle';
+import { corrected } from '$library/vehicle/correct';
+import { FullDescription } from '$library/vehicle/vehicleType';
+
+const MOST_CORRECTIONS = 500;
+const Corrections = z.object({
+	entryId: Ulid,
+	because: z.string().trim().max(300),
+	corrections: z
+		.array(
+			z.object({
+				path: z.string().min(1).max(260),
+				value: z.union([z.string().max(200), z.number(), z.boolean()])
+			})
+		)
+		.min(1)
+		.max(MOST_CORRECTIONS)
+});
+
+export const _api: ApiRoute = {
+	PUT: {
+		says: 'Puts right what is described of the vehicle of a case; the next case of its type begins with it.',
+		who: 'writer',
+		takes: Corrections,
+		gives: jsonOf('How much of it is still assumed.')
+	}
+};
+
+/** What was found out at the vehicle: a further version of its description, on the thread and for the next case. */
+export async function PUT(event) {
+	const member = writerHere(event);
+	const asked = Corrections.safeParse(await event.request.json().catch(() => null));
+	if (!asked.success) error(400, z.prettifyError(asked.error));
+	const { entryId, because, corrections } = asked.data;
+	const { type, view, row } = await loadCase(event.locals.services, event.params.id);
+	if (view.signature) error(409, 'This case is signed: its thread is closed.');
+	if (!type) error(409, 'The vehicle of this case is not described.');
+	const { modules, ...rest } = type;
+	// What hangs on what is read off the wires and not written down; so is no family that was told for one wheel.
+	const whole = FullDescription.parse({
+		...rest,
+		sensor: 'unknown',
+		modules: modules.map(({ suppliedBy: _, ...module }) => module)
+	});
+	// What others have found out since on another vehicle of its type comes along.
+	const newest = await event.locals.services.vehicleDescriptions.newest(type.id);
+	const next = corrected(newest ?? whole, corrections);
+	if (!next.ok) error(400, next.error);
+	const stored = await describeVehicle(
+		event.locals.services,
+		{ caseId: row.id, entryId, because },
+		next.value,
+		member
+	);
+	if (!stored.ok) error(409, stored.error);
+	return json({ assumed: next.value.assumed.length });
+}
