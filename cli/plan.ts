@@ -39,7 +39,9 @@ export const plan: Command = async (args) => {
 		return NOT_UNDERSTOOD;
 	}
 	const thread = readCaseFile(text);
-	const made = thread.ok ? planOf(thread.value, policy, undefined, vehicle?.ok ? vehicle.type : null) : thread;
+	const made = thread.ok
+		? planOf(thread.value, policy, undefined, vehicle?.ok ? vehicle.type : null)
+		: thread;
 	if (!made.ok) {
 		complain(`jaldi plan: ${file}: ${made.error}`);
 		return NOT_UNDERSTOOD;

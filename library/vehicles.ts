@@ -8,13 +8,7 @@ import pip from './vehicles/ottaro-pip.json' with { type: 'json' };
 import wold from './vehicles/norvane-wold.json' with { type: 'json' };
 import skiff from './vehicles/velmora-skiff.json' with { type: 'json' };
 
-export {
-	MODULE_ROLES,
-	ModuleRole,
-	type ModuleType,
-	type VehicleType,
-	type WheelType
-} from './vehicle/vehicleType';
+export { ModuleRole, type ModuleType, type VehicleType, type WheelType } from './vehicle/vehicleType';
 export { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 
 /** The vehicle types of the demo makers, by id, checked the moment they are loaded. */

@@ -130,7 +130,10 @@ const CALLED: readonly (readonly [role: string, words: RegExp])[] = [
 ];
 
 /** Which of a vehicle's modules a print-out most likely means; null where its name says nothing. */
-export function roleCalled(name: string, type: { modules: readonly { role: string; name: string }[] }): string | null {
+export function roleCalled(
+	name: string,
+	type: { modules: readonly { role: string; name: string }[] }
+): string | null {
 	const own = type.modules.find((module) => module.name.toLowerCase() === name.trim().toLowerCase());
 	if (own) return own.role;
 	const has = (role: string) => type.modules.some((module) => module.role === role);

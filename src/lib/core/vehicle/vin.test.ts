@@ -58,6 +58,6 @@ describe('what a number says by its places', () => {
 		expect(years('B', 2009)).toEqual([1981]);
 		expect(years('B', 2010)).toEqual([1981, 2011]);
 		expect(years('0', 2026)).toEqual([]);
-		expect(vinSays('short')).toMatchObject({ ok: false });
+		expect(vinSays('short', 2026)).toMatchObject({ ok: false });
 	});
 });

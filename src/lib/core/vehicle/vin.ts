@@ -67,7 +67,7 @@ export interface VinSays extends CheckedVin {
 }
 
 /** What the places of a number say that ISO 3779 and ISO 3780 give a meaning, and nothing beyond. */
-export function vinSays(text: string, thisYear = new Date().getFullYear()): Result<VinSays> {
+export function vinSays(text: string, thisYear: number): Result<VinSays> {
 	const checked = checkVin(text);
 	if (!checked.ok) return checked;
 	const { vin, checkDigitFits } = checked.value;

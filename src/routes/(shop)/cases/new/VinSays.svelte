@@ -3,7 +3,7 @@
 
 	/** What a vehicle's number says of itself, and no more. */
 	let { vin }: { vin: string } = $props();
-	const says = $derived(vinSays(vin));
+	const says = $derived(vinSays(vin, new Date().getFullYear()));
 </script>
 
 <p class="text-ink-2" role="status">
