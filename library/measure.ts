@@ -158,7 +158,6 @@ export const measurements = z
 	.parse(measurementsFile.measurements)
 	.map((one) => ({ ...one, exposes: exposedBy(one) }));
 export const sensorQuestions = z.array(Question).parse(identificationFile.questions);
-export const sensorPrior = z.record(Family, z.number().positive()).parse(identificationFile.prior);
 export const substituteMethods = z
 	.array(Method)
 	.parse(substitutionsFile.methods)

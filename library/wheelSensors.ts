@@ -1,3 +1,5 @@
+import { z } from 'zod';
+import identificationFile from './measure/identification.json' with { type: 'json' };
 import type { PlaceKind } from './repairs';
 import { SENSOR_KINDS, type SensorKind } from './sensorKinds';
 import type { VehicleType } from './vehicles';
@@ -12,22 +14,19 @@ interface Wheels {
 }
 
 /** What is usual where nobody has looked: trade practice, not one maker's data. */
-const ODDS: Record<'link' | 'lamp' | 'trailer', Families> = {
-	link: [
-		['two-wire', 0.5],
-		['passive', 0.22],
-		['two-wire-direction', 0.18],
-		['three-wire', 0.1]
-	],
-	lamp: [
-		['passive', 0.94],
-		['two-wire', 0.06]
-	],
-	trailer: [
-		['passive', 0.9],
-		['two-wire', 0.1]
-	]
+const odds = z
+	.record(z.enum(['link', 'lamp', 'trailer']), z.record(z.enum(SENSOR_KINDS), z.number().positive()))
+	.parse(identificationFile.odds);
+const shares = (of: Record<SensorKind, number>): Families => {
+	const sum = SENSOR_KINDS.reduce((all, family) => all + of[family], 0);
+	return SENSOR_KINDS.map((family) => [family, of[family] / sum] as const).sort((a, b) => b[1] - a[1]);
 };
+const ODDS = { link: shares(odds.link), lamp: shares(odds.lamp), trailer: shares(odds.trailer) };
+
+/** How common each family is on a vehicle of a kind, where nobody has looked. */
+export const usualFamilies = (tells: VehicleType['tells'], position: string): Families =>
+	ODDS[tells === 'lamp' ? 'lamp' : position.startsWith('axle') ? 'trailer' : 'link'];
+
 const known = new Map<SensorKind, Families>(SENSOR_KINDS.map((family) => [family, [[family, 1]]]));
 
 /** Families that the sensor of a wheel may be of; a wheel that the vehicle does not have is taken for its first one. */
@@ -35,7 +34,7 @@ export function familiesAt({ tells, wheels }: Wheels, position: string): Familie
 	const wheel = wheels.find((one) => one.position === position) ?? wheels[0];
 	const own = wheel && wheel.sensor !== 'unknown' ? known.get(wheel.sensor) : undefined;
 	if (own) return own;
-	return ODDS[tells === 'lamp' ? 'lamp' : position.startsWith('axle') ? 'trailer' : 'link'];
+	return usualFamilies(tells, position);
 }
 
 /** The family of the sensor at a wheel; null where it has not been told. */

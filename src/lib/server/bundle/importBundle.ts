@@ -4,6 +4,8 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { ulid } from 'ulid';
 import { checkBundle, unpackBundle, type BundleFiles, type BundleHead } from '../../case/paper/bundle';
+import { VehicleDescribed } from '../../case/entries/vehicle-described/payload';
+import { vehicleName } from '../../../../library/vehicle/vehicleType';
 import { signerOf } from '../../case/paper/bundleSignature';
 import type { Entry } from '../../case/entries/entry';
 import type { RawEntry } from '../../case/thread/knownEntry';
@@ -97,7 +99,8 @@ export async function takeInBundle(
 		await addCase(db, caseId, head, {
 			fromShop,
 			fromKey: known.kind === 'own' ? null : signer,
-			fromEntries: raw.length
+			fromEntries: raw.length,
+			typeName: describedAs(raw)
 		});
 		try {
 			// One small write after the other, so that nobody else waits long; until the last of them nobody sees the case.
@@ -155,6 +158,13 @@ async function takeAway(db: Database, caseIds: string[]): Promise<void> {
 	});
 }
 
+/** What a vehicle is called by the thread that comes in, where that describes it. */
+function describedAs(raw: readonly RawEntry[]): string | null {
+	const entry = raw.findLast(({ kind }) => kind === 'vehicle-described');
+	const told = entry && VehicleDescribed.safeParse(entry.payload);
+	return told?.success ? vehicleName(told.data.description) : null;
+}
+
 /** Whoever wrote on the thread elsewhere has a name here, and no way to sign in. */
 async function addPeople(tx: Writer, entries: readonly RawEntry[]): Promise<void> {
 	const people = new Map(entries.map(({ authorId, authorName }) => [authorId, authorName]));
@@ -170,7 +180,10 @@ async function addCase(
 	tx: Writer,
 	caseId: string,
 	head: BundleHead,
-	from: { fromShop: string | null; fromKey: string | null; fromEntries: number }
+	{
+		typeName,
+		...from
+	}: { fromShop: string | null; fromKey: string | null; fromEntries: number; typeName: string | null }
 ): Promise<void> {
 	const { id, typeId, nickname, plate } = head.vehicle;
 	const [known] = await tx.select().from(vehicle).where(eq(vehicle.id, id));
@@ -178,7 +191,9 @@ async function addCase(
 	const isSame = known?.typeId === typeId && known.plate === plate;
 	const vehicleId = known && !isSame ? ulid() : id;
 	if (!isSame)
-		await tx.insert(vehicle).values({ id: vehicleId, typeId, nickname, plate, createdAt: head.createdAt });
+		await tx
+			.insert(vehicle)
+			.values({ id: vehicleId, typeId, typeName, nickname, plate, createdAt: head.createdAt });
 	await tx.insert(caseRecord).values({
 		id: caseId,
 		vehicleId,

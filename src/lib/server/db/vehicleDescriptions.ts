@@ -41,7 +41,7 @@ export class VehicleDescriptions {
 			.where(eq(vehicleDescription.id, id))
 			.orderBy(desc(vehicleDescription.version))
 			.limit(1);
-		return row ? FullDescription.parse(row.description) : null;
+		return row ? { ...FullDescription.parse(row.description), version: row.version } : null;
 	}
 
 	/** Whether an id is taken, by the library or by the shop. */

@@ -5,7 +5,9 @@ import { exposedByTest } from '$library/exposedBySteps';
 import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
-import { sensorPrior, sensorQuestions, substituteMethods, warnedOf } from '../../../../../library/measure';
+import { usualFamilies } from '$library/wheelSensors';
+import type { SensorKind } from '$library/sensorKinds';
+import { sensorQuestions, substituteMethods, warnedOf } from '../../../../../library/measure';
 
 export const load = async (event) => {
 	const { view, type, family, shared, cautions } = await benchPage(event);
@@ -18,7 +20,7 @@ export const load = async (event) => {
 		typeId: type?.id ?? '',
 		senseResistorOhms: type?.senseResistorOhms ?? null,
 		questions: sensorQuestions,
-		prior: sensorPrior,
+		prior: Object.fromEntries(usualFamilies(type?.tells ?? 'link', at)) as Record<SensorKind, number>,
 		chain: cornerChain(view.entries, at),
 		offered: kind
 			? offeredMeasurements(view.entries, type, at, kind).map((one) => ({
