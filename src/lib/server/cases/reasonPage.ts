@@ -121,7 +121,7 @@ function numberingWords({ reasoning, view }: ReasonedCase): { words: string; cod
 		`${numbering.numbering === 'circuit' ? 'the older numbering by circuit' : 'the newer table'} ${percentWords(numbering.p)}`;
 	return {
 		code,
-		words: `${view.numberingOpen.join(', ')} mean one thing or another: ${says(likelier)}, ${says(other)}. The list of codes that this module knows decides; where it gives none, the maker’s.`
+		words: `${view.numberingOpen.join(', ')} ${view.numberingOpen.length === 1 ? 'means' : 'mean'} one thing or another: ${says(likelier)}, ${says(other)}. The list of codes that this module knows decides; where it gives none, the maker’s.`
 	};
 }
 

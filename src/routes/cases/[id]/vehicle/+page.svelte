@@ -88,7 +88,7 @@
 		<summary class="min-h-11 cursor-pointer py-2 text-lg font-bold">
 			{title}
 			<span class="pl-2 text-base font-normal text-ink-2"
-				>{things.flatMap(({ fields }) => fields).filter(({ assumed }) => assumed).length} assumed</span
+				>{things.flatMap(({ fields }) => fields).filter(({ assumed }) => assumed).length} not known</span
 			>
 		</summary>
 		<ul>
@@ -140,7 +140,7 @@
 		</ul>
 	</details>
 {/each}
-{#if mayWrite}
+{#if mayWrite && count > 0}
 	<section class="sticky bottom-0 mt-6 border-t-2 border-ink bg-base-100 py-4" aria-label="Keep it">
 		{#if trouble}<p role="alert" class="mb-2 border-l-4 border-ink pl-3 font-semibold">{trouble}</p>{/if}
 		<div class="flex flex-wrap items-end gap-4">
@@ -153,10 +153,8 @@
 					/></Field
 				>
 			</div>
-			<button class="act" disabled={saving || count === 0} onclick={save}
-				>{count === 0
-					? 'Nothing is changed yet'
-					: `Keep ${count === 1 ? 'one thing' : `${count} things`}`}</button
+			<button class="act" disabled={saving} onclick={save}
+				>Keep {count === 1 ? 'one thing' : `${count} things`}</button
 			>
 		</div>
 	</section>
