@@ -38,7 +38,7 @@ const RATE_SHARE = 0.04;
 /** What a capture says of a wheel's signal. @param expectedHz by teeth and speed, or the mate's; null where not known */
 export function scopeOutcome(
 	channel: { findings: readonly { type: string }[]; medianHz: number | null; lowV: number },
-	sensor: { family: SensorKind | null; senseResistorOhms: number },
+	sensor: { family: SensorKind | null; senseResistorOhms: number | null },
 	expectedHz: number | null
 ): string {
 	const { findings, medianHz, lowV } = channel;
@@ -47,6 +47,7 @@ export function scopeOutcome(
 	if (medianHz !== null && expectedHz !== null && Math.abs(medianHz / expectedHz - 1) > RATE_SHARE)
 		return 'rate';
 	const levels = sensor.family === 'two-wire' || sensor.family === 'two-wire-direction';
-	if (levels && Math.abs(lowV / (LOW_A * sensor.senseResistorOhms) - 1) > LEVEL_SHARE) return 'level';
+	const ohms = sensor.senseResistorOhms;
+	if (levels && ohms !== null && Math.abs(lowV / (LOW_A * ohms) - 1) > LEVEL_SHARE) return 'level';
 	return 'whole';
 }

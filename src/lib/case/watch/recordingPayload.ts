@@ -1,4 +1,5 @@
 import type { VehicleType } from '../../../../library';
+import { knownTeeth } from '../../../../library/vehicle/known';
 import { splitCodeKey } from '../../core/codes/codeKey';
 import { analyseLive, type LiveVehicle } from '../../core/live/analyse';
 import type { Chunk } from '../../core/live/chunk';
@@ -7,10 +8,10 @@ import { drivenIn } from '../../core/prove/odometer';
 import { LiveRecording } from '../entries/live-recording/payload';
 import { samplesHash } from '../thread/samplesHash';
 
-export const liveVehicleOf = ({ chassis, wheels }: VehicleType): LiveVehicle => ({
-	trackM: chassis.trackM,
-	wheelbaseM: chassis.wheelbaseM,
-	teeth: wheels[0]?.ringTeeth ?? null
+export const liveVehicleOf = (type: VehicleType): LiveVehicle => ({
+	trackM: type.chassis.trackM,
+	wheelbaseM: type.chassis.wheelbaseM,
+	teeth: knownTeeth(type, type.wheels[0]?.position)
 });
 
 /** A condition that was met in one reading alone was met all the same. */

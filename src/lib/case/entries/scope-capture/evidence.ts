@@ -1,3 +1,4 @@
+import { knownSenseOhms } from '../../../../../library/vehicle/known';
 import { knownFamilyAt } from '../../../../../library/wheelSensors';
 import type { Position } from '../../../../../library/positions';
 import { scopeOutcome } from '../../../../../library/reason/liveSigns';
@@ -8,7 +9,7 @@ import type { ScopeCapture } from './payload';
 export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>): Seen {
 	const sensorAt = (position: Position) => ({
 		family: knownFamilyAt(type, position),
-		senseResistorOhms: type.senseResistorOhms
+		senseResistorOhms: knownSenseOhms(type)
 	});
 	return Object.fromEntries(
 		payload.channels.flatMap((channel) => {

@@ -44,6 +44,12 @@ async function writeCoding(
 	ids: readonly string[],
 	watcher: CalibrationWatcher
 ): Promise<End> {
+	// Nothing is written into a module that is only usual on such a vehicle.
+	if (type.assumed.length > 0)
+		throw new Trouble(
+			'What this module is to be coded with is not known of this vehicle: code it by the maker’s procedure.',
+			false
+		);
 	const wanted = codingOf(type);
 	await talk.unlock();
 	const done: { name: string; note: string }[] = [];

@@ -1,3 +1,4 @@
+import { knownSenseOhms } from '$library/vehicle/known';
 import { isBadBenchTest, isBenchTest } from '$lib/case/measure/benchTests';
 import { describeEntry } from '$lib/case/thread/describe';
 import { cornerChain, offeredMeasurements, unsuitedMeasurements } from '$lib/case/measure/measureView';
@@ -18,7 +19,7 @@ export const load = async (event) => {
 		...shared,
 		family,
 		typeId: type?.id ?? '',
-		senseResistorOhms: type?.senseResistorOhms ?? null,
+		senseResistorOhms: knownSenseOhms(type),
 		questions: sensorQuestions,
 		prior: Object.fromEntries(usualFamilies(type?.tells ?? 'link', at)) as Record<SensorKind, number>,
 		chain: cornerChain(view.entries, at),

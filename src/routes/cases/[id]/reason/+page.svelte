@@ -110,7 +110,7 @@
 			>
 		</p>
 	{/if}
-	{#each reason.meaningless as code (code)}
+	{#each reason.meaningless as code, nth (nth)}
 		<p class="mt-3 border-l-4 border-ink pl-4" role="status">
 			<strong><span class="num">{code}</span> has no meaning here yet, so it points at no place.</strong>
 			<a class="underline underline-offset-4" href="/codes/{code}/write"

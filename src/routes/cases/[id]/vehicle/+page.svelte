@@ -83,7 +83,7 @@
 		it stays with this type of vehicle for the next case.
 	</p>
 </section>
-{#each data.sections as { title, things }, nth (title)}
+{#each data.sections as { title, things }, nth (nth)}
 	<details open={nth < 2} class="mt-5 border-t border-rule pt-3">
 		<summary class="min-h-11 cursor-pointer py-2 text-lg font-bold">
 			{title}
@@ -92,11 +92,11 @@
 			>
 		</summary>
 		<ul>
-			{#each things as thing (thing.name)}
+			{#each things as thing, i (i)}
 				<li class="hair grid gap-x-5 gap-y-2 py-2 md:grid-cols-[13rem_minmax(0,1fr)]">
 					<span class="pt-2.5 font-semibold">{upperFirst(thing.name)}</span>
 					<div class="flex flex-wrap items-end gap-x-5 gap-y-2">
-						{#each thing.fields as one (one.path)}
+						{#each thing.fields as one, j (j)}
 							<div class="flex items-end gap-2">
 								<label class="block">
 									<span class="block text-sm text-ink-2">{one.label}{one.unit ? `, ${one.unit}` : ''}</span>
@@ -107,7 +107,7 @@
 											value={changed[one.path] ?? String(one.value)}
 											onchange={(event) => change(one, event.currentTarget.value)}
 										>
-											{#each one.choices as [value, words] (value)}<option {value}>{words}</option>{/each}
+											{#each one.choices as [value, words], k (k)}<option {value}>{words}</option>{/each}
 										</select>
 									{:else}
 										<input

@@ -1,14 +1,15 @@
+import { knownCircumferenceM, knownTeeth } from '$library/vehicle/known';
 import { ofKind } from '$lib/case/thread/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
 
 export const load = async (event) => {
-	const { view, type, wheel, family, shared, cautions } = await benchPage(event);
+	const { view, type, family, shared, cautions } = await benchPage(event);
 	return {
 		...shared,
 		family: family?.family ?? null,
-		teeth: wheel?.ringTeeth ?? null,
-		circumferenceM: wheel?.circumferenceM ?? null,
+		teeth: knownTeeth(type, shared.at),
+		circumferenceM: knownCircumferenceM(type, shared.at),
 		instrument: shared.standIn && type !== null,
 		cautions: cautions.words(['wheel-turns', 'wheels-driven', 'live-probed', 'polarity']),
 		captures: ofKind(view.entries, 'scope-capture')

@@ -1,18 +1,19 @@
+import { knownCircumferenceM, knownSenseOhms, knownTeeth } from '$library/vehicle/known';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { wheelSignal } from '../../../../../../library/liveSignals';
 import { nodeOf } from '../../../../../../library/measurePoints';
 import { substituteMethods, unsuitedFor } from '../../../../../../library/measure';
 
 export const load = async (event) => {
-	const { row, type, wheel, shared, cautions, ...bench } = await benchPage(event);
+	const { row, type, shared, cautions, ...bench } = await benchPage(event);
 	const { at } = shared;
 	const family = bench.family?.family ?? null;
 	return {
 		...shared,
 		family,
-		teeth: wheel?.ringTeeth ?? null,
-		circumferenceM: wheel?.circumferenceM ?? null,
-		senseResistorOhms: type?.senseResistorOhms ?? null,
+		teeth: knownTeeth(type, at),
+		circumferenceM: knownCircumferenceM(type, at),
+		senseResistorOhms: knownSenseOhms(type),
 		linkAddress: row.vehicle.linkAddress,
 		/** Whether live data of this wheel can be watched here. */
 		signal: type && wheelSignal(type, at),

@@ -89,7 +89,7 @@
 	<fieldset>
 		<legend class="font-bold">Module by module</legend>
 		<ul class="mt-1">
-			{#each $form.modules as module, i (module.role)}
+			{#each $form.modules as module, i (i)}
 				<li class="hair grid items-start gap-x-4 gap-y-1 py-2 sm:grid-cols-[14rem_10rem_minmax(0,1fr)]">
 					<span class="pt-2.5 font-semibold">{names.get(module.role)}</span>
 					<select class="field" aria-label="{names.get(module.role)}: what it said" bind:value={module.said}>

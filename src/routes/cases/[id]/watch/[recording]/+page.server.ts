@@ -1,3 +1,4 @@
+import { knownTeeth } from '$library/vehicle/known';
 import { error } from '@sveltejs/kit';
 import { codeConditions } from '$lib/case/watch/watchDefaults';
 import { ofKind } from '$lib/case/thread/thread';
@@ -22,7 +23,7 @@ export const load = async ({ params, depends, locals }) => {
 		vehicle: {
 			trackM: type?.chassis.trackM ?? 1.5,
 			wheelbaseM: type?.chassis.wheelbaseM ?? 2.7,
-			teeth: type?.wheels[0]?.ringTeeth ?? null
+			teeth: knownTeeth(type, type?.wheels[0]?.position)
 		},
 		conditions: codeConditions(view).map((one) => ({ ...one, words: sayCondition(one.condition) })),
 		signalNames: Object.fromEntries([...signals].map(([signal, { name }]) => [signal, name])),

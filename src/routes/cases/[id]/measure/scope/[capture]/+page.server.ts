@@ -1,3 +1,4 @@
+import { knownCircumferenceM } from '$library/vehicle/known';
 import { error } from '@sveltejs/kit';
 import { ofKind } from '$lib/case/thread/thread';
 import { caseHere } from '$lib/server/cases/access';
@@ -11,11 +12,10 @@ export const load = async ({ params, depends, locals }) => {
 	const here = captures[at];
 	if (!here) error(404, 'There is no such capture on this case.');
 	const position = here.payload.channels[0]?.position;
-	const wheel = type?.wheels.find((one) => one.position === position);
 	const kept = type ? await locals.services.goodReadings.capturesOfType(type.id) : [];
 	return {
 		capture: { id: here.id, time: clock(here.observedAt), by: here.authorName, ...here.payload },
-		circumferenceM: wheel?.circumferenceM ?? null,
+		circumferenceM: knownCircumferenceM(type, position ?? undefined),
 		earlier: captures[at - 1]?.id ?? null,
 		later: captures[at + 1]?.id ?? null,
 		place: [at + 1, captures.length] as const,

@@ -1,3 +1,4 @@
+import { knownTeeth } from '$library/vehicle/known';
 import { likeliestFamilyAt } from '$library/wheelSensors';
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { channelOf } from '$library/positions';
@@ -78,7 +79,7 @@ export async function POST(event) {
 				knownGood,
 				typeId: type.id,
 				source: { kind: 'instrument' },
-				teeth: type.wheels.find(({ position }) => position === positions[0])?.ringTeeth ?? null
+				teeth: knownTeeth(type, positions[0])
 			}
 		},
 		member
