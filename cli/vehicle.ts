@@ -94,7 +94,7 @@ async function make(args: string[]): Promise<number> {
 		drive: values.drive === undefined ? undefined : oneOf('drive', values.drive, DRIVES),
 		volts: volts as 12 | 24 | undefined,
 		sensors: (values.sensor ?? []).map(sensorOf),
-		electric: values.electric
+		highVoltage: values.electric
 	});
 	if (!made.ok) throw new WrongUsage(made.error);
 	// What is printed here is taken again, or there is something wrong with this program.

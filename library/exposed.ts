@@ -22,22 +22,36 @@ const hangingOn = ({ modules }: VehicleType, place: string): ModuleType[] =>
 		suppliedBy.some(({ name, kind }) => kind !== 'segment' && name === place)
 	);
 
+/** What several modules may hang on. */
+const SHARED = ['fuses', 'grounds', 'splices'];
+
 /** What a place exposes, whatever is done at it. */
 export function exposedAt(type: VehicleType, place: string): string[] {
 	if (makersAlone(type, place)) return ['maker-only', 'restraint-near'];
 	const module = type.modules.find(({ role }) => role === place);
 	if (module?.near.includes('steering-wheel-airbag')) return ['restraint-behind-wheel'];
-	// What feeds the restraint module too is near its circuits.
-	return hangingOn(type, place).some(isMakersAlone) ? ['restraint-near'] : [];
+	// What feeds the restraint module too is near its circuits; so may be what nobody has looked up.
+	const looked = !SHARED.some((list) => type.assumed.includes(`harness.${list}.${place}`));
+	const near = hangingOn(type, place).some(isMakersAlone) || (!looked && type.modules.some(isMakersAlone));
+	return near ? ['restraint-near'] : [];
 }
 
-/** What the vehicle exposes at every station. */
-export const exposedByVehicle = ({ highVoltage }: Pick<VehicleType, 'highVoltage'>): string[] =>
-	highVoltage ? ['high-voltage'] : [];
+/** What the vehicle exposes at every station. That a danger is usually not there does not take its caution away. */
+export function exposedByVehicle({
+	highVoltage,
+	assumed
+}: Pick<VehicleType, 'highVoltage' | 'assumed'>): string[] {
+	if (assumed.includes('highVoltage')) return ['high-voltage-unknown'];
+	return highVoltage ? ['high-voltage'] : [];
+}
 
 /** Whether a motor clamps the brake of this wheel. */
-export const hasMotorBrake = ({ parkingBrake, wheels }: VehicleType, position: string): boolean =>
-	parkingBrake.by === 'motor' &&
-	wheels.some(
-		(wheel) => wheel.position === (position as Position) && parkingBrake.axles.includes(wheel.axle)
-	);
+export function motorBrakeAt(
+	{ parkingBrake, wheels, assumed }: Pick<VehicleType, 'parkingBrake' | 'wheels' | 'assumed'>,
+	position: string
+): 'yes' | 'no' | 'not-known' {
+	const wheel = wheels.find((one) => one.position === (position as Position));
+	if (!wheel || !parkingBrake.axles.includes(wheel.axle)) return 'no';
+	if (assumed.includes('parkingBrake')) return 'not-known';
+	return parkingBrake.by === 'motor' ? 'yes' : 'no';
+}

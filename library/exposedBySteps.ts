@@ -1,5 +1,5 @@
 import type { Calibration } from './calibrations';
-import { exposedAt, exposedByVehicle, hasMotorBrake } from './exposed';
+import { exposedAt, exposedByVehicle, motorBrakeAt } from './exposed';
 import type { FittingSheet } from './fittingSheets';
 import type { PlacedTest } from './reason/tests';
 import { NO_DANGER } from './safety';
@@ -20,8 +20,9 @@ const named = (exposed: readonly string[]): string[] => {
 	return all.length > 1 ? all.filter((id) => id !== NO_DANGER) : all;
 };
 
+const MOTOR_BRAKE = { yes: ['parking-brake-motor'], 'not-known': ['parking-brake-unknown'], no: [] };
 const withMotorBrake = (exposed: readonly string[], type: VehicleType, place: string): string[] =>
-	exposed.some((id) => AT_BRAKE.includes(id)) && hasMotorBrake(type, place) ? ['parking-brake-motor'] : [];
+	exposed.some((id) => AT_BRAKE.includes(id)) ? MOTOR_BRAKE[motorBrakeAt(type, place)] : [];
 
 /** @param test a test of the library at a place of the vehicle */
 export function exposedByTest(

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import sheetsFile from './fitting/sheets.json' with { type: 'json' };
 import { faults } from './faults';
-import { hasMotorBrake } from './exposed';
+import { motorBrakeAt } from './exposed';
 import { CAR_POSITIONS, type Position } from './positions';
 import { repairs } from './repairs';
 import { Exposes } from './safety';
@@ -103,7 +103,8 @@ export const sheetFor = (repair: string): FittingSheet | null =>
 
 /** A sheet as it is worked through on this vehicle: a brake that a motor clamps is retracted first and let go last. */
 export function sheetOn(sheet: FittingSheet, type: VehicleType | null, place: string | null): FittingSheet {
-	const clamped = type && place && sheet.exposes.includes('brakes-apart') && hasMotorBrake(type, place);
+	const clamped =
+		type && place && sheet.exposes.includes('brakes-apart') && motorBrakeAt(type, place) === 'yes';
 	if (!clamped) return sheet;
 	const { first, last } = file.motorBrake;
 	return { ...sheet, steps: [first, ...sheet.steps, last] };

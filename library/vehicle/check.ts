@@ -116,6 +116,12 @@ function contradictionsIn({
 	problems.push(...strayPoints(harness, modules, new Set(wheels.map(({ position }) => position))));
 	if (!modules.some(({ pins }) => Object.values(pins).some((does) => does.startsWith('signal '))))
 		wrong('modules', 'no module has a pin “signal …” for a wheel: none of them reads the wheels');
+	for (const { role, work } of modules)
+		if (role === 'restraint' && work !== 'maker-procedure-only')
+			wrong(
+				'modules.restraint.work',
+				'nothing is done at a restraint module here but by its maker’s procedure'
+			);
 	for (const { role, pins } of modules)
 		for (const [pin, does] of Object.entries(pins)) {
 			if (pin.includes('.')) wrong(`modules.${role}.pins.${pin}`, 'a pin’s name has no full stop in it');

@@ -1,5 +1,5 @@
 import type { Harness } from '../harness';
-import type { Given } from './given';
+import type { Given, Template } from './given';
 import { templateOf, USUAL, usualModule, usualWheel } from './templates';
 import { usualHarness, usualPins } from './usualHarness';
 import type { Described } from './vehicleType';
@@ -7,6 +7,17 @@ import type { Described } from './vehicleType';
 const USUAL_SENSE_OHMS = 115;
 /** What a wheel's position and a module's role say by themselves. */
 const FOLLOWS = /^(wheels\.[^.]+\.(axle|side)|modules\.[^.]+\.(work|near))$/;
+/** Where a hazard is concerned, only what the kind of vehicle says by itself counts as known. */
+export const SAID_BY_KIND: Record<Template, readonly string[]> = {
+	car: [],
+	van: [],
+	'light-truck': [],
+	'four-wheel-drive': [],
+	electric: ['highVoltage'],
+	motorcycle: ['parkingBrake'],
+	trailer: ['highVoltage', 'parkingBrake'],
+	'lamp-only': ['highVoltage', 'parkingBrake']
+};
 const DEFAULT_ID = 'described-vehicle';
 
 /**
@@ -23,6 +34,9 @@ export function completed(given: Given): Described {
 		assumed.add(path);
 		return usually();
 	};
+	/** Of what follows from the kind of vehicle by itself, nothing is assumed. */
+	const said: typeof or = (path, value, usually) =>
+		value === undefined && SAID_BY_KIND[template].includes(path) ? usually() : or(path, value, usually);
 	/** Each property of a thing, given or usual. */
 	const filled = <T extends object>(path: string, some: Partial<T> | undefined, usually: T): T => {
 		const all = { ...usually };
@@ -48,7 +62,7 @@ export function completed(given: Given): Described {
 		...(wheel.sensor === undefined ? {} : { sensor: wheel.sensor })
 	}));
 	const axles = new Set(wheels.map(({ axle }) => axle));
-	const parkingBrake = or('parkingBrake', given.parkingBrake, () => ({
+	const parkingBrake = said('parkingBrake', given.parkingBrake, () => ({
 		by: usual.parkingBrake,
 		axles: template === 'trailer' ? [...axles] : [Math.max(...axles)]
 	}));
@@ -82,7 +96,7 @@ export function completed(given: Given): Described {
 			() => modules.find(({ role }) => role === 'gateway')?.address ?? modules[0]?.address ?? '0010'
 		),
 		chassis,
-		highVoltage: or('highVoltage', given.highVoltage, () => template === 'electric'),
+		highVoltage: said('highVoltage', given.highVoltage, () => template === 'electric'),
 		parkingBrake,
 		sensor,
 		senseResistorOhms: or('senseResistorOhms', given.senseResistorOhms, () => USUAL_SENSE_OHMS),

@@ -21,7 +21,7 @@ const LISTS = {
 
 /** A name may itself have full stops in it: it is what stands between its list and the last part. */
 const PATH =
-	/^(?:(?<list>wheels|modules|harness\.(?<part>fuses|grounds|plugs|splices|conductors))\.(?<name>.+)\.(?<key>\w+)|chassis\.(?<chassis>\w+)|(?<own>volts|model|maker|use|sensor|senseResistorOhms|highVoltage))$/;
+	/^(?:(?<list>wheels|modules|harness\.(?<part>fuses|grounds|plugs|splices|conductors))\.(?<name>.+)\.(?<key>\w+)|chassis\.(?<chassis>\w+)|parkingBrake\.(?<brake>by)|(?<own>volts|model|maker|use|sensor|senseResistorOhms|highVoltage))$/;
 
 /**
  * A description with what is known by now: what was told is no longer assumed, all else stays. The error names the path and what
@@ -31,7 +31,7 @@ export function corrected(description: Described, corrections: readonly Correcti
 	const next = structuredClone(description) as Described & Record<string, unknown>;
 	const assumed = new Set(next.assumed);
 	for (const { path, value } of corrections) {
-		const { list, part, name, key, chassis, own } = PATH.exec(path)?.groups ?? {};
+		const { list, part, name, key, chassis, brake, own } = PATH.exec(path)?.groups ?? {};
 		if (list && name && key) {
 			const kind = (part ?? list) as keyof typeof LISTS;
 			const all = (part ? next.harness[part as 'plugs'] : next[list]) as Record<string, unknown>[];
@@ -46,6 +46,9 @@ export function corrected(description: Described, corrections: readonly Correcti
 			if (!Object.hasOwn(next.chassis, chassis)) return fail(`${path}: a chassis has no such thing`);
 			(next.chassis as Record<string, unknown>)[chassis] = value;
 			assumed.delete(path);
+		} else if (brake) {
+			(next.parkingBrake as Record<string, unknown>)[brake] = value;
+			assumed.delete('parkingBrake');
 		} else if (own) {
 			(next as Record<string, unknown>)[own] = value;
 			assumed.delete(path);

@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { exposedAt, exposedByVehicle, motorBrakeAt } from '../exposed';
 import { reasonModel } from '../reason/model';
 import { familyAccess, testsFor } from '../reason/tests';
 import { familiesAt, withDrawnFamilies, withFamilyAt } from '../wheelSensors';
@@ -9,7 +10,7 @@ import { corrected } from './correct';
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from './known';
 import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
 import { newDescription, type Answers } from './newDescription';
-import { vehicleTypeOf, type Described } from './vehicleType';
+import { vehicleTypeOf, type Described, type VehicleType } from './vehicleType';
 
 function made(answers: Answers): Described {
 	const one = newDescription(answers);
@@ -253,6 +254,42 @@ describe('nothing is judged by what was assumed', () => {
 	});
 });
 
+describe('that a danger is usually not there does not take its caution away', () => {
+	const rear = (type: VehicleType) => motorBrakeAt(type, type.wheels.at(-1)?.position ?? '');
+	it('high voltage and a motor at the parking brake are cautioned until somebody has said', () => {
+		const car = typeFrom({ template: 'car' });
+		expect(exposedByVehicle(car)).toEqual(['high-voltage-unknown']);
+		expect(rear(car)).toBe('not-known');
+		const told = typeFrom({ template: 'car', highVoltage: false, electricParkingBrake: false });
+		expect([exposedByVehicle(told), rear(told)]).toEqual([[], 'no']);
+		const hybrid = typeFrom({ template: 'car', highVoltage: true, electricParkingBrake: true });
+		expect([exposedByVehicle(hybrid), rear(hybrid)]).toEqual([['high-voltage'], 'yes']);
+		expect(exposedByVehicle(typeFrom({ template: 'electric' }))).toEqual(['high-voltage']);
+		expect(exposedByVehicle(typeFrom({ template: 'trailer' }))).toEqual([]);
+		expect(exposedByVehicle(typeFrom({ template: 'motorcycle' }))).toEqual(['high-voltage-unknown']);
+		expect(rear(typeFrom({ template: 'motorcycle' }))).toBe('no');
+	});
+
+	it('what may feed the restraint module too is near it, until somebody has looked it up', () => {
+		const described = made({ template: 'car' });
+		expect(exposedAt(vehicleTypeOf(described), 'brake control ground')).toEqual(['restraint-near']);
+		const looked = corrected(described, [
+			{ path: 'harness.grounds.brake control ground.where', value: 'left wheel arch' }
+		]);
+		expect(looked.ok && exposedAt(vehicleTypeOf(looked.value), 'brake control ground')).toEqual([]);
+	});
+
+	it('no description opens a restraint module', () => {
+		const opened = {
+			wheels: [{ position: 'front-left' }],
+			modules: [{ role: 'brake' }, { role: 'restraint', work: 'open' }]
+		};
+		expect(problemsIn(opened).map(({ path }) => path)).toEqual(['modules.restraint.work']);
+		const left = checkDescription({ ...opened, modules: [{ role: 'brake' }, { role: 'restraint' }] });
+		expect(left.described?.modules[1]?.work).toBe('maker-procedure-only');
+	});
+});
+
 describe('what is found out about a vehicle', () => {
 	const car = made({ template: 'car' });
 	it('is no longer assumed, and all else is as it was', () => {
@@ -263,7 +300,9 @@ describe('what is found out about a vehicle', () => {
 			{ path: 'harness.plugs.front-left body plug.where', value: 'behind the headlamp' },
 			{ path: 'harness.conductors.wire 1.colour', value: 'green/white' },
 			{ path: 'chassis.drive', value: 'rear' },
-			{ path: 'volts', value: 24 }
+			{ path: 'volts', value: 24 },
+			{ path: 'highVoltage', value: true },
+			{ path: 'parkingBrake.by', value: 'motor' }
 		]);
 		if (!next.ok) throw new Error(next.error);
 		const { value } = next;
@@ -280,7 +319,9 @@ describe('what is found out about a vehicle', () => {
 						'harness.plugs.front-left body plug',
 						'harness.conductors.wire 1',
 						'chassis.drive',
-						'volts'
+						'volts',
+						'highVoltage',
+						'parkingBrake'
 					].includes(path)
 			)
 		);

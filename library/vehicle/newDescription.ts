@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../../src/lib/core/result';
 import { POSITIONS, type Position } from '../positions';
 import type { WheelSensor } from '../sensorKinds';
-import { completed } from './complete';
+import { completed, SAID_BY_KIND } from './complete';
 import type { Given, Template } from './given';
 import { USUAL } from './templates';
 import type { Described } from './vehicleType';
@@ -19,7 +19,8 @@ export interface Answers {
 	/** Whether it has stability control; a template has it where it is usual. */
 	stability?: boolean | undefined;
 	electricParkingBrake?: boolean | undefined;
-	electric?: boolean | undefined;
+	/** Whether it has a system above 60 V, as electric vehicles and hybrids have. */
+	highVoltage?: boolean | undefined;
 }
 
 const MOST_AXLES = 3;
@@ -43,7 +44,7 @@ export function newDescription(answers: Answers): Result<Described> {
 		...(own ? { model: own, id: idOf(own) } : { id: `usual-${template}` }),
 		...(volts ? { volts } : {}),
 		...(drive ? { chassis: { drive } } : {}),
-		...(answers.electric === undefined ? {} : { highVoltage: answers.electric }),
+		...(answers.highVoltage === undefined ? {} : { highVoltage: answers.highVoltage }),
 		...(electricParkingBrake === undefined
 			? {}
 			: {
@@ -63,8 +64,7 @@ export function newDescription(answers: Answers): Result<Described> {
 	if (
 		electricParkingBrake &&
 		!roles.includes('park-brake') &&
-		template !== 'trailer' &&
-		template !== 'lamp-only'
+		SAID_BY_KIND[template].every((path) => path !== 'parkingBrake')
 	)
 		roles.push('park-brake');
 	const asUsual = roles.join() === usual.modules.join();

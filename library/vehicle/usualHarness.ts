@@ -152,6 +152,15 @@ function buses(made: Wiring, modules: readonly Module[]): void {
 	}
 }
 
+/** Where that plug usually is. */
+function whereUsually(position: string): string {
+	if (position.endsWith('-wheel')) return 'usually under the tank or the seat';
+	if (position.startsWith('axle')) return 'usually on the cross member of its axle';
+	return position.startsWith('rear')
+		? 'usually above the wheel or under the sill'
+		: 'usually in the wheel arch';
+}
+
 /** From the module to the wheel, with one plug where the lead leaves the body. */
 function lead(made: Wiring, reader: Module, position: string): void {
 	const [axle = ''] = position.split('-');
@@ -159,7 +168,7 @@ function lead(made: Wiring, reader: Module, position: string): void {
 	const plug = `${position} body plug`;
 	made.harness.plugs.push({
 		name: plug,
-		where: isFar ? 'usually above the wheel or under the sill' : 'usually in the wheel arch',
+		where: whereUsually(position),
 		accessMin: isFar ? 8 : 4,
 		pins: 4
 	});

@@ -22,7 +22,7 @@
 
 <header class="no-print flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-6 py-2">
 	<Wordmark />
-	<nav aria-label="Shop" class="flex gap-6 text-lg">
+	<nav aria-label="Shop" class="flex flex-wrap gap-x-6 text-lg">
 		{#each LINKS as { href, name } (href)}
 			{@const here = href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href)}
 			<a
@@ -36,7 +36,7 @@
 	</nav>
 	<div class="ml-auto flex items-center gap-4">
 		{#if data.member}<WhoAmI name="{data.shopName} · {data.member.name}" theme={data.theme} />{/if}
-		{#if data.member?.role !== 'viewer'}<a class="act" href="/cases/new">New case</a>{/if}
+		{#if data.member?.role !== 'viewer'}<a class="act whitespace-nowrap" href="/cases/new">New case</a>{/if}
 	</div>
 </header>
 <main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">

@@ -4,7 +4,7 @@ import type { Described, VehicleType } from '../../../../library/vehicle/vehicle
 export interface VehicleField {
 	path: string;
 	label: string;
-	value: string | number;
+	value: string | number | boolean;
 	/** Usual on such a vehicle, and not known for this one. */
 	assumed: boolean;
 	kind: 'text' | 'number' | 'choice';
@@ -42,7 +42,7 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 	const field = (
 		path: string,
 		label: string,
-		value: string | number,
+		value: string | number | boolean,
 		more: Partial<Pick<VehicleField, 'unit' | 'choices'>> & { whole?: string } = {}
 	): VehicleField => ({
 		path,
@@ -61,7 +61,7 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 				assumed: sensor === 'unknown'
 			},
 			field(`wheels.${position}.ringTeeth`, 'teeth of its ring', ringTeeth),
-			field(`wheels.${position}.circumferenceM`, 'rolling circumference', circumferenceM, { unit: 'm' })
+			field(`wheels.${position}.circumferenceM`, 'circumference', circumferenceM, { unit: 'm' })
 		]
 	}));
 	const plugs = type.harness.plugs.map(({ name, where, accessMin }): VehicleThing => {
@@ -110,24 +110,43 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 			}
 		];
 	});
+	const vehicleItself: VehicleSection = {
+		title: 'The vehicle',
+		things: [
+			{
+				name: 'what can hurt',
+				fields: [
+					field('highVoltage', 'high voltage (electric, hybrid)', type.highVoltage, {
+						choices: [
+							['true', 'yes'],
+							['false', 'no']
+						]
+					}),
+					field('parkingBrake.by', 'parking brake set by', type.parkingBrake.by, {
+						choices: [
+							['hand', 'hand or foot'],
+							['motor', 'a motor']
+						],
+						whole: 'parkingBrake'
+					})
+				]
+			},
+			{
+				name: 'chassis',
+				fields: [
+					field('chassis.drive', 'driven wheels', type.chassis.drive, { choices: DRIVES }),
+					field('chassis.wheelbaseM', 'wheelbase', type.chassis.wheelbaseM, { unit: 'm' }),
+					field('chassis.trackM', 'track', type.chassis.trackM, { unit: 'm' })
+				]
+			}
+		]
+	};
 	return [
+		vehicleItself,
 		{ title: 'Wheels', things: wheels },
 		{ title: 'Plugs on the way to the wheels', things: plugs },
 		{ title: 'Modules', things: modules },
 		{ title: 'Fuses and grounds', things: supplies },
-		{ title: 'Wires of the wheel sensors', things: leads },
-		{
-			title: 'The vehicle',
-			things: [
-				{
-					name: 'chassis',
-					fields: [
-						field('chassis.drive', 'driven wheels', type.chassis.drive, { choices: DRIVES }),
-						field('chassis.wheelbaseM', 'wheelbase', type.chassis.wheelbaseM, { unit: 'm' }),
-						field('chassis.trackM', 'track', type.chassis.trackM, { unit: 'm' })
-					]
-				}
-			]
-		}
+		{ title: 'Wires of the wheel sensors', things: leads }
 	];
 }

@@ -1,4 +1,6 @@
-import type { Described } from '../../../../library/vehicle/vehicleType';
+import { corrected } from '../../../../library/vehicle/correct';
+import type { Described, VehicleType } from '../../../../library/vehicle/vehicleType';
+import { knownFamilyAt } from '../../../../library/wheelSensors';
 import type { Result } from '../../core/result';
 import type { Entry } from '../../case/entries/entry';
 import type { Author } from '../db/threads';
@@ -25,4 +27,25 @@ export async function describeVehicle(
 		{ id: entryId, caseId, kind: 'vehicle-described', payload: { description: kept, because } },
 		author
 	);
+}
+
+/**
+ * What a round has told of a sensor stays with the type of vehicle for the next case. On this case its own entry says so
+ * already; what the shop knows by now is not changed by it.
+ */
+export async function learnSensor(
+	{ vehicleDescriptions }: Pick<Services, 'vehicleDescriptions'>,
+	type: VehicleType | null,
+	author: Author
+): Promise<void> {
+	const known = type && (await vehicleDescriptions.newest(type.id));
+	if (!known) return;
+	const told = known.wheels.flatMap(({ position, sensor }) => {
+		const family = knownFamilyAt(type, position);
+		return (sensor ?? known.sensor) === 'unknown' && family
+			? [{ path: `wheels.${position}.sensor`, value: family }]
+			: [];
+	});
+	const next = told.length > 0 ? corrected(known, told) : null;
+	if (next?.ok) await vehicleDescriptions.keep(next.value, author.id);
 }

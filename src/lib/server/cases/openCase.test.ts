@@ -3,9 +3,9 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { corrected } from '../../../../library/vehicle/correct';
 import { inlineWork } from '../heavy/inline';
 import type { Services } from '../services';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { loadCase } from './access';
-import { describeVehicle } from './describeVehicle';
+import { describeVehicle, learnSensor } from './describeVehicle';
 import { emptyCase, NewCase, openCase } from './openCase';
 
 let shop: TestShop;
@@ -70,6 +70,30 @@ describe('a vehicle that nobody has described', () => {
 		expect(await teeth(third)).toBe(44);
 		expect((await typeAt(third)).version).toBe(2);
 		expect(await shop.vehicleDescriptions.list()).toMatchObject([{ version: 2 }]);
+	});
+
+	it('what a round told of a sensor is there for the next case, and what the shop knew stays', async () => {
+		const first = await opened({ template: 'car', nickname: 'Taxi', rear: 'two-wire' });
+		const told = async (family: 'passive' | 'three-wire') => {
+			await put(
+				shop,
+				'sensor-identified',
+				{ position: null, family, answers: {}, probability: 0.98 },
+				{ caseId: first }
+			);
+			await learnSensor(services, await typeAt(first), shop.ana);
+		};
+		await told('passive');
+		await told('three-wire');
+		const { vehicle } = (await shop.cases.find(first)) ?? {};
+		const next = await opened({ vehicleId: vehicle?.id ?? '' });
+		expect((await typeAt(next)).wheels.map(({ sensor }) => sensor)).toEqual([
+			'passive',
+			'passive',
+			'two-wire',
+			'two-wire'
+		]);
+		expect((await typeAt(next)).version).toBe(2);
 	});
 
 	it('a type as it is shipped needs no description of the shop’s', async () => {

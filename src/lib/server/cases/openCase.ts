@@ -37,6 +37,7 @@ export const NewCase = z
 		axles: z.enum(['', '1', '2', '3']),
 		drive: z.enum(['', 'front', 'rear', 'all']),
 		volts: z.enum(['', '12', '24']),
+		power: z.enum(['', 'combustion', 'hybrid', 'electric']),
 		stability: z.enum(YES_NO),
 		parkBrake: z.enum(YES_NO),
 		front: Sensor,
@@ -69,6 +70,7 @@ export const emptyCase = (): z.input<typeof NewCase> => ({
 	axles: '',
 	drive: '',
 	volts: '',
+	power: '',
 	stability: '',
 	parkBrake: '',
 	front: 'unknown',
@@ -155,6 +157,7 @@ async function descriptionOf(
 		axles: single && asked.axles !== '' ? Number(asked.axles) : undefined,
 		drive: asked.drive === '' || single ? undefined : asked.drive,
 		volts: asked.volts === '' ? undefined : asked.volts === '24' ? 24 : 12,
+		highVoltage: asked.power === '' ? undefined : asked.power !== 'combustion',
 		stability: isTold(asked.stability),
 		electricParkingBrake: isTold(asked.parkBrake),
 		sensors: single

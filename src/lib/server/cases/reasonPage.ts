@@ -1,3 +1,4 @@
+import { codeText } from '../../core/codes/dtc';
 import { cascadeOf } from '../../case/reason/cascade';
 import { percentWords } from '../../case/reason/percentWords';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
@@ -78,12 +79,7 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 			bad: titleOf(bad)
 		})),
 		numbering: numberingWords(reasoned),
-		/** Codes of which nobody has said yet what they mean: they tell nothing of a place. */
-		meaningless: [
-			...new Set(
-				view.codes.filter(({ title }) => title === null).map(({ text }) => text.split('-')[0] ?? text)
-			)
-		],
+		...meaninglessIn(view.codes),
 		policy: {
 			proving,
 			confidence: policy.confidence,
@@ -109,6 +105,15 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 				time: clock(observedAt)
 			}))
 			.reverse()
+	};
+}
+
+/** Codes of which nobody has said yet what they mean: they tell nothing of a place. */
+function meaninglessIn(codes: ReasonedCase['view']['codes']) {
+	const meaningless = codes.filter(({ title }) => title === null);
+	return {
+		meaningless: [...new Set(meaningless.map(({ dtc }) => codeText(dtc)))],
+		onlyMeaningless: codes.length > 0 && meaningless.length === codes.length
 	};
 }
 

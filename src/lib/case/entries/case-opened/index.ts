@@ -7,5 +7,8 @@ export const caseOpened = entryKind('case-opened', VehicleFacts, {
 	writer: 'rule',
 	changesVerdicts: false,
 	line: ({ name, plate, comebackOf }) =>
-		line(comebackOf ? `Comeback of ${comebackOf.number}` : 'Case opened', `${name}, ${plate}`)
+		line(
+			comebackOf ? `Comeback of ${comebackOf.number}` : 'Case opened',
+			[name, plate].filter(Boolean).join(', ')
+		)
 });

@@ -13,6 +13,8 @@
 	const isNew = $derived($form.vehicleId === '');
 	const isDescribed = $derived($form.typeId !== '');
 	const isTrailer = $derived($form.template === 'trailer');
+	const isSingleTrack = $derived($form.template === 'motorcycle');
+	const byLamp = $derived($form.template === 'lamp-only');
 	const KINDS = [
 		['car', 'Car'],
 		['van', 'Van'],
@@ -108,15 +110,25 @@
 						</Field>
 						{@render sensors('Its wheel speed sensors', 'front')}
 					{:else}
-						<Field label="Driven wheels">
-							<select class="field" bind:value={$form.drive}>
-								<option value="">not known</option><option value="front">front</option><option value="rear"
-									>rear</option
-								><option value="all">all</option>
-							</select>
-						</Field>
-						{@render asked('Stability control?', 'stability')}
-						{@render asked('Electric parking brake?', 'parkBrake')}
+						{#if !isSingleTrack}
+							<Field label="Driven wheels">
+								<select class="field" bind:value={$form.drive}>
+									<option value="">not known</option><option value="front">front</option><option value="rear"
+										>rear</option
+									><option value="all">all</option>
+								</select>
+							</Field>
+						{/if}
+						{#if !byLamp && $form.template !== 'electric'}
+							<Field label="Driven by">
+								<select class="field" bind:value={$form.power}>
+									<option value="">not known</option><option value="combustion">an engine alone</option
+									><option value="hybrid">hybrid</option><option value="electric">electric</option>
+								</select>
+							</Field>
+						{/if}
+						{#if !byLamp}{@render asked('Stability control?', 'stability')}{/if}
+						{#if !byLamp && !isSingleTrack}{@render asked('Electric parking brake?', 'parkBrake')}{/if}
 						{@render sensors('Wheel speed sensors, front', 'front')}
 						{@render sensors('Wheel speed sensors, rear', 'rear')}
 					{/if}

@@ -1,8 +1,9 @@
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { caseRowHere, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
+import { learnSensor } from '$lib/server/cases/describeVehicle';
 import { readSentEntry, SentEntry, WrittenEntry } from '$lib/server/cases/sentEntry';
 
 export const _api: ApiRoute = {
@@ -25,5 +26,9 @@ export async function POST(event) {
 	const stored = await addEntry(event.locals.services, { ...entry.value, caseId: row.id }, member);
 	// A page that hears that the case was signed can offer to open its comeback with this entry.
 	if (!stored.ok) return json({ message: stored.error, signed: row.signed }, { status: 409 });
+	if (stored.value.kind === 'sensor-identified') {
+		const { type } = await loadCase(event.locals.services, row.id);
+		await learnSensor(event.locals.services, type, member);
+	}
 	return json({ id: stored.value.id, seq: stored.value.seq, hash: stored.value.hash });
 }

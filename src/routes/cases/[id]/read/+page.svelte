@@ -55,19 +55,23 @@
 				href="/cases/{data.case.id}/read/lamp">Read its lamp</a
 			>
 		{:else if data.canWrite && !data.case.signed}
-			<Act
-				data-do
-				class={shown ? 'act-quiet' : 'act'}
-				whyNot={work.whyNot}
-				onclick={() => work.begin({ do: 'scan' })}>{shown ? 'Scan again' : 'Scan every module'}</Act
-			>
-			{#if data.described}
-				<a
-					class={data.linkAddress ? 'act-quiet' : 'act'}
-					data-do={data.linkAddress ? undefined : ''}
-					href="/cases/{data.case.id}/read/other">Read with another tool</a
-				>
-			{/if}
+			<div class="flex flex-wrap items-center gap-3">
+				{#if data.linkAddress || !data.described}
+					<Act
+						data-do
+						class={shown ? 'act-quiet' : 'act'}
+						whyNot={work.whyNot}
+						onclick={() => work.begin({ do: 'scan' })}>{shown ? 'Scan again' : 'Scan every module'}</Act
+					>
+				{/if}
+				{#if data.described}
+					<a
+						class={data.linkAddress || shown ? 'act-quiet' : 'act'}
+						data-do={data.linkAddress ? undefined : ''}
+						href="/cases/{data.case.id}/read/other">Read with another tool</a
+					>
+				{/if}
+			</div>
 		{/if}
 	</div>
 	{#if data.canWrite && !data.case.signed && !data.byLamp}<LinkAddress

@@ -39,6 +39,7 @@
 		if (reason === undefined) return latest.trouble ? 'Not worked out' : 'Working out what follows';
 		const first = reason?.hypotheses[FIRST];
 		if (!reason || !first) return 'Nothing can be said yet';
+		if (reason.onlyMeaningless) return `${reason.meaningless.join(', ')}: say first what it means`;
 		if (reason.nothing > 0.9) return 'Nothing is wrong any more, as far as it has been seen';
 		if (first.probability > 0.9)
 			return proven ? `Proven: ${first.fault}` : `Almost certain, not yet proven: ${first.fault}`;

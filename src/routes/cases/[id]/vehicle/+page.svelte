@@ -1,11 +1,15 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
+	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
 	import { upperFirst } from '$lib/case/words';
 	import type { VehicleField } from '$lib/case/thread/vehicleView';
-	import Field from '$lib/ui/Field.svelte';
 
+	interface Draft {
+		changed: Record<string, string>;
+		because: string;
+	}
 	let { data } = $props();
 	/** What was typed or chosen anew, by path. */
 	let changed = $state<Record<string, string>>({});
@@ -15,6 +19,26 @@
 	let entryId = ulid();
 	const count = $derived(Object.keys(changed).length);
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
+
+	// What was typed outlives a reload, until it is kept.
+	const draftKey = $derived(`jaldi:draft:${data.case.id}:vehicle`);
+	let restored = $state(false);
+	onMount(() => {
+		try {
+			const kept = JSON.parse(sessionStorage.getItem(draftKey) ?? '{}') as Partial<Draft>;
+			changed = { ...kept.changed };
+			because = kept.because ?? '';
+		} catch {
+			sessionStorage.removeItem(draftKey);
+		}
+		restored = true;
+	});
+	$effect(() => {
+		const draft = JSON.stringify({ changed, because } satisfies Draft);
+		if (!restored) return;
+		if (count > 0) sessionStorage.setItem(draftKey, draft);
+		else sessionStorage.removeItem(draftKey);
+	});
 
 	function change({ path, value }: VehicleField, next: string) {
 		if (next === String(value)) delete changed[path];
@@ -35,6 +59,7 @@
 		)
 	);
 
+	const YES_NO: Record<string, boolean | undefined> = { true: true, false: false };
 	/** What is no number is sent as it is: the server says what it expected. */
 	function numberIn(text: string): number | string {
 		const number = Number(text.replace(',', '.'));
@@ -46,7 +71,7 @@
 		trouble = '';
 		const corrections = Object.entries(changed).map(([path, text]) => ({
 			path,
-			value: kinds.get(path) === 'number' ? numberIn(text) : text
+			value: kinds.get(path) === 'number' ? numberIn(text) : (YES_NO[text] ?? text)
 		}));
 		try {
 			const response = await fetch(`/cases/${data.case.id}/vehicle`, {
@@ -84,7 +109,7 @@
 	</p>
 </section>
 {#each data.sections as { title, things }, nth (nth)}
-	<details open={nth < 2} class="mt-5 border-t border-rule pt-3">
+	<details open={nth < 3} class="mt-5 border-t border-rule pt-3">
 		<summary class="min-h-11 cursor-pointer py-2 text-lg font-bold">
 			{title}
 			<span class="pl-2 text-base font-normal text-ink-2"
@@ -98,7 +123,7 @@
 					<div class="flex flex-wrap items-end gap-x-5 gap-y-2">
 						{#each thing.fields as one, j (j)}
 							<div class="flex items-end gap-2">
-								<label class="block">
+								<label>
 									<span class="block text-sm text-ink-2">{one.label}{one.unit ? `, ${one.unit}` : ''}</span>
 									{#if one.kind === 'choice'}
 										<select
@@ -111,7 +136,7 @@
 										</select>
 									{:else}
 										<input
-											class="field {one.kind === 'number' ? 'num w-28 text-right' : 'w-56'}"
+											class="field {one.kind === 'number' ? 'num w-28! text-right' : 'w-56!'}"
 											inputmode={one.kind === 'number' ? 'decimal' : undefined}
 											readonly={!mayWrite}
 											value={changed[one.path] ?? String(one.value)}
@@ -141,19 +166,16 @@
 	</details>
 {/each}
 {#if mayWrite && count > 0}
-	<section class="sticky bottom-0 mt-6 border-t-2 border-ink bg-base-100 py-4" aria-label="Keep it">
+	<section class="sticky bottom-0 mt-6 border-t-2 border-ink bg-base-100 py-3" aria-label="Keep it">
 		{#if trouble}<p role="alert" class="mb-2 border-l-4 border-ink pl-3 font-semibold">{trouble}</p>{/if}
-		<div class="flex flex-wrap items-end gap-4">
-			<div class="min-w-60 flex-1">
-				<Field label="How do you know?"
-					><input
-						class="field"
-						bind:value={because}
-						placeholder="seen at the vehicle, the maker’s diagram"
-					/></Field
-				>
-			</div>
-			<button class="act" disabled={saving} onclick={save}
+		<div class="flex items-center gap-3">
+			<input
+				class="field min-w-0 flex-1"
+				aria-label="How do you know?"
+				placeholder="How do you know? Seen at the vehicle, the maker’s diagram"
+				bind:value={because}
+			/>
+			<button class="act whitespace-nowrap" disabled={saving} onclick={save}
 				>Keep {count === 1 ? 'one thing' : `${count} things`}</button
 			>
 		</div>
