@@ -1,5 +1,8 @@
-import type { HandleClientError } from '@sveltejs/kit';
+import type { ClientInit, HandleClientError } from '@sveltejs/kit';
 import { reportTrouble } from '$lib/ui/reportTrouble';
+import { noteTypedEarly } from './routes/typedEarly';
+
+export const init: ClientInit = noteTypedEarly;
 
 export const handleError: HandleClientError = ({ error, status, message }) => {
 	if (status !== 404) reportTrouble(error);

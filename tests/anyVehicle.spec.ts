@@ -1,6 +1,5 @@
-import { accessible, expect, goTo, patient, put, test, verdictOf, writeRepair } from './bay';
+import { accessible, expect, goTo, put, test, verdictOf, writeRepair } from './bay';
 import type { Page } from '@playwright/test';
-import { SIGNED_IN } from './where';
 
 /** Counts what a person does: presses, choices, fields that are filled. */
 class Hands {
@@ -142,9 +141,8 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 	});
 });
 
-test('a three-axle trailer and a motorcycle are opened and worked like any other', async ({ browser }) => {
-	const page = await (await browser.newContext({ storageState: SIGNED_IN.marit })).newPage();
-	patient(page);
+test('a three-axle trailer and a motorcycle are opened and worked like any other', async ({ as }) => {
+	const page = await as('marit');
 	for (const [kind, words, wheel, corner, code] of [
 		['Trailer', 'Timber trailer', 'axle 3 right', 'axle3 right', 'C1C16-13'],
 		['Motorcycle', 'Blue touring machine', 'rear wheel', 'rear wheel', 'C1C18-13']
@@ -180,5 +178,36 @@ test('a three-axle trailer and a motorcycle are opened and worked like any other
 		await expect(page.getByRole('button', { name: 'Start this step' })).toBeVisible();
 		await expect(page.locator('section', { has: page.locator('#left') })).toContainText(wheel);
 	}
-	await page.context().close();
+});
+
+test('a lead passes a description on as a file and brings one in; a bad one is refused whole', async ({
+	as
+}) => {
+	const page = await as('marit');
+	await page.goto('/library/vehicles');
+	await accessible(page);
+	const file = await (await page.request.get('/library/vehicles/ottaro-pip/file')).json();
+	const bringIn = async (name: string, text: string) => {
+		await page
+			.getByLabel('Description of a vehicle')
+			.setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+		await page.getByRole('button', { name: 'Bring it in' }).click();
+	};
+	const refused = page.getByRole('alert');
+	await bringIn('half.json', JSON.stringify(file).slice(0, 900));
+	await expect(refused).toContainText('half.json');
+	await expect(refused).toContainText('no JSON');
+	await bringIn('empty.json', ' ');
+	await expect(refused).toContainText('empty.json');
+	await bringIn(
+		'odd.json',
+		JSON.stringify({ ...file, wheels: [{ ...file.wheels[0], circumferenceM: 1950 }] })
+	);
+	await expect(refused).toContainText('wheels.front-left.circumferenceM');
+	await bringIn('nameless.json', JSON.stringify({ wheels: [{ position: 'front-left' }] }));
+	await expect(refused).toContainText('give it one');
+	await expect(page.getByRole('listitem').filter({ hasText: 'Pip' })).toContainText('comes with Jaldi');
+	await bringIn('night.json', JSON.stringify({ ...file, id: 'night-shuttle', model: 'night shuttle' }));
+	await expect(page.getByText('is in, version 1; nothing of it is assumed.')).toBeVisible();
+	await expect(page.getByRole('listitem').filter({ hasText: 'night shuttle' })).toContainText('version 1');
 });

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type BrowserContext, type Page } from '@playwright/test';
 import { ulid } from 'ulid';
 import { vehicleTypes } from '../library';
 import { BenchHost } from '../src/lib/bench/net/host';
@@ -21,6 +21,8 @@ type Fixtures = {
 	bay: (...faults: BenchFault[]) => Promise<Bay>;
 	/** The same for a livestock trailer. */
 	trailer: (...faults: BenchFault[]) => Promise<Bay>;
+	/** A page of its own on which somebody is signed in, closed with the test. */
+	as: (who: keyof typeof SIGNED_IN) => Promise<Page>;
 	/** The same for a pick-up that tells by its lamp alone. */
 	pickUp: (...faults: BenchFault[]) => Promise<Bay>;
 };
@@ -35,6 +37,15 @@ export const test = base.extend<Fixtures>({
 	page: async ({ page }, use) => {
 		patient(page);
 		await use(page);
+	},
+	as: async ({ browser }, use) => {
+		const contexts: BrowserContext[] = [];
+		await use(async (who) => {
+			const context = await browser.newContext({ storageState: SIGNED_IN[who] });
+			contexts.push(context);
+			return patient(await context.newPage());
+		});
+		await Promise.all(contexts.map((context) => context.close()));
 	},
 	bay: async ({ page: _page }, use) => withVehicles('brindle-marlow-16', VIN, use),
 	trailer: async ({ page: _page }, use) => withVehicles('hexley-drover', TRAILER_VIN, use),

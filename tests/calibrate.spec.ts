@@ -13,7 +13,6 @@ import {
 	test,
 	VIN
 } from './bay';
-import { SIGNED_IN } from './where';
 
 const LEARNING_DRIVE = [
 	{ toKmh: 20, overS: 5 },
@@ -141,7 +140,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 test('a steering angle that was never reset is taught; a lead may leave out what another workshop does, by name', async ({
 	page,
 	bay,
-	browser
+	as
 }) => {
 	const { link, panel } = await bay(benchFault('steering-angle-off-centre', 'steering-angle', 0.6));
 	await heard(page, 'track rod', link, panel);
@@ -157,14 +156,12 @@ test('a steering angle that was never reset is taught; a lead may leave out what
 	await stepOf(page, 'Wheel alignment').getByRole('button', { name: 'Save it' }).click();
 	await expect(page.getByText(/Say how it was done/)).toBeVisible();
 
-	const lead = await browser.newPage({ storageState: SIGNED_IN.marit });
+	const lead = await as('marit');
 	await lead.goto(page.url());
-	await lead.locator('html[data-ready]').waitFor({ state: 'attached' });
 	await stepOf(lead, 'Wheel alignment').getByRole('button', { name: 'Leave it out' }).click();
 	await lead.getByLabel('Why may it be left out?').fill('Measured and set at the mainland yard, sheet 4471');
 	await lead.getByRole('button', { name: 'Leave it out, in my name' }).click();
 	await expect(stepOf(lead, 'Wheel alignment')).toContainText('waived');
-	await lead.close();
 
 	await expect(page.getByRole('heading', { name: 'One calibration is due' })).toBeVisible();
 	await begin(page, 'Steering angle zero', 'Teach it');

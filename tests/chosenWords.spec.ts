@@ -1,6 +1,5 @@
-import { expect, openCase, patient, scan, test } from './bay';
+import { expect, openCase, scan, test } from './bay';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
-import { SIGNED_IN } from './where';
 
 test('typed words offer what they sound like, and only what is chosen counts', async ({ page, bay }) => {
 	const { link } = await bay(benchFault('lead-open', 'rear-left'));
@@ -37,7 +36,7 @@ test('typed words offer what they sound like, and only what is chosen counts', a
 test('a lead adds the shop’s own caution once, and it stands at every step that exposes the same', async ({
 	page,
 	pickUp,
-	browser
+	as
 }) => {
 	const { link } = await pickUp();
 	await openCase(page, 'pedal codes', link, '', 'norvane-wold');
@@ -50,8 +49,7 @@ test('a lead adds the shop’s own caution once, and it stands at every step tha
 	await expect(page.getByRole('heading', { name: /^When the pedal or the key is worked/ })).toBeVisible();
 	await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0);
 
-	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
-	const marit = patient(await lead.newPage());
+	const marit = await as('marit');
 	await marit.goto('/library/cautions');
 	const own = marit.getByLabel(/^The pedal or the key is worked .*own words/);
 	const words = 'Keys of the hoist stay with whoever reads the lamp.';
@@ -66,5 +64,4 @@ test('a lead adds the shop’s own caution once, and it stands at every step tha
 	await expect(marit.getByRole('heading', { name: /none of this shop’s own yet|One caution/ })).toBeVisible();
 	await page.reload();
 	await expect(page.getByText(words)).toHaveCount(0);
-	await lead.close();
 });

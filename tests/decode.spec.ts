@@ -1,8 +1,7 @@
 import { mkdtempSync, openSync, ftruncateSync, closeSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, goTo, openCase, patient, test } from './bay';
-import { SIGNED_IN } from './where';
+import { expect, goTo, openCase, test } from './bay';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-files-'));
 const file = (name: string, content: string | Buffer) => {
@@ -189,12 +188,11 @@ test('a binary file, an empty one and one of two gigabytes are each refused with
 });
 
 test('a lead writes the shop’s own words with a form; they stand first, and a second lead overwrites nothing', async ({
-	browser,
+	as,
 	page
 }) => {
-	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
-	const marit = patient(await lead.newPage());
-	const other = patient(await lead.newPage());
+	const marit = await as('marit');
+	const other = await as('marit');
 	for (const tab of [marit, other]) await tab.goto('/codes/C0064/write');
 	await expect(marit.getByLabel('Called')).toHaveValue('Roll rate sensor');
 	await marit.getByLabel('Called').fill('Roll rate: look at the bracket');
@@ -226,14 +224,10 @@ test('a lead writes the shop’s own words with a form; they stand first, and a 
 	await expect(page.getByText('version 1')).toBeVisible();
 	await page.goto('/codes/C0064/write');
 	await expect(page.getByRole('heading', { name: /A lead writes the shop’s own words/ })).toBeVisible();
-	await lead.close();
 });
 
-test('packs: out as a file, refused whole with a line, in again, found, and taken away', async ({
-	browser
-}) => {
-	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
-	const page = patient(await lead.newPage());
+test('packs: out as a file, refused whole with a line, in again, found, and taken away', async ({ as }) => {
+	const page = await as('marit');
 	await page.goto('/library');
 	const download = page.waitForEvent('download');
 	await page.getByRole('row').filter({ hasText: 'Norvane' }).getByRole('link', { name: 'CSV' }).click();
@@ -260,7 +254,6 @@ test('packs: out as a file, refused whole with a line, in again, found, and take
 	await expect(page.getByText('The pack is taken away')).toBeVisible();
 	const schema = await page.request.get('/library/pack.schema.json');
 	expect((await schema.json()).properties.format.const).toBe('jaldi-code-pack');
-	await lead.close();
 });
 
 test('two sources disagree: the page shows on what, and the case keeps which one the measurements supported', async ({

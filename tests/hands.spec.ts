@@ -2,6 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, openCase, test } from './bay';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 
+const TABLET = { width: 820, height: 1180 };
+const PHONE = { width: 390, height: 844 };
+
 test('the keyboard alone goes from the floor to a saved scan', async ({ page, bay }) => {
 	const { link } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'hands-free', link);
@@ -71,27 +74,33 @@ for (const theme of ['day', 'bay'] as const) {
 	});
 }
 
-test('nothing is clipped or pushed off the page on a tablet', async ({ page }) => {
-	await page.setViewportSize({ width: 820, height: 1180 });
+test('nothing is clipped or pushed off the page on a tablet or a phone', async ({ page }) => {
+	await page.setViewportSize(TABLET);
 	await page.goto('/');
 	const href = await page
 		.getByRole('row')
 		.filter({ hasText: 'island vet' })
 		.getByRole('link')
 		.getAttribute('href');
+	const past: string[] = [];
 	for (const path of [
 		'/',
+		'/cases/new',
 		'/decode?q=splice',
 		'/codes/C0045-13',
 		'/library',
-		...['listen', 'read', 'mend', 'prove', 'hand-over'].map((s) => `${href}/${s}`)
+		'/library/vehicles',
+		...['listen', 'read', 'mend', 'prove', 'hand-over', 'vehicle'].map((s) => `${href}/${s}`)
 	]) {
 		await page.goto(path);
 		await expect(page.getByRole('heading').first()).toBeVisible();
-		expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(
-			0
-		);
+		for (const size of [PHONE, TABLET]) {
+			await page.setViewportSize(size);
+			const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+			if (over > 0) past.push(`${path} at ${size.width}: ${over} px`);
+		}
 	}
+	expect(past).toEqual([]);
 	await page.getByRole('button', { name: /^Thread/ }).click();
 	await expect(page.getByRole('heading', { name: 'Thread' })).toBeVisible();
 });

@@ -118,3 +118,22 @@ test('a stream of events ends with its session, and no page of it is kept', asyn
 	expect((await fetch(`${ORIGIN}/stream?case=${caseId}`, { headers: { cookie } })).status).toBe(401);
 	await client.dispose();
 });
+
+test('what is typed before the page’s scripts have come stays, and counts', async ({ as }) => {
+	const page = await as('marit');
+	let come: (() => void) | undefined;
+	const held = new Promise<void>((resolve) => (come = resolve));
+	await page.route('**/_app/immutable/**/*.js', async (route) => {
+		await held;
+		await route.continue();
+	});
+	const loaded = page.goto('/library/reasoning', { waitUntil: 'commit' });
+	const minutes = page.getByLabel('Minutes: Look at the fuse');
+	await minutes.fill('nonsense');
+	await expect(page.locator('html[data-ready]')).toHaveCount(0);
+	come?.();
+	await loaded;
+	await expect(minutes).toHaveValue('nonsense');
+	await page.getByRole('button', { name: 'Save these numbers' }).click();
+	await expect(page.getByRole('alert')).toContainText('Look at the fuse');
+});

@@ -1,11 +1,10 @@
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 import { accessible, expect, goTo, openCase, put, scan, test, VIN } from './bay';
-import { SIGNED_IN } from './where';
 
 test('before it begins: what is missing is said, another way takes a reason, and the choice is on the thread', async ({
 	page,
 	bay,
-	browser
+	as
 }) => {
 	const { link, panel } = await bay(benchFault('ring-moved', 'rear-left', 0.8));
 	await openCase(page, 'crept ring', link, panel);
@@ -21,9 +20,8 @@ test('before it begins: what is missing is said, another way takes a reason, and
 	await accessible(page);
 
 	await test.step('a lead takes the closed area away: then it can only partly be finished here', async () => {
-		const lead = await browser.newPage({ storageState: SIGNED_IN.marit });
+		const lead = await as('marit');
 		await lead.goto(`${new URL(page.url()).origin}/library/equipment`);
-		await lead.locator('html[data-ready]').waitFor({ state: 'attached' });
 		await lead.getByLabel(/closed area/).uncheck();
 		await lead.getByRole('button', { name: 'Save the list' }).click();
 		await expect(lead.getByRole('status')).toHaveText('Saved; it holds from now on.');
@@ -35,7 +33,6 @@ test('before it begins: what is missing is said, another way takes a reason, and
 		await lead.getByLabel(/closed area/).check();
 		await lead.getByRole('button', { name: 'Save the list' }).click();
 		await expect(lead.getByRole('heading', { name: /can do 7 of 8/ })).toBeVisible();
-		await lead.close();
 	});
 
 	await test.step('the dearer way is chosen with a reason', async () => {

@@ -22,7 +22,7 @@ import {
 	writeRepair
 } from './bay';
 import { addPerson, startServer } from '../scripts/shop.mjs';
-import { PORT, SIGNED_IN } from './where';
+import { PORT } from './where';
 
 const ROUND = [
 	{ toKmh: 15, overS: 5 },
@@ -67,9 +67,8 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 	await expect(page.getByRole('region', { name: 'What must have happened' })).toContainText('C0045-13');
 	await expect(page.getByRole('region', { name: 'One way to do all of it' })).toContainText(/km\/h, for/);
 	await accessible(page);
-	const other = await page.context().newPage();
+	const other = patient(await page.context().newPage());
 	await other.goto(page.url());
-	await other.locator('html[data-ready]').waitFor({ state: 'attached' });
 	await page.getByRole('button', { name: /Start the drive/ }).click();
 	// Whoever has the case open elsewhere sees the same drive, and cannot start another.
 	await expect(other.getByRole('region', { name: 'Running recording' })).toBeVisible();
@@ -201,7 +200,7 @@ test('a repair that was none: its code is heard coming back while it is driven, 
 test('what comes and goes: how often is told, the distance follows, a lead releases it, and it stands on paper', async ({
 	page,
 	bay,
-	browser
+	as
 }, info) => {
 	const vehicle = await bay();
 	const { link, panel } = vehicle;
@@ -276,9 +275,8 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 	await expect(code).toContainText('76 %');
 	await expect(code.getByText('Release it without, in your name')).toHaveCount(0);
 
-	const lead = await browser.newPage({ storageState: SIGNED_IN.marit });
+	const lead = await as('marit');
 	await lead.goto(page.url());
-	await lead.locator('html[data-ready]').waitFor({ state: 'attached' });
 	const theirs = lead.getByRole('article', { name: 'C0045-13 in Brake control' });
 	await theirs.getByText('Release it without, in your name').click();
 	await theirs.getByLabel('Why', { exact: true }).fill('The ferry leaves at noon');
@@ -361,7 +359,6 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 		writeFileSync(file, await response.body());
 		const bring = async (who: Page, name: string) => {
 			await who.goto(`${new URL(caseUrl).origin}/cases/bring`);
-			await who.locator('html[data-ready]').waitFor({ state: 'attached' });
 			await who.getByLabel('Bundle').setInputFiles(name);
 			await who.getByRole('button', { name: /Check it/ }).click();
 		};
@@ -389,7 +386,6 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 		await bring(lead, wrong);
 		await expect(lead.getByRole('alert')).toContainText('no ZIP file');
 	});
-	await lead.close();
 });
 
 test('a case goes out of one shop and comes into another, empty one, as it was', async ({
@@ -456,16 +452,15 @@ test('a case goes out of one shop and comes into another, empty one, as it was',
 
 test('a lead says what proof the shop asks for and what it is called; a technician only reads it', async ({
 	page,
-	browser
+	as
 }) => {
 	await page.goto('/library/equipment');
 	await expect(page.getByRole('heading', { name: /What proof this shop asks for/ })).toBeVisible();
 	await expect(page.getByRole('radio', { name: '5 %' })).toBeDisabled();
 	await expect(page.getByRole('button', { name: 'Save what is asked' })).toHaveCount(0);
 
-	const lead = await browser.newPage({ storageState: SIGNED_IN.marit });
+	const lead = await as('marit');
 	await lead.goto(page.url());
-	await lead.locator('html[data-ready]').waitFor({ state: 'attached' });
 	await expect(lead.getByRole('radio', { name: '5 %' })).toBeChecked();
 	const name = lead.getByLabel('The shop’s name, as it stands on paper');
 	await expect(name).toHaveValue('Tern Point Works');
@@ -475,5 +470,4 @@ test('a lead says what proof the shop asks for and what it is called; a technici
 	await name.fill('Tern Point Works');
 	await lead.getByRole('button', { name: 'Save what is asked' }).click();
 	await expect(lead.getByRole('status')).toContainText('Saved; what was told before keeps its own.');
-	await lead.close();
 });

@@ -2,7 +2,6 @@ import type { Page } from '@playwright/test';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 import type { PayloadOf } from '../src/lib/case/entries/entry';
 import { accessible, expect, goTo, openCase, put, scan, test } from './bay';
-import { SIGNED_IN } from './where';
 
 const step = (test_: string, place: string, seen: Record<string, string>): PayloadOf<'test-step'> => ({
 	test: test_,
@@ -127,7 +126,7 @@ test('the thread is replayed: what was known at a moment', async ({ page, bay })
 	await expect(page.getByRole('heading', { level: 1 })).toHaveText(now);
 });
 
-test('a lead sets how sure the shop wants to be; a technician reads it', async ({ page, bay, browser }) => {
+test('a lead sets how sure the shop wants to be; a technician reads it', async ({ page, bay, as }) => {
 	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'policy', link, panel);
 	await scan(page);
@@ -135,22 +134,17 @@ test('a lead sets how sure the shop wants to be; a technician reads it', async (
 	const section = (of: Page) => of.getByRole('region', { name: /^This shop orders parts/ });
 	await expect(section(page)).toBeVisible();
 	await expect(section(page).getByRole('slider')).toHaveCount(0);
-	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
-	const other = await lead.newPage();
+	const other = await as('marit');
 	await other.goto(page.url());
 	await section(other).getByRole('slider').fill('100');
 	await section(other).getByRole('button', { name: 'Hold to this' }).click();
 	await expect(section(other)).toContainText('98 %');
 	await page.reload();
 	await expect(section(page)).toContainText('prove first');
-	await lead.close();
 });
 
-test('a lead changes the library’s minutes; a wrong number is refused and nothing lost', async ({
-	browser
-}) => {
-	const lead = await browser.newContext({ storageState: SIGNED_IN.marit });
-	const page = await lead.newPage();
+test('a lead changes the library’s minutes; a wrong number is refused and nothing lost', async ({ as }) => {
+	const page = await as('marit');
 	await page.goto('/library/reasoning');
 	const minutes = page.getByLabel('Minutes: Look at the fuse');
 	await minutes.fill('nonsense');
@@ -164,5 +158,4 @@ test('a lead changes the library’s minutes; a wrong number is refused and noth
 	await page.getByRole('button', { name: 'Check it' }).click();
 	await expect(page.getByText(/told apart/).first()).toBeVisible();
 	await accessible(page);
-	await lead.close();
 });

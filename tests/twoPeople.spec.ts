@@ -1,5 +1,5 @@
 import { ulid } from 'ulid';
-import { expect, goTo, openCase, patient, test } from './bay';
+import { expect, goTo, openCase, test } from './bay';
 import { SIGNED_IN } from './where';
 
 const note = (text: string, id = ulid()) => ({
@@ -10,15 +10,11 @@ const note = (text: string, id = ulid()) => ({
 	payload: { text }
 });
 
-test('the other’s entries appear without a reload, and what one is typing stays', async ({
-	page,
-	browser
-}) => {
+test('the other’s entries appear without a reload, and what one is typing stays', async ({ page, as }) => {
 	await openCase(page, 'shared bus', '');
 	await goTo(page, 'Mend');
 	await page.getByLabel('Note for the thread').fill('half a thought');
-	const other = await (await browser.newContext({ storageState: SIGNED_IN.marit })).newPage();
-	patient(other);
+	const other = await as('marit');
 	await other.goto(page.url());
 	await other.getByLabel('Note for the thread').fill('Feed measured at the far plug: 11.9 V');
 	await other.getByRole('button', { name: 'Save the note' }).click();
@@ -28,7 +24,6 @@ test('the other’s entries appear without a reload, and what one is typing stay
 	await expect(page.getByLabel('Note for the thread')).toHaveValue('half a thought');
 	await page.getByRole('button', { name: 'Save the note' }).click();
 	await expect(other.getByRole('complementary', { name: 'Thread' })).toContainText('half a thought');
-	await other.context().close();
 });
 
 test('forty entries sent at once by two people all stand on one unbroken chain', async ({

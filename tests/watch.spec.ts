@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
-import { expect, goTo, openCase, test, type Bay } from './bay';
+import { expect, goTo, openCase, patient, test, type Bay } from './bay';
 import type { Page } from '@playwright/test';
 
 const spin = (bay: Bay, position: string, kmh: number) =>
@@ -201,7 +201,7 @@ test('a round outlives a reload, is on the thread once, and a second tab sees th
 	await expect(page.getByText('The round is on the thread.')).toBeVisible();
 	await page.reload();
 	await expect(task).toContainText('All wheels are judged');
-	const other = await context.newPage();
+	const other = patient(await context.newPage());
 	await other.goto(page.url());
 	await expect(other.getByRole('heading', { level: 1 })).toContainText('All wheels are judged');
 	await other.close();

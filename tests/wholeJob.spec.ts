@@ -6,7 +6,6 @@ import {
 	expect,
 	goTo,
 	openCase,
-	patient,
 	readAgain,
 	scan,
 	test,
@@ -14,10 +13,9 @@ import {
 	VIN,
 	writeRepair
 } from './bay';
-import { SIGNED_IN } from './where';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 
-test('an open lead, from the complaint to a signed proof', async ({ page, bay, browser }) => {
+test('an open lead, from the complaint to a signed proof', async ({ page, bay, as }) => {
 	const { link, panel } = await bay(benchFault('lead-open', 'rear-left'));
 	await openCase(page, 'harbour bus', link, panel);
 
@@ -102,8 +100,7 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, b
 	await test.step('Hand over', async () => {
 		await goTo(page, 'Hand over');
 		await expect(page.getByText('Waits for a lead’s signature.')).toBeVisible();
-		const lead = await (await browser.newContext({ storageState: SIGNED_IN.marit })).newPage();
-		patient(lead);
+		const lead = await as('marit');
 		await lead.goto(page.url());
 		await lead.getByRole('button', { name: 'Sign and close the case' }).click();
 		await lead.getByRole('button', { name: 'Sign it' }).click();
@@ -111,7 +108,6 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, b
 		await expect(page.locator('#sign')).toContainText('Checked against the evidence and released.');
 		await lead.goto('/closed');
 		await expect(lead.getByRole('row').filter({ hasText: 'harbour bus' })).toBeVisible();
-		await lead.context().close();
 	});
 
 	await test.step('and the thread is closed', async () => {

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { exposedAt, exposedByVehicle, motorBrakeAt } from '../exposed';
+import { vehicleTypes } from '../index';
 import { reasonModel } from '../reason/model';
 import { familyAccess, testsFor } from '../reason/tests';
 import { familiesAt, withDrawnFamilies, withFamilyAt } from '../wheelSensors';
@@ -10,7 +11,7 @@ import { corrected } from './correct';
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from './known';
 import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
 import { newDescription, type Answers } from './newDescription';
-import { vehicleTypeOf, type Described, type VehicleType } from './vehicleType';
+import { descriptionOf, vehicleTypeOf, type Described, type VehicleType } from './vehicleType';
 
 function made(answers: Answers): Described {
 	const one = newDescription(answers);
@@ -72,6 +73,11 @@ describe('a description from a file', () => {
 	it.each(readdirSync('library/vehicles'))('%s, as it is shipped, assumes nothing', (file) => {
 		const checked = readDescription(readFileSync(`library/vehicles/${file}`, 'utf8'));
 		expect(checked).toMatchObject({ ok: true, described: { assumed: [] } });
+	});
+
+	it.each([...vehicleTypes.values()])('$id comes back from a file as it was', (type) => {
+		const again = readDescription(JSON.stringify(descriptionOf(type)));
+		expect(again.ok && again.type).toEqual(type);
 	});
 
 	it('needs nothing but the wheels', () => {

@@ -119,6 +119,15 @@ export function vehicleTypeOf({ sensor: usual, ...type }: Described): VehicleTyp
 	return { ...type, modules, wheels };
 }
 
+/**
+ * A vehicle as it would be written down. What hangs on what is read off the wires; a family is written at each wheel.
+ */
+export const descriptionOf = ({ modules, ...type }: VehicleType): Described => ({
+	...type,
+	sensor: 'unknown',
+	modules: modules.map(({ suppliedBy: _, ...module }) => module)
+});
+
 /** What says that two types are the same in all that is reasoned about. */
 export const typeKey = ({ id, version, wheels }: VehicleType): string =>
 	[`${id}/${version}`, ...wheels.map(({ sensor }) => sensor)].join(' ');

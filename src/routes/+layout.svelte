@@ -5,9 +5,11 @@
 	import { Toaster } from 'svelte-sonner';
 
 	import DecoderDialog from './DecoderDialog.svelte';
+	import { giveBackTypedEarly } from './typedEarly';
 
 	let { children, data } = $props();
 	onMount(() => {
+		giveBackTypedEarly();
 		// From here on a click is answered by the page itself.
 		document.documentElement.dataset.ready = '';
 	});

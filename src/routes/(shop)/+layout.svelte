@@ -22,7 +22,7 @@
 
 <header class="no-print flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-6 py-2">
 	<Wordmark />
-	<nav aria-label="Shop" class="flex flex-wrap gap-x-6 text-lg">
+	<nav aria-label="Shop" class="order-3 flex flex-wrap gap-x-6 text-lg sm:order-none">
 		{#each LINKS as { href, name } (href)}
 			{@const here = href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href)}
 			<a
@@ -34,10 +34,14 @@
 			>
 		{/each}
 	</nav>
-	<div class="ml-auto flex items-center gap-4">
+	<!-- On a phone the way to a new case stands beside the mark, who is signed in below the links. -->
+	<div class="order-4 flex items-center sm:order-none sm:ml-auto">
 		{#if data.member}<WhoAmI name="{data.shopName} · {data.member.name}" theme={data.theme} />{/if}
-		{#if data.member?.role !== 'viewer'}<a class="act whitespace-nowrap" href="/cases/new">New case</a>{/if}
 	</div>
+	{#if data.member?.role !== 'viewer'}<a
+			class="act order-2 ml-auto whitespace-nowrap sm:order-none sm:ml-0"
+			href="/cases/new">New case</a
+		>{/if}
 </header>
 <main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">
 	<Part what="This page">{@render children()}</Part>

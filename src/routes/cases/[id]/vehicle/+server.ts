@@ -5,7 +5,7 @@ import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
 import { corrected } from '$library/vehicle/correct';
-import { FullDescription } from '$library/vehicle/vehicleType';
+import { descriptionOf } from '$library/vehicle/vehicleType';
 
 const MOST_CORRECTIONS = 500;
 const Corrections = z.object({
@@ -40,16 +40,9 @@ export async function PUT(event) {
 	const { type, view, row } = await loadCase(event.locals.services, event.params.id);
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
 	if (!type) error(409, 'The vehicle of this case is not described.');
-	const { modules, ...rest } = type;
-	// What hangs on what is read off the wires and not written down; so is no family that was told for one wheel.
-	const whole = FullDescription.parse({
-		...rest,
-		sensor: 'unknown',
-		modules: modules.map(({ suppliedBy: _, ...module }) => module)
-	});
 	// What others have found out since on another vehicle of its type comes along.
 	const newest = await event.locals.services.vehicleDescriptions.newest(type.id);
-	const next = corrected(newest ?? whole, corrections);
+	const next = corrected(newest ?? descriptionOf(type), corrections);
 	if (!next.ok) error(400, next.error);
 	const stored = await describeVehicle(
 		event.locals.services,

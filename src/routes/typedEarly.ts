@@ -1,0 +1,40 @@
+/** A field as the server sent it, and what was made of it before the page's scripts took it over. */
+interface Early {
+	field: HTMLInputElement | HTMLTextAreaElement;
+	value: string;
+	checked: boolean;
+}
+let early: Early[] = [];
+
+const TICKED = new Set(['checkbox', 'radio']);
+const NOT_TYPED = new Set(['hidden', 'file', 'submit', 'button']);
+
+/**
+ * Notes what stands in the fields of the page otherwise than the server sent it: typed while the scripts were
+ * still on their way, on a slow tablet a matter of seconds. To be called before the page is taken over, which
+ * sets every field back to what was sent.
+ */
+export function noteTypedEarly(): void {
+	early = [...document.querySelectorAll<Early['field']>('input, textarea')].flatMap((field) => {
+		const checked = 'checked' in field && field.checked;
+		const typed = TICKED.has(field.type)
+			? 'checked' in field && checked !== field.defaultChecked
+			: field.value !== field.defaultValue;
+		return typed && !NOT_TYPED.has(field.type) ? [{ field, value: field.value, checked }] : [];
+	});
+}
+
+/** Puts it back, as if it were typed now. To be called once the page has been taken over. */
+export function giveBackTypedEarly(): void {
+	for (const { field, value, checked } of early) {
+		if (!field.isConnected) continue;
+		if (TICKED.has(field.type)) {
+			// A click, so that the group it is part of and whoever listens to it follow.
+			if ('checked' in field && field.checked !== checked) field.click();
+		} else if (field.value !== value) {
+			field.value = value;
+			field.dispatchEvent(new Event('input', { bubbles: true }));
+		}
+	}
+	early = [];
+}
