@@ -14,14 +14,16 @@ const ARROW = {
 	core: [],
 	case: ['core', 'library'],
 	bench: ['core', 'library'],
-	server: ['core', 'library', 'case'],
+	// What is said to a vehicle, with or without a server.
+	link: ['core', 'library', 'case'],
+	server: ['core', 'library', 'case', 'link'],
 	workers: ['core', 'library', 'case'],
 	ui: ['core', 'library', 'case'],
 	routes: ['core', 'library', 'case', 'server', 'workers', 'ui'],
 	// Trials run whole diagnoses on the stand-ins.
-	cli: ['core', 'library', 'case', 'bench'],
-	demo: ['core', 'library', 'case', 'server', 'bench'],
-	tests: ['core', 'library', 'case', 'server', 'bench', 'demo']
+	cli: ['core', 'library', 'case', 'link', 'bench'],
+	demo: ['core', 'library', 'case', 'link', 'server', 'bench'],
+	tests: ['core', 'library', 'case', 'link', 'server', 'bench', 'demo']
 };
 
 const CORE_BANS = [
@@ -70,6 +72,7 @@ export default ts.config(
 				{ type: 'core', pattern: 'src/lib/core' },
 				{ type: 'case', pattern: 'src/lib/case' },
 				{ type: 'bench', pattern: 'src/lib/bench' },
+				{ type: 'link', pattern: 'src/lib/link' },
 				{ type: 'server', pattern: 'src/lib/server' },
 				{ type: 'ui', pattern: 'src/lib/ui' },
 				{ type: 'workers', pattern: 'src/workers' },

@@ -12,7 +12,8 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
 	trial: async () => (await import('./trial')).trial,
 	prove: async () => (await import('./prove')).prove,
 	check: async () => (await import('./check')).check,
-	vehicle: async () => (await import('./vehicle')).vehicle
+	vehicle: async () => (await import('./vehicle')).vehicle,
+	scan: async () => (await import('./scan')).scan
 };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
@@ -56,6 +57,10 @@ const HELP = `jaldi: the computations of Jaldi on the command line
       [--axles N] [--drive front|rear|all|none] [--sensor PLACE=FAMILY]... [--volts 12|24] [--electric] [--name TEXT]
       A description by what is known and, for the rest, what is usual. PLACE is a position, front, rear or axle2; FAMILY is
       passive, two-wire, two-wire-direction, three-wire or unknown.
+
+  jaldi scan tcp://HOST:PORT|slcan://HOST:PORT [--vehicle FILE] [--bitrate 500000] [--json]
+      Every module's codes, read from a vehicle: over its network, or over CAN through an adapter that speaks the open line
+      protocol of serial CAN adapters (slcan:/dev/NAME at a serial device). Without a description the modules are searched.
 
   --json   one JSON value on standard output and nothing else
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.

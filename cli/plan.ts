@@ -12,7 +12,7 @@ import {
 } from './command';
 import { readWhole, UnreadableInput } from './openInput';
 import { readPolicy } from './policy';
-import { describedIn } from './vehicle';
+import { vehicleIn } from './vehicle';
 
 /** `jaldi plan CASE.json [--vehicle FILE] [--proving 1] [--json]` */
 export const plan: Command = async (args) => {
@@ -32,16 +32,10 @@ export const plan: Command = async (args) => {
 		complain(`jaldi plan: ${error.message}`);
 		return NOT_UNDERSTOOD;
 	}
-	const vehicle = values.vehicle === undefined ? null : await describedIn(values.vehicle, 'plan');
-	if (values.vehicle !== undefined && !vehicle?.ok) {
-		for (const { path, reason } of vehicle?.problems ?? [])
-			complain(`jaldi plan: ${values.vehicle}: ${path || 'the whole'}: ${reason}`);
-		return NOT_UNDERSTOOD;
-	}
+	const vehicle = values.vehicle === undefined ? null : await vehicleIn(values.vehicle, 'plan');
+	if (values.vehicle !== undefined && !vehicle) return NOT_UNDERSTOOD;
 	const thread = readCaseFile(text);
-	const made = thread.ok
-		? planOf(thread.value, policy, undefined, vehicle?.ok ? vehicle.type : null)
-		: thread;
+	const made = thread.ok ? planOf(thread.value, policy, undefined, vehicle?.type ?? null) : thread;
 	if (!made.ok) {
 		complain(`jaldi plan: ${file}: ${made.error}`);
 		return NOT_UNDERSTOOD;

@@ -14,7 +14,7 @@ import {
 import { readWhole, UnreadableInput } from './openInput';
 import { readPolicy } from './policy';
 import { runTrial } from './trialCases';
-import { describedIn } from './vehicle';
+import { vehicleIn } from './vehicle';
 
 const USUAL_CASES = 20;
 const MOST_CASES = 100_000;
@@ -46,13 +46,8 @@ export const trial: Command = async (args) => {
 	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
 	let vehicle: unknown = null;
 	if (values.vehicle !== undefined) {
-		const read = await describedIn(values.vehicle, 'trial');
+		const read = await vehicleIn(values.vehicle, 'trial');
 		if (!read) return NOT_UNDERSTOOD;
-		if (!read.ok) {
-			for (const { path, reason } of read.problems)
-				complain(`jaldi trial: ${values.vehicle}: ${path || 'the whole'}: ${reason}`);
-			return NOT_UNDERSTOOD;
-		}
 		if (read.type.tells === 'lamp')
 			throw new WrongUsage(
 				'a vehicle that tells by its lamp answers no tester: trials are for those that do'

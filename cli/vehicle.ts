@@ -27,7 +27,7 @@ export const vehicle: Command = async (args) => {
 };
 
 /** Reads a description from a file; null, with the reason told, where there is none to read. */
-export async function describedIn(file: string, command: string): Promise<Checked | null> {
+async function describedIn(file: string, command: string): Promise<Checked | null> {
 	try {
 		return readDescription((await readWhole(file)).toString('utf8'));
 	} catch (error) {
@@ -35,6 +35,15 @@ export async function describedIn(file: string, command: string): Promise<Checke
 		complain(`jaldi ${command}: ${error.message}`);
 		return null;
 	}
+}
+
+/** The vehicle that a file describes; null, with the reasons told, where it describes none. */
+export async function vehicleIn(file: string, command: string): Promise<(Checked & { ok: true }) | null> {
+	const read = await describedIn(file, command);
+	if (read?.ok) return read;
+	for (const { path, reason } of read?.problems ?? [])
+		complain(`jaldi ${command}: ${file}: ${path || 'the whole'}: ${reason}`);
+	return null;
 }
 
 async function check(args: string[]): Promise<number> {

@@ -6,7 +6,7 @@ import { BenchVehicle } from '../src/lib/bench/vehicle';
 import type { CalibrationTried } from '../src/lib/case/entries/calibration/payload';
 import { fail, type Result } from '../src/lib/core/result';
 import { calibrate } from '../src/lib/server/jobs/calibrate/calibrate';
-import type { LinkError } from '../src/lib/server/link/vehicleLink';
+import type { LinkError } from '../src/lib/link/vehicleLink';
 import { DirectLink } from './link';
 
 const type = vehicleTypes.get('brindle-marlow-16');

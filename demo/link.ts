@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from '../src/lib/core/result';
 import { STEP_S, type BenchVehicle } from '../src/lib/bench/vehicle';
-import type { LinkError, VehicleLink } from '../src/lib/server/link/vehicleLink';
+import type { LinkError, VehicleLink } from '../src/lib/link/vehicleLink';
 
 /** A line straight into a bench vehicle in this process: the same bytes as over TCP, without the waiting. */
 export class DirectLink implements VehicleLink {

@@ -133,8 +133,9 @@ export const VEHICLES: DemoVehicle[] = [
 	}
 ];
 
-/** Ports of a demo vehicle's interface and control panel, from the first port given to the bench. */
+/** Ports of a demo vehicle's interface, control panel and CAN adapter, from the first port given to the bench. */
 export const portsOf = (index: number, firstPort: number) => ({
 	linkPort: firstPort + index * 2,
-	panelPort: firstPort + index * 2 + 1
+	panelPort: firstPort + index * 2 + 1,
+	canPort: firstPort + 2 * VEHICLES.length + index
 });

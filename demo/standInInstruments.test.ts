@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../library';
 import { BenchHost } from '../src/lib/bench/net/host';
-import { StandInInstruments } from '../src/lib/server/link/standInInstruments';
+import { StandInInstruments } from '../src/lib/server/jobs/standInInstruments';
 
 let host: BenchHost;
 let instruments: StandInInstruments;

@@ -23,7 +23,7 @@ import type { Database } from '../src/lib/server/db/open';
 import { clearModules } from '../src/lib/server/jobs/clear';
 import { liveVehicleOf, recordingPayload } from '../src/lib/case/watch/recordingPayload';
 import { sample } from '../src/lib/server/jobs/sampler';
-import { readIdentity, scanVehicle } from '../src/lib/server/jobs/scan';
+import { readIdentity, scanVehicle } from '../src/lib/link/scan';
 import { benchCapture } from './benchCapture';
 import { benchReading } from './benchReading';
 import { DirectLink } from './link';

@@ -69,9 +69,10 @@ export function completed(given: Given): Described {
 	const listed = or('modules', given.modules, (): NonNullable<Given['modules']> =>
 		usual.modules.map((role) => ({ role }))
 	);
-	const withoutPins = listed.map(({ pins: _, role, ...module }) => ({
+	const withoutPins = listed.map(({ pins: _, role, can, ...module }) => ({
 		role,
-		...filled(`modules.${role}`, module, usualModule(role, template))
+		...filled(`modules.${role}`, module, usualModule(role, template)),
+		...(can === undefined ? {} : { can })
 	}));
 	const withSensors = wheels.map((wheel) => ({ ...wheel, sensor: wheel.sensor ?? sensor }));
 	const modules = withoutPins.map((module, i) => ({

@@ -11,7 +11,13 @@ import { corrected } from './correct';
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from './known';
 import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
 import { newDescription, type Answers } from './newDescription';
-import { descriptionOf, vehicleTypeOf, type Described, type VehicleType } from './vehicleType';
+import {
+	descriptionOf,
+	FullDescription,
+	vehicleTypeOf,
+	type Described,
+	type VehicleType
+} from './vehicleType';
 
 function made(answers: Answers): Described {
 	const one = newDescription(answers);
@@ -23,6 +29,13 @@ const problemsIn = (value: unknown) => {
 	const checked = checkDescription(value);
 	return checked.ok ? [] : checked.problems;
 };
+
+it.each(readdirSync('library/vehicles'))('%s is taken back as it was passed on', (file) => {
+	const text = readFileSync(`library/vehicles/${file}`, 'utf8');
+	const checked = readDescription(text);
+	if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+	expect(checked.described).toEqual(FullDescription.parse(JSON.parse(text)));
+});
 
 describe('a description made from what is known in two minutes', () => {
 	it.each(TEMPLATES)('of a %s is taken, and taken again as it is', (template) => {

@@ -21,3 +21,7 @@ export function knownCircumferenceM(type: VehicleType | null, position: string |
 /** The resistor across which a module sees the current of a two-wire sensor; null where nobody has told. */
 export const knownSenseOhms = (type: VehicleType | null): number | null =>
 	type && isKnown(type, 'senseResistorOhms') ? type.senseResistorOhms : null;
+
+/** The modules of which somebody has told where they answer: nobody is called silent at an address that was made up. */
+export const modulesToAsk = (type: VehicleType): VehicleType['modules'] =>
+	type.modules.filter(({ role, can }) => can !== undefined || isKnown(type, `modules.${role}.address`));

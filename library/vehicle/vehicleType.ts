@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Harness, suppliesOf, type Supply } from '../harness';
+import { parsePair } from '../../src/lib/core/bus/diagnosticPair';
 import { Position } from '../positions';
 import { WHEEL_SENSORS, type WheelSensor } from '../sensorKinds';
 
@@ -26,6 +27,8 @@ const Minutes = z.number().nonnegative().max(600);
 /** A logical address of its network: two bytes of ISO 13400-2, or fewer on CAN. */
 export const Address = z.string().regex(/^[0-9A-F]{4}$/, 'four hex digits in upper case');
 
+const CAN_EXPECTED = 'two identifiers of 3 or of 8 hex digits, such as 7E0:7E8';
+
 export const Chassis = z.strictObject({
 	wheelbaseM: z.number().positive().max(12),
 	trackM: z.number().nonnegative().max(3),
@@ -49,6 +52,12 @@ export const Module = z.strictObject({
 		.max(1)
 		.default([]),
 	address: Address,
+	/** Identifiers on CAN that it is asked on and answers on, where its address does not say them. */
+	can: z
+		.string()
+		.regex(/^([0-9A-F]{3}:[0-9A-F]{3}|[0-9A-F]{8}:[0-9A-F]{8})$/, CAN_EXPECTED)
+		.refine((text) => parsePair(text).ok, CAN_EXPECTED)
+		.optional(),
 	segment: words,
 	/** Minutes until its plug can be reached. */
 	accessMin: Minutes,

@@ -22,6 +22,7 @@ const { values } = parseArgs({
 		seed: { type: 'string', default: '1' },
 		'link-port': { type: 'string', default: String(DOIP_PORT) },
 		'panel-port': { type: 'string', default: '13480' },
+		'can-port': { type: 'string', default: '13481' },
 		key: { type: 'string', default: 'on' }
 	}
 });
@@ -63,7 +64,8 @@ const host = new BenchHost({
 	odometerKm: Number(values['odometer-km']),
 	faults: readFaults(values.fault, type),
 	linkPort: Number(values['link-port']),
-	panelPort: Number(values['panel-port'])
+	panelPort: Number(values['panel-port']),
+	canPort: Number(values['can-port'])
 });
 const ports = await host.start();
 if (values.key === 'on') host.act({ do: 'key', to: 'on' });

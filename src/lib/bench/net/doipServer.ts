@@ -1,7 +1,9 @@
+import { createSocket, type Socket as Datagrams } from 'node:dgram';
 import { createServer, type Server, type Socket } from 'node:net';
 import {
 	DiagnosticNack,
 	DoipReader,
+	encodeAnnouncement,
 	encodeDoip,
 	HeaderNack,
 	PayloadType,
@@ -35,6 +37,7 @@ interface Client {
 export class DoipServer {
 	private readonly server: Server;
 	private readonly clients = new Set<Client>();
+	private readonly datagrams: Datagrams = createSocket('udp4');
 	private plugged = true;
 	/** Who has asked each module to send by itself. */
 	private readonly periodicTo = new Map<number, Client>();
@@ -51,18 +54,36 @@ export class DoipServer {
 		this.server.maxConnections = MAX_CLIENTS;
 	}
 
-	listen(port: number, host: string): Promise<number> {
-		return new Promise((resolve, reject) => {
+	async listen(port: number, host: string): Promise<number> {
+		const taken = await new Promise<number>((resolve, reject) => {
 			this.server.once('error', reject);
 			this.server.listen(port, host, () => {
 				const address = this.server.address();
 				resolve(typeof address === 'object' && address ? address.port : port);
 			});
 		});
+		await this.answerWhoIsThere(taken, host);
+		return taken;
+	}
+
+	/** Who is there is asked by datagrams, on the same port; whoever has it already answers in our stead. */
+	private answerWhoIsThere(port: number, host: string): Promise<void> {
+		this.datagrams.on('message', (datagram, { address, port: from }) => {
+			const { messages } = new DoipReader().push(datagram);
+			if (!this.plugged || messages[0]?.type !== PayloadType.identificationRequest) return;
+			const entity = this.entityAddress.toString(16).padStart(12, '0');
+			const told = { vin: this.vehicle.world.vin, address: this.entityAddress, entity };
+			this.datagrams.send(encodeAnnouncement(told), from, address);
+		});
+		return new Promise((resolve) => {
+			this.datagrams.once('error', () => resolve());
+			this.datagrams.bind(port, host, resolve);
+		});
 	}
 
 	close(): Promise<void> {
 		for (const client of this.clients) client.socket.destroy();
+		this.datagrams.close();
 		return new Promise((resolve) => this.server.close(() => resolve()));
 	}
 

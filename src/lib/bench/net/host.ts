@@ -15,6 +15,7 @@ import { BODY } from '../physics/wiring';
 import type { VehicleState } from '../state';
 import { BenchVehicle } from '../vehicle';
 import { DoipServer } from './doipServer';
+import { SlcanServer, type AdapterOptions } from './slcanServer';
 
 const SignalSourceShape = z.discriminatedUnion('kind', [
 	z.object({
@@ -108,6 +109,9 @@ export interface HostOptions {
 	/** Ports for diagnostics and for the control panel; 0 lets the system choose. */
 	linkPort?: number;
 	panelPort?: number;
+	/** Port of the CAN adapter on its bus, and how good an adapter it is. */
+	canPort?: number;
+	adapter?: AdapterOptions;
 	/** Seconds of the vehicle's clock per second, while it is not driving. */
 	rate?: number;
 	/** So long after the last look at it, a vehicle on which nothing goes on has its clock stopped. */
@@ -122,6 +126,7 @@ const MAX_BODY_BYTES = 4096;
 export class BenchHost {
 	readonly vehicle: BenchVehicle;
 	private readonly link: DoipServer;
+	private readonly adapter: SlcanServer;
 	private readonly panel: Server;
 	private clock: NodeJS.Timeout | null = null;
 	private open = false;
@@ -143,6 +148,12 @@ export class BenchHost {
 			() => this.rate,
 			() => this.wake()
 		);
+		this.adapter = new SlcanServer(
+			this.vehicle,
+			() => this.rate,
+			() => this.wake(),
+			options.adapter
+		);
 		this.panel = createServer((request, response) => void this.serve(request, response));
 	}
 
@@ -150,9 +161,10 @@ export class BenchHost {
 		return this.vehicle.world.motion.driving ? this.driveRate : this.idleRate;
 	}
 
-	async start(): Promise<{ linkPort: number; panelPort: number }> {
+	async start(): Promise<{ linkPort: number; panelPort: number; canPort: number }> {
 		const host = this.options.host ?? '127.0.0.1';
 		const linkPort = await this.link.listen(this.options.linkPort ?? 0, host);
+		const canPort = await this.adapter.listen(this.options.canPort ?? 0, host);
 		const panelPort = await new Promise<number>((resolve, reject) => {
 			this.panel.once('error', reject);
 			this.panel.listen(this.options.panelPort ?? 0, host, () => {
@@ -162,7 +174,7 @@ export class BenchHost {
 		});
 		this.open = true;
 		this.wake();
-		return { linkPort, panelPort };
+		return { linkPort, panelPort, canPort };
 	}
 
 	/** Somebody is there: its clock runs, until nobody has looked for a while and nothing goes on. */
@@ -179,6 +191,7 @@ export class BenchHost {
 			if (
 				now - this.lookedAtMs > (this.options.restsAfterMs ?? RESTS_AFTER_MS) &&
 				!this.link.busy &&
+				!this.adapter.busy &&
 				this.vehicle.quiet
 			)
 				this.rest();
@@ -199,7 +212,11 @@ export class BenchHost {
 		this.open = false;
 		this.rest();
 		this.panel.closeAllConnections();
-		await Promise.all([this.link.close(), new Promise((resolve) => this.panel.close(resolve))]);
+		await Promise.all([
+			this.link.close(),
+			this.adapter.close(),
+			new Promise((resolve) => this.panel.close(resolve))
+		]);
 	}
 
 	get state(): PanelState {
@@ -239,6 +256,7 @@ export class BenchHost {
 			case 'plug':
 				this.plugged = action.in;
 				this.link.setPlugged(action.in);
+				this.adapter.setPlugged(action.in);
 				return null;
 			case 'spin':
 				if (!vehicle.hasWheel(action.position)) return `This vehicle has no wheel ${action.position}.`;

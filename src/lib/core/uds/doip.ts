@@ -1,3 +1,5 @@
+import { hex } from '../bytes';
+
 /**
  * Framing of diagnostics over TCP, ISO 13400-2: an eight-byte header (version, inverse version, payload type, payload
  * length) and the payload. Pure: bytes in, messages out, for the vehicle side and the tester side alike.
@@ -10,6 +12,8 @@ export const MAX_PAYLOAD = 0x10000;
 
 export const PayloadType = {
 	headerNack: 0x0000,
+	identificationRequest: 0x0001,
+	announcement: 0x0004,
 	routingActivationRequest: 0x0005,
 	routingActivationResponse: 0x0006,
 	aliveCheckRequest: 0x0007,
@@ -115,4 +119,43 @@ export class DoipReader {
 		this.held = new Uint8Array(0);
 		return { messages, error: { nack, reason } };
 	}
+}
+
+/** What a vehicle says of itself when it is asked who is there (ISO 13400-2, vehicle announcement). */
+export interface Announcement {
+	/** As it tells it; empty where its number is not set. */
+	vin: string;
+	/** Its logical address. */
+	address: number;
+	/** Of the entity, as hex: tells two vehicles apart that know no number. */
+	entity: string;
+}
+
+const VIN_LENGTH = 17;
+const ENTITY_LENGTH = 6;
+const PRINTABLE = /^[0-9A-Z]{17}$/;
+
+export function encodeAnnouncement({ vin, address, entity }: Announcement): Uint8Array {
+	const number = Array.from(vin.padEnd(VIN_LENGTH, '\0').slice(0, VIN_LENGTH), (sign) => sign.charCodeAt(0));
+	const id = Array.from(
+		{ length: ENTITY_LENGTH },
+		(_, i) => parseInt(entity.slice(2 * i, 2 * i + 2), 16) || 0
+	);
+	// The group's identifier is the entity's own; no further action is asked for.
+	return encodeDoip(PayloadType.announcement, [...number, ...word(address), ...id, ...id, 0x00]);
+}
+
+/** One datagram as an announcement; null for anything else. */
+export function readAnnouncement(datagram: Uint8Array): Announcement | null {
+	const { messages, error } = new DoipReader().push(datagram);
+	const [message] = messages;
+	if (error || messages.length !== 1 || message?.type !== PayloadType.announcement) return null;
+	const { payload } = message;
+	if (payload.length !== 32 && payload.length !== 33) return null;
+	const number = String.fromCharCode(...payload.subarray(0, VIN_LENGTH));
+	return {
+		vin: PRINTABLE.test(number) ? number : '',
+		address: readWord(payload, VIN_LENGTH),
+		entity: hex(payload.slice(VIN_LENGTH + 2, VIN_LENGTH + 2 + ENTITY_LENGTH))
+	};
 }

@@ -1,6 +1,6 @@
 import type { PayloadOf } from '../../case/entries/entry';
 import { NEGATIVE, negativeResponseText } from '../../core/uds/negativeResponse';
-import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
+import { linkIsLost, type VehicleLink } from '../../link/vehicleLink';
 
 type Cleared = PayloadOf<'codes-cleared'>;
 type Target = { address: string; name: string };

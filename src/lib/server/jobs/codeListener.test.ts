@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { fail, ok } from '../../core/result';
-import type { VehicleLink } from '../link/vehicleLink';
+import type { VehicleLink } from '../../link/vehicleLink';
 import { CodeListener } from './codeListener';
 
 type Codes = Record<string, number>;

@@ -3,7 +3,7 @@ import { MOST_HEARD, type HeardCode } from '../../case/entries/live-recording/pa
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import { NEGATIVE } from '../../core/uds/negativeResponse';
 import { parseCodeList, ReadCodes, type CodeList } from '../../core/uds/readCodes';
-import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
+import { linkIsLost, type VehicleLink } from '../../link/vehicleLink';
 
 /** One module is asked this often, all of them in turn: seldom enough to leave the line to the signals. */
 const ASK_EVERY_S = 0.5;

@@ -1,7 +1,7 @@
 import type { PayloadOf } from '../../case/entries/entry';
 import { fail, ok, type Result } from '../../core/result';
-import type { VehicleLink } from '../link/vehicleLink';
-import { readIdentity } from './scan';
+import type { VehicleLink } from '../../link/vehicleLink';
+import { readIdentity } from '../../link/scan';
 
 /** A network that has just been woken may need a moment: it is asked again for a few seconds. */
 const TRIES = 6;

@@ -9,7 +9,7 @@ import { liveSignals } from '../../../../library/liveSignals';
 import type { CaseRow } from '../db/cases';
 import { Captures } from '../db/captures';
 import { capture, captureChunk } from '../db/schema';
-import type { VehicleLink } from '../link/vehicleLink';
+import type { VehicleLink } from '../../link/vehicleLink';
 import { openTestShop, type TestShop } from '../shop.fixture';
 import { VehicleJobs } from './vehicleJobs';
 

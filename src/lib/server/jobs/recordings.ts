@@ -7,7 +7,7 @@ import type { LiveSignal } from '../../../../library/liveSignals';
 import type { Captures, OpenCapture } from '../db/captures';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Author } from '../db/threads';
-import type { VehicleLink } from '../link/vehicleLink';
+import type { VehicleLink } from '../../link/vehicleLink';
 import { CodeListener } from './codeListener';
 import { liveVehicleOf } from '../../case/watch/recordingPayload';
 import { Recorder } from './recorder';

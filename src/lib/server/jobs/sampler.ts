@@ -4,7 +4,7 @@ import { decodeIdentifier } from '../../core/uds/identifierValue';
 import { parseValues } from '../../core/uds/readValues';
 import { identifiers } from '../../../../library';
 import type { LiveSignal } from '../../../../library/liveSignals';
-import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
+import { linkIsLost, type VehicleLink } from '../../link/vehicleLink';
 
 /** A module that did not answer is asked again only after this. */
 const PAUSE_MS = 2000;

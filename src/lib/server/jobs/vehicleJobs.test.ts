@@ -10,7 +10,7 @@ import type { Cases, CaseRow } from '../db/cases';
 import type { Database } from '../db/open';
 import { linkJob } from '../db/schema';
 import type { Threads, Author } from '../db/threads';
-import type { VehicleLink } from '../link/vehicleLink';
+import type { VehicleLink } from '../../link/vehicleLink';
 import { VehicleJobs } from './vehicleJobs';
 import { JobNotes } from './jobNotes';
 

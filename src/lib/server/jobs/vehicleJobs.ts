@@ -12,8 +12,8 @@ import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
 import type { Captures } from '../db/captures';
-import { DoipLink } from '../link/doipLink';
-import type { LinkError, VehicleLink } from '../link/vehicleLink';
+import { DoipLink } from '../../link/doipLink';
+import type { LinkError, VehicleLink } from '../../link/vehicleLink';
 import { calibrate } from './calibrate/calibrate';
 import type { CalibrationOrder } from './calibrate/order';
 import { clearModules, hasBegun, wasAsked } from './clear';
@@ -23,7 +23,7 @@ import { calibrationOutcome, clearOutcome, codesFound, scanOutcome } from './out
 import type { LiveBatch, Recorder } from './recorder';
 import { Recordings, type EndRecording, type TestsOf } from './recordings';
 import { endedRecording } from './recordingWork';
-import { readIdentity, scanVehicle } from './scan';
+import { readIdentity, scanVehicle } from '../../link/scan';
 
 interface Job {
 	status: JobStatus;

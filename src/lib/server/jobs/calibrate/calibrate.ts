@@ -3,7 +3,7 @@ import type { PlacedCalibration } from '../../../../../library/calibrations';
 import type { CalibrationTried } from '../../../case/entries/calibration/payload';
 import { lowerFirst } from '../../../case/words';
 import { fail, ok, type Result } from '../../../core/result';
-import type { VehicleLink } from '../../link/vehicleLink';
+import type { VehicleLink } from '../../../link/vehicleLink';
 import { lookAtConditions } from './conditions';
 import { ModuleTalk, Trouble } from './moduleTalk';
 import type { CalibrationOrder, CalibrationWatcher } from './order';

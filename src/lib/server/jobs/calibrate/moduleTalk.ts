@@ -4,7 +4,7 @@ import { hex } from '../../../core/bytes';
 import { decodeIdentifier } from '../../../core/uds/identifierValue';
 import { NEGATIVE, negativeResponseText } from '../../../core/uds/negativeResponse';
 import { securityKey } from '../../../core/uds/securityKey';
-import { linkIsLost, type VehicleLink } from '../../link/vehicleLink';
+import { linkIsLost, type VehicleLink } from '../../../link/vehicleLink';
 
 /** Negative response code: busy, repeat the request (ISO 14229-1). */
 const BUSY = 0x21;

@@ -2,7 +2,7 @@ import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { loadCase, writerHere } from '$lib/server/cases/access';
-import { StandInInstruments } from '$lib/server/link/standInInstruments';
+import { StandInInstruments } from '$lib/server/jobs/standInInstruments';
 import { Position } from '../../../../../../library';
 import { measurements } from '../../../../../../library/measure';
 import { nodeOf } from '../../../../../../library/measurePoints';

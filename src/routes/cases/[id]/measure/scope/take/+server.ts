@@ -9,7 +9,7 @@ import { familyAt } from '$lib/case/measure/measured';
 import { positionWords } from '$lib/case/words';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';
-import { StandInInstruments } from '$lib/server/link/standInInstruments';
+import { StandInInstruments } from '$lib/server/jobs/standInInstruments';
 import { Position } from '../../../../../../../library';
 import { scopeProbe } from '../../../../../../../library/measurePoints';
 

@@ -1,4 +1,4 @@
-import type { Result } from '../../core/result';
+import type { Result } from '../core/result';
 
 /** What can go wrong between us and the vehicle, each with a sentence a technician can act on. */
 export type LinkErrorKind =
@@ -8,6 +8,19 @@ export interface LinkError {
 	kind: LinkErrorKind;
 	text: string;
 }
+
+export const trouble = (kind: LinkErrorKind, text: string): LinkError => ({ kind, text });
+
+/** How long to wait, in milliseconds. */
+export interface LinkTimes {
+	connectMs: number;
+	/** Until a module's first answer. */
+	answerMs: number;
+	/** Until the next answer after "still working". */
+	pendingMs: number;
+}
+
+export const LINK_TIMES: LinkTimes = { connectMs: 3000, answerMs: 1200, pendingMs: 5500 };
 
 /** Whether the line itself is gone, so that asking the next module is pointless. */
 export const linkIsLost = (error: LinkError): boolean =>
@@ -24,4 +37,16 @@ export interface VehicleLink {
 	 */
 	request(address: number, bytes: ArrayLike<number>): Promise<Result<Uint8Array, LinkError>>;
 	close(): void;
+}
+
+/** A module that a search came upon. */
+export interface FoundModule {
+	address: number;
+	/** Where it is known to be there and says nothing: why. */
+	silent: string | null;
+}
+
+/** A link that can find out who is there, politely: by asking whether somebody is present, and nothing else. */
+export interface SearchableLink extends VehicleLink {
+	search(): Promise<Result<FoundModule[], LinkError>>;
 }

@@ -1,6 +1,6 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
-import { encodeDoip, PayloadType } from '../../core/uds/doip';
+import { encodeDoip, PayloadType } from '../core/uds/doip';
 import { DoipLink } from './doipLink';
 import { linkIsLost } from './vehicleLink';
 

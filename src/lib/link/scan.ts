@@ -1,13 +1,13 @@
-import type { NetworkScan, ScannedCode, ScannedModule } from '../../case/entries/network-scan/payload';
-import { decodeIdentifier } from '../../core/uds/identifierValue';
-import { NEGATIVE, negativeResponseText } from '../../core/uds/negativeResponse';
-import { hex } from '../../core/bytes';
-import { parseCodeList, parseExtended, parseSnapshots, ReadCodes } from '../../core/uds/readCodes';
-import { dtcBytes } from '../../core/codes/dtc';
-import { tellsOfFault } from '../../core/codes/status';
-import { fail, ok, type Result } from '../../core/result';
-import { identifiers, type VehicleType } from '../../../../library';
-import { linkIsLost, type VehicleLink } from '../link/vehicleLink';
+import type { NetworkScan, ScannedCode, ScannedModule } from '../case/entries/network-scan/payload';
+import { decodeIdentifier } from '../core/uds/identifierValue';
+import { NEGATIVE, negativeResponseText } from '../core/uds/negativeResponse';
+import { hex } from '../core/bytes';
+import { parseCodeList, parseExtended, parseSnapshots, ReadCodes } from '../core/uds/readCodes';
+import { dtcBytes } from '../core/codes/dtc';
+import { tellsOfFault } from '../core/codes/status';
+import { fail, ok, type Result } from '../core/result';
+import { identifiers, type VehicleType } from '../../../library';
+import { linkIsLost, type VehicleLink } from './vehicleLink';
 
 /** Asking a module for something: its positive answer, or why there is none. `lost` = the line itself is gone. */
 type Asked = Result<Uint8Array, { text: string; lost: boolean; silent: boolean }>;
