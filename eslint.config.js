@@ -19,7 +19,7 @@ const ARROW = {
 	server: ['core', 'library', 'case', 'link'],
 	workers: ['core', 'library', 'case'],
 	ui: ['core', 'library', 'case'],
-	routes: ['core', 'library', 'case', 'server', 'workers', 'ui'],
+	routes: ['core', 'library', 'case', 'link', 'server', 'workers', 'ui'],
 	// Trials run whole diagnoses on the stand-ins.
 	cli: ['core', 'library', 'case', 'link', 'bench'],
 	demo: ['core', 'library', 'case', 'link', 'server', 'bench'],

@@ -1,5 +1,4 @@
-import { canRoutesOf } from '../library/vehicle/canRoutes';
-import { modulesToAsk } from '../library/vehicle/known';
+import { linkRoutesOf, modulesToAsk, type LinkRoutes } from '../library/vehicle/linkRoutes';
 import type { VehicleType } from '../library/vehicle/vehicleType';
 import { decodeHeavy, decodeTold, type DecodedCode } from '../src/lib/case/codes/decoded';
 import { idText } from '../src/lib/core/bus/frameLog';
@@ -14,7 +13,7 @@ import { HeavyListener } from '../src/lib/link/heavyBroadcasts';
 import { parseLinkAddress, type LinkPlace } from '../src/lib/link/linkAddress';
 import { openLink } from '../src/lib/link/openLink';
 import { readModule } from '../src/lib/link/scan';
-import type { SearchableLink } from '../src/lib/link/vehicleLink';
+import type { VehicleLink } from '../src/lib/link/vehicleLink';
 import {
 	complain,
 	DONE,
@@ -55,7 +54,8 @@ export const scan: Command = async (args) => {
 	const vehicle = values.vehicle === undefined ? null : await vehicleIn(values.vehicle, 'scan');
 	if (values.vehicle !== undefined && !vehicle) return NOT_UNDERSTOOD;
 	const type = vehicle?.type ?? null;
-	const opened = await openLink(place, type ? canRoutesOf(type) : undefined);
+	const routes = type ? linkRoutesOf(type) : undefined;
+	const opened = await openLink(place, routes);
 	if (!opened.ok) {
 		complain(`jaldi scan: ${opened.error.text}`);
 		return NOT_UNDERSTOOD;
@@ -91,8 +91,8 @@ function placeOf(positionals: string[], bitrate: string | undefined): LinkPlace 
 }
 
 /** Who is asked: the modules of the description whose addresses are known, or whoever a search comes upon. */
-async function asked(link: SearchableLink, type: VehicleType | null) {
-	const told = type ? modulesToAsk(type) : [];
+async function asked(link: VehicleLink, type: VehicleType | null) {
+	const told = type ? modulesToAsk(type, link.over) : [];
 	if (told.length > 0)
 		return told.map(({ address, name }) => ({ address: parseInt(address, 16), name, silent: null }));
 	const found = await link.search();
@@ -100,7 +100,7 @@ async function asked(link: SearchableLink, type: VehicleType | null) {
 }
 
 async function scanned(
-	link: SearchableLink,
+	link: VehicleLink,
 	place: LinkPlace,
 	type: VehicleType | null
 ): Promise<Found | string> {
@@ -116,9 +116,9 @@ async function scanned(
 		silent: [],
 		broadcasts: []
 	};
-	const routes = type ? canRoutesOf(type) : new Map<number, never>();
+	const routes = type ? linkRoutesOf(type) : null;
 	for (const { address, name, silent } of there) {
-		const ids = idsOf(address, found.link, routes.get(address));
+		const ids = idsOf(address, found.link, routes);
 		if (silent) {
 			found.silent.push({ address: ids.requestId, reason: silent });
 			continue;
@@ -149,13 +149,15 @@ function listed(exchanges: readonly { request: string; response: string | null }
 
 const hexAddress = (address: number) => address.toString(16).toUpperCase().padStart(4, '0');
 
-function idsOf(address: number, link: Found['link'], known: ReturnType<typeof routeOfAddress> | undefined) {
-	const route = link === 'can' ? (known ?? routeOfAddress(address)) : null;
-	if (!route) return { requestId: hexAddress(address), responseId: hexAddress(address) };
-	return {
-		requestId: idText(route.request, route.extended),
-		responseId: idText(route.response, route.extended)
-	};
+/** The identifiers of a conversation; on a network both sides speak of the module's address. */
+function idsOf(address: number, link: Found['link'], routes: LinkRoutes | null) {
+	const route = link === 'can' ? (routes?.can.get(address) ?? routeOfAddress(address)) : null;
+	if (route) {
+		const { request, response, extended } = route;
+		return { requestId: idText(request, extended), responseId: idText(response, extended) };
+	}
+	const on = hexAddress(routes?.network.get(address) ?? address);
+	return { requestId: on, responseId: on };
 }
 
 const asJson = ({ broadcasts, ...found }: Found) => ({

@@ -1,7 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { afterAll, describe, expect, it, vi } from 'vitest';
 import { vehicleTypes } from '../library';
-import { canRoutesOf } from '../library/vehicle/canRoutes';
+import { linkRoutesOf } from '../library/vehicle/linkRoutes';
 import { newDescription } from '../library/vehicle/newDescription';
 import { vehicleTypeOf, type VehicleType } from '../library/vehicle/vehicleType';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
@@ -12,8 +12,11 @@ import { CanLink } from '../src/lib/link/canLink';
 import { HeavyListener } from '../src/lib/link/heavyBroadcasts';
 import { parseLinkAddress } from '../src/lib/link/linkAddress';
 import { openLink } from '../src/lib/link/openLink';
+import { findModules } from '../src/lib/link/findModules';
+import { whoIsThere } from '../src/lib/link/whoIsThere';
+import { roleOfModule } from '../library/vehicle/roleOfModule';
 import { scanVehicle } from '../src/lib/link/scan';
-import type { SearchableLink } from '../src/lib/link/vehicleLink';
+import type { VehicleLink } from '../src/lib/link/vehicleLink';
 import type { NetworkScan } from '../src/lib/case/entries/network-scan/payload';
 
 const closing: (() => unknown)[] = [];
@@ -40,17 +43,17 @@ async function onTheBench(
 const open = (address: string, type?: VehicleType) => {
 	const place = parseLinkAddress(address);
 	if (!place.ok) throw new Error(place.error);
-	return openLink(place.value, type && canRoutesOf(type));
+	return openLink(place.value, type && linkRoutesOf(type));
 };
 
-async function linked(address: string, type = MARLOW): Promise<SearchableLink> {
+async function linked(address: string, type = MARLOW): Promise<VehicleLink> {
 	const link = await open(address, type);
 	if (!link.ok) throw new Error(link.error.text);
 	closing.push(() => link.value.close());
 	return link.value;
 }
 
-const scan = (link: SearchableLink, type = MARLOW): Promise<NetworkScan> =>
+const scan = (link: VehicleLink, type = MARLOW): Promise<NetworkScan> =>
 	scanVehicle(link, type, {
 		begins: () => undefined,
 		sofar: () => Promise.resolve(),
@@ -164,6 +167,27 @@ describe.concurrent('a vehicle on CAN', () => {
 		expect(nothing.ok || nothing.error.text).toBe(other.ok || other.error.text);
 	}, 30_000);
 
+	it('says of itself what each module is, and that it is there', async () => {
+		const { can, doip } = await onTheBench(MARLOW, [benchFault('module-silent', 'yaw')]);
+		const watcher = { begins: () => undefined, sofar: () => Promise.resolve(), cancelled: () => false };
+		const overCan = await findModules(await linked(can), watcher);
+		const overNetwork = await findModules(await linked(doip), watcher);
+		if (!overCan.ok || !overNetwork.ok) throw new Error('nothing was found');
+		const there = overNetwork.value.modules.filter(({ silent }) => silent === null);
+		const says = (modules: typeof there) =>
+			modules
+				.map(({ name, vin, knows }) => ({ name, vin, knows }))
+				.sort((x, y) => ((x.name ?? '') < (y.name ?? '') ? -1 : 1));
+		expect(says(overCan.value.modules)).toEqual(says(there));
+		const awake = MARLOW.modules.flatMap(({ role }) => (role === 'yaw' ? [] : [role]));
+		expect(there.map((module) => roleOfModule(module)).sort()).toEqual(awake.sort());
+		expect(there.every(({ volts, tells }) => (volts ?? 0) > 11 && tells.includes('F190'))).toBe(true);
+		const [host = '', port = ''] = doip.split(':');
+		expect(await whoIsThere([{ host, port: Number(port), network: false }], 400)).toMatchObject([
+			{ vin: 'BRM16SCH0P0004183', at: doip }
+		]);
+	}, 60_000);
+
 	it('that was never seen is known by its answers alone', async () => {
 		const made = newDescription({ template: 'car', name: 'Grey saloon' });
 		if (!made.ok) throw new Error(made.error);
@@ -173,7 +197,7 @@ describe.concurrent('a vehicle on CAN', () => {
 		if (!link.ok) throw new Error(link.error.text);
 		closing.push(() => link.value.close());
 		const found = await link.value.search();
-		expect(found.ok && found.value.length).toBe(canRoutesOf(type).size);
+		expect(found.ok && found.value.length).toBe(type.modules.length);
 	}, 30_000);
 });
 

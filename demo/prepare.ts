@@ -62,6 +62,12 @@ for (const [index, { id }] of VEHICLES.entries()) {
 	const { linkPort, panelPort } = portsOf(index, Number(firstPort));
 	await cases.setAddresses(id, `127.0.0.1:${linkPort}`, `127.0.0.1:${panelPort}`);
 }
+// Where vehicles are looked for: this machine, and the ports that they answer on.
+await new ShopSettings(db).write(
+	'linkRules',
+	['127.0.0.1', ...VEHICLES.map((_, index) => `127.0.0.1:${portsOf(index, Number(firstPort)).linkPort}`)],
+	'demo'
+);
 // Says that the shop is whole, and for which ports.
 writeFileSync(made, firstPort);
 db.$client.close();

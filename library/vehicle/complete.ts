@@ -69,10 +69,11 @@ export function completed(given: Given): Described {
 	const listed = or('modules', given.modules, (): NonNullable<Given['modules']> =>
 		usual.modules.map((role) => ({ role }))
 	);
-	const withoutPins = listed.map(({ pins: _, role, can, ...module }) => ({
+	const withoutPins = listed.map(({ pins: _, role, can, doip, ...module }) => ({
 		role,
 		...filled(`modules.${role}`, module, usualModule(role, template)),
-		...(can === undefined ? {} : { can })
+		...(can === undefined ? {} : { can }),
+		...(doip === undefined ? {} : { doip })
 	}));
 	const withSensors = wheels.map((wheel) => ({ ...wheel, sensor: wheel.sensor ?? sensor }));
 	const modules = withoutPins.map((module, i) => ({

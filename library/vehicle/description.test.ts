@@ -10,7 +10,9 @@ import { completed } from './complete';
 import { corrected } from './correct';
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from './known';
 import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
+import { linkRoutesOf, modulesToAsk } from './linkRoutes';
 import { newDescription, type Answers } from './newDescription';
+import { roleOfModule } from './roleOfModule';
 import {
 	descriptionOf,
 	FullDescription,
@@ -18,6 +20,7 @@ import {
 	type Described,
 	type VehicleType
 } from './vehicleType';
+import { withModules } from './withModules';
 
 function made(answers: Answers): Described {
 	const one = newDescription(answers);
@@ -363,5 +366,73 @@ describe('what is found out about a vehicle', () => {
 		]);
 		expect(next.ok).toBe(false);
 		expect(!next.ok && next.error).toContain(error);
+	});
+});
+
+describe('what a search tells of a vehicle', () => {
+	const told = [
+		{ role: 'brake' as const, address: '0720', name: 'Wheel brakes' },
+		{ role: 'yaw' as const, address: '0740' }
+	];
+
+	it('says where modules answer, and drops those that were only assumed to be there', () => {
+		const found = withModules(made({ template: 'car' }), 'can', told, 24);
+		if (!found.ok) throw new Error(found.error);
+		const type = vehicleTypeOf(found.value);
+		expect(type.modules.map(({ role, name, can }) => [role, name, can])).toEqual([
+			['brake', 'Wheel brakes', '720:728'],
+			['yaw', 'Yaw and lateral sensor', '740:748']
+		]);
+		expect(type.assumed).not.toContain('modules');
+		expect(type.assumed).not.toContain('modules.brake.name');
+		expect(type.assumed.some((path) => path.includes('cluster'))).toBe(false);
+		expect([type.volts, type.assumed.includes('volts')]).toEqual([24, false]);
+		expect(modulesToAsk(type, 'can')).toHaveLength(2);
+		// What answers on CAN says nothing of a network.
+		expect(modulesToAsk(type, 'network')).toEqual([]);
+		expect(linkRoutesOf(type).can.get(parseInt(type.modules[0]!.address, 16))).toMatchObject({
+			request: 0x720
+		});
+	});
+
+	it('adds to what is known: over a second link, and of what was drawn', () => {
+		const first = withModules(made({ template: 'car' }), 'can', told);
+		const second = first.ok
+			? withModules(first.value, 'network', [{ role: 'brake', address: '1010' }])
+			: first;
+		if (!second.ok) throw new Error(second.error);
+		// The yaw sensor answered once: it stays.
+		expect(second.value.modules.map(({ role, can, doip }) => [role, can, doip])).toEqual([
+			['yaw', '740:748', undefined],
+			['brake', '720:728', '1010']
+		]);
+		const drawn = descriptionOf(vehicleTypes.get('brindle-marlow-16')!);
+		const more = withModules(drawn, 'network', [{ role: 'brake', address: '2010' }]);
+		if (!more.ok) throw new Error(more.error);
+		expect(more.value.harness).toEqual(drawn.harness);
+		expect(more.value.modules).toHaveLength(drawn.modules.length);
+	});
+
+	it('is refused where two modules are said to be one, or none is named', () => {
+		const twice = [told[0]!, { role: 'brake' as const, address: '0730' }];
+		expect(withModules(made({ template: 'car' }), 'can', twice)).toMatchObject({ ok: false });
+		expect(withModules(made({ template: 'car' }), 'can', [])).toMatchObject({ ok: false });
+	});
+
+	it('proposes what a module is by what it calls itself and by the codes it can set', () => {
+		for (const [name, role] of [
+			['Steering Wheel Angle Sensor', 'steering-angle'],
+			['ELECTRIC POWER STEERING', 'power-steering'],
+			['ABS/ESC', 'brake'],
+			['Parking_brake', 'park-brake'],
+			['Trailer brake control', 'trailer-brake'],
+			['Airbag', 'restraint'],
+			['Roof', null]
+		] as const)
+			expect(roleOfModule({ name, knows: [] }), name).toBe(role);
+		expect(roleOfModule({ name: null, knows: ['403513', '404013', '404513', '405013'] })).toBe('brake');
+		expect(roleOfModule({ name: null, knows: ['403513'] })).toBeNull();
+		for (const { modules } of vehicleTypes.values())
+			for (const { name, role } of modules) expect(roleOfModule({ name, knows: [] }), name).toBe(role);
 	});
 });

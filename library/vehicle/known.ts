@@ -2,7 +2,8 @@ import type { VehicleType } from './vehicleType';
 
 /** What is known of a vehicle and not only usual: nothing is judged by what was assumed. */
 
-const isKnown = (type: VehicleType, path: string): boolean => !type.assumed.includes(path);
+/** Whether somebody has told what stands at a path of a description. */
+export const isKnown = (type: VehicleType, path: string): boolean => !type.assumed.includes(path);
 
 /** Teeth of the ring at a wheel; null where nobody has told, or there is no such wheel. */
 export function knownTeeth(type: VehicleType | null, position: string | undefined): number | null {
@@ -21,7 +22,3 @@ export function knownCircumferenceM(type: VehicleType | null, position: string |
 /** The resistor across which a module sees the current of a two-wire sensor; null where nobody has told. */
 export const knownSenseOhms = (type: VehicleType | null): number | null =>
 	type && isKnown(type, 'senseResistorOhms') ? type.senseResistorOhms : null;
-
-/** The modules of which somebody has told where they answer: nobody is called silent at an address that was made up. */
-export const modulesToAsk = (type: VehicleType): VehicleType['modules'] =>
-	type.modules.filter(({ role, can }) => can !== undefined || isKnown(type, `modules.${role}.address`));

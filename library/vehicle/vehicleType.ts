@@ -51,7 +51,10 @@ export const Module = z.strictObject({
 		.array(z.enum(['steering-wheel-airbag']))
 		.max(1)
 		.default([]),
+	/** By what a case knows it; where nothing else is told, also where it answers. */
 	address: Address,
+	/** Its logical address on the vehicle's network (ISO 13400-2), where that is another. */
+	doip: Address.optional(),
 	/** Identifiers on CAN that it is asked on and answers on, where its address does not say them. */
 	can: z
 		.string()

@@ -14,7 +14,7 @@ import {
 	type FoundModule,
 	type LinkError,
 	type LinkTimes,
-	type SearchableLink
+	type VehicleLink
 } from './vehicleLink';
 import { WaitingLine } from './waitingLine';
 
@@ -55,9 +55,10 @@ const delay = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /**
  * Diagnostics on CAN (ISO 15765-2 with normal addressing of 11 and 29 bits) through an adapter that speaks the open line
- * protocol of serial CAN adapters, as a {@link SearchableLink}.
+ * protocol of serial CAN adapters, as a {@link VehicleLink}.
  */
-export class CanLink implements SearchableLink {
+export class CanLink implements VehicleLink {
+	readonly over = 'can';
 	private readonly lines = new SlcanReader();
 	private readonly said = new WaitingLine<SlcanEvent>();
 	private readonly byAddress = new Map<number, Conversation>();

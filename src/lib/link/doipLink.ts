@@ -20,7 +20,7 @@ import {
 	type FoundModule,
 	type LinkError,
 	type LinkTimes,
-	type SearchableLink
+	type VehicleLink
 } from './vehicleLink';
 import { WaitingLine } from './waitingLine';
 
@@ -28,8 +28,9 @@ import { WaitingLine } from './waitingLine';
 const TESTER_ADDRESS = 0x0e80;
 const ACTIVATION_DEFAULT = 0x00;
 
-/** Diagnostics over TCP (ISO 13400-2) as a {@link SearchableLink}. */
-export class DoipLink implements SearchableLink {
+/** Diagnostics over TCP (ISO 13400-2) as a {@link VehicleLink}. */
+export class DoipLink implements VehicleLink {
+	readonly over = 'network';
 	private readonly reader = new DoipReader();
 	private readonly inbox = new WaitingLine<DoipMessage>();
 	/** The vehicle's own address, told with the routing. */
@@ -37,18 +38,28 @@ export class DoipLink implements SearchableLink {
 
 	private constructor(
 		private readonly socket: Socket,
-		private readonly times: LinkTimes
+		private readonly times: LinkTimes,
+		private readonly routes: ReadonlyMap<number, number>
 	) {
 		socket.on('data', (chunk) => this.take(chunk));
 		socket.on('error', () => undefined);
 		socket.on('close', () => this.inbox.lose(trouble('closed', 'The vehicle closed the connection.')));
 	}
 
-	/** Connects and asks for routing. @param address `host:port` */
-	static async open(address: string, times: LinkTimes = LINK_TIMES): Promise<Result<DoipLink, LinkError>> {
+	/**
+	 * Connects and asks for routing.
+	 *
+	 * @param address `host:port`
+	 * @param routes logical addresses of modules that a case knows by another
+	 */
+	static async open(
+		address: string,
+		times: LinkTimes = LINK_TIMES,
+		routes: ReadonlyMap<number, number> = new Map()
+	): Promise<Result<DoipLink, LinkError>> {
 		const socket = await connectTo(address, times.connectMs);
 		if (!socket.ok) return socket;
-		const link = new DoipLink(socket.value, times);
+		const link = new DoipLink(socket.value, times, routes);
 		const activated = await link.activate();
 		if (!activated.ok) {
 			link.close();
@@ -66,8 +77,9 @@ export class DoipLink implements SearchableLink {
 		if (this.inbox.broken) return fail(this.inbox.broken);
 		// An answer that came too late for the request before is not the answer to this one.
 		this.inbox.empty();
-		this.socket.write(encodeDiagnostic(TESTER_ADDRESS, address, bytes));
-		return awaitAnswer(bytes, (withinMs) => this.answerFrom(address, withinMs), this.times);
+		const target = this.routes.get(address) ?? address;
+		this.socket.write(encodeDiagnostic(TESTER_ADDRESS, target, bytes));
+		return awaitAnswer(bytes, (withinMs) => this.answerFrom(target, withinMs), this.times);
 	}
 
 	/** The next message of a module, or that the gateway will not pass ours on. */

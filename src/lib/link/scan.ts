@@ -1,66 +1,15 @@
 import type { NetworkScan, ScannedCode, ScannedModule } from '../case/entries/network-scan/payload';
-import { decodeIdentifier } from '../core/uds/identifierValue';
-import { NEGATIVE, negativeResponseText } from '../core/uds/negativeResponse';
-import { hex } from '../core/bytes';
 import { parseCodeList, parseExtended, parseSnapshots, ReadCodes } from '../core/uds/readCodes';
 import { dtcBytes } from '../core/codes/dtc';
 import { tellsOfFault } from '../core/codes/status';
-import { fail, ok, type Result } from '../core/result';
+import { fail } from '../core/result';
 import { identifiers, type VehicleType } from '../../../library';
-import { linkIsLost, type VehicleLink } from './vehicleLink';
-
-/** Asking a module for something: its positive answer, or why there is none. `lost` = the line itself is gone. */
-type Asked = Result<Uint8Array, { text: string; lost: boolean; silent: boolean }>;
+import { modulesToAsk } from '../../../library/vehicle/linkRoutes';
+import { Conversation } from './conversation';
+import type { VehicleLink } from './vehicleLink';
 
 const lengthOf = (id: string): number | null => identifiers.get(id)?.bytes ?? null;
-const bytesOfId = (id: string): [number, number] => [parseInt(id.slice(0, 2), 16), parseInt(id.slice(2), 16)];
-
 const TESTER_PRESENT = [0x3e, 0x00];
-
-/** One module's side of a scan: keeps every exchange as it went over the line. */
-class ScanConversation {
-	readonly exchanges: ScannedModule['exchanges'] = [];
-
-	constructor(
-		private readonly link: VehicleLink,
-		private readonly address: number,
-		private readonly cancelled: () => boolean
-	) {}
-
-	/** A module that is merely slow or busy answers the second time: silence is a finding, so it is asked for twice. */
-	async ask(request: number[]): Promise<Asked> {
-		const first = await this.once(request);
-		const again = !first.ok && first.error.silent && !first.error.lost && !this.cancelled();
-		return again ? this.once(request) : first;
-	}
-
-	private async once(request: number[]): Promise<Asked> {
-		const answer = await this.link.request(this.address, request);
-		const sent = hex(Uint8Array.from(request));
-		if (!answer.ok) {
-			this.exchanges.push({ request: sent, response: null, note: answer.error.text });
-			return fail({ text: answer.error.text, lost: linkIsLost(answer.error), silent: true });
-		}
-		const bytes = answer.value;
-		if (bytes[0] === NEGATIVE) {
-			const text = negativeResponseText(bytes[2] ?? 0);
-			this.exchanges.push({ request: sent, response: hex(bytes), note: text });
-			return fail({ text: `It ${text}.`, lost: false, silent: false });
-		}
-		this.exchanges.push({ request: sent, response: hex(bytes), note: null });
-		return ok(bytes);
-	}
-
-	/** One identifier's value as text or number, null where the module does not tell it. */
-	async identifier(id: string): Promise<string | number | null> {
-		const rule = identifiers.get(id);
-		const answer = await this.ask([0x22, ...bytesOfId(id)]);
-		if (!rule || !answer.ok) return null;
-		const value = decodeIdentifier(rule, hex(answer.value.slice(3)));
-		if (value.kind === 'text') return value.text;
-		return value.kind === 'number' ? value.value : null;
-	}
-}
 
 interface ReadModule {
 	module: ScannedModule;
@@ -75,7 +24,7 @@ export async function readModule(
 	name: string,
 	cancelled: () => boolean
 ): Promise<ReadModule> {
-	const talk = new ScanConversation(link, parseInt(address, 16), cancelled);
+	const talk = new Conversation(link, parseInt(address, 16), cancelled);
 	const module: ScannedModule = {
 		address,
 		name,
@@ -94,7 +43,7 @@ export async function readModule(
 	}
 	module.answered = true;
 	const software = await talk.identifier('F195');
-	module.software = software === null ? null : String(software);
+	module.software = software.ok && software.value !== null ? String(software.value) : null;
 
 	const listed = await talk.ask([0x19, ReadCodes.byMask, 0xff]);
 	const list = listed.ok ? parseCodeList(listed.value) : fail(listed.error.text);
@@ -126,7 +75,7 @@ export async function readModule(
 }
 
 /** Snapshot and extended data of one code. Returns why the line broke, if it did. */
-async function readDetails(talk: ScanConversation, code: ScannedCode): Promise<string | null> {
+async function readDetails(talk: Conversation, code: ScannedCode): Promise<string | null> {
 	const snapshot = await talk.ask([0x19, ReadCodes.snapshot, ...dtcBytes(code.dtc), 0xff]);
 	const snapshots = snapshot.ok ? parseSnapshots(snapshot.value, lengthOf) : fail(snapshot.error.text);
 	if (snapshots.ok) code.snapshots = snapshots.value;
@@ -153,12 +102,12 @@ export interface ScanWatcher {
 const CANCELLED = 'It was cancelled.';
 
 /** A scan that has not begun: partial until something completes it. */
-const emptyScan = (type: VehicleType): NetworkScan => ({
+const emptyScan = (asked: number): NetworkScan => ({
 	outcome: 'partial',
 	stoppedBecause: 'It was cut short.',
 	vin: null,
 	keyCycles: null,
-	modulesExpected: type.modules.length,
+	modulesExpected: asked,
 	modules: []
 });
 
@@ -168,8 +117,9 @@ export async function scanVehicle(
 	type: VehicleType,
 	watcher: ScanWatcher
 ): Promise<NetworkScan> {
-	const scan = emptyScan(type);
-	for (const { address, name } of type.modules) {
+	const asked = modulesToAsk(type, link.over);
+	const scan = emptyScan(asked.length);
+	for (const { address, name } of asked) {
 		if (watcher.cancelled()) return { ...scan, stoppedBecause: CANCELLED };
 		watcher.begins(name);
 		const { module, lost } = await readModule(link, address, name, watcher.cancelled);
@@ -205,11 +155,11 @@ export async function readIdentity(
 	link: VehicleLink,
 	gateway: string
 ): Promise<{ vin: string | null; keyCycles: number | null }> {
-	const talk = new ScanConversation(link, parseInt(gateway, 16), () => false);
+	const talk = new Conversation(link, parseInt(gateway, 16), () => false);
 	const vin = await talk.identifier('F190');
 	const keyCycles = await talk.identifier('D0A0');
 	return {
-		vin: typeof vin === 'string' && vin !== '' ? vin : null,
-		keyCycles: typeof keyCycles === 'number' ? keyCycles : null
+		vin: vin.ok && typeof vin.value === 'string' && vin.value !== '' ? vin.value : null,
+		keyCycles: keyCycles.ok && typeof keyCycles.value === 'number' ? keyCycles.value : null
 	};
 }

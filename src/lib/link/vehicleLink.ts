@@ -1,3 +1,4 @@
+import type { Over } from '../../../library/vehicle/linkRoutes';
 import type { Result } from '../core/result';
 
 /** What can go wrong between us and the vehicle, each with a sentence a technician can act on. */
@@ -26,19 +27,6 @@ export const LINK_TIMES: LinkTimes = { connectMs: 3000, answerMs: 1200, pendingM
 export const linkIsLost = (error: LinkError): boolean =>
 	error.kind === 'refused' || error.kind === 'closed' || error.kind === 'garbage' || error.kind === 'denied';
 
-/**
- * The narrow door to a vehicle: bytes to a module, bytes back. Knows nothing of codes, cases or the simulated vehicle;
- * another kind of interface is another implementation of this.
- */
-export interface VehicleLink {
-	/**
-	 * Sends one request to one module and waits for its final answer (positive or negative; "still working" is waited
-	 * through). One request at a time.
-	 */
-	request(address: number, bytes: ArrayLike<number>): Promise<Result<Uint8Array, LinkError>>;
-	close(): void;
-}
-
 /** A module that a search came upon. */
 export interface FoundModule {
 	address: number;
@@ -46,7 +34,18 @@ export interface FoundModule {
 	silent: string | null;
 }
 
-/** A link that can find out who is there, politely: by asking whether somebody is present, and nothing else. */
-export interface SearchableLink extends VehicleLink {
+/**
+ * The narrow door to a vehicle: bytes to a module, bytes back. Knows nothing of codes, cases or the simulated vehicle;
+ * another kind of interface is another implementation of this.
+ */
+export interface VehicleLink {
+	readonly over: Over;
+	/**
+	 * Sends one request to one module, by the address by which a case knows it, and waits for its final answer (positive or negative; "still working" is waited
+	 * through). One request at a time.
+	 */
+	request(address: number, bytes: ArrayLike<number>): Promise<Result<Uint8Array, LinkError>>;
+	/** Finds out who is there, politely: by asking whether somebody is present, and nothing else. */
 	search(): Promise<Result<FoundModule[], LinkError>>;
+	close(): void;
 }

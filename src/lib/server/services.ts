@@ -10,7 +10,10 @@ import { inlineWork } from './heavy/inline';
 import { WorkerPool } from './heavy/pool';
 import type { HeavyWork } from './heavy/tasks';
 import { takeAwayHalves } from './bundle/importBundle';
-import { VehicleJobs } from './jobs/vehicleJobs';
+import { fail } from '../core/result';
+import { trouble } from '../link/vehicleLink';
+import { refusedLink } from './cases/linkRules';
+import { openAnywhere, VehicleJobs, type Open } from './jobs/vehicleJobs';
 import { Outlooks } from './jobs/outlooks';
 import type { ServiceOptions } from './serviceOptions';
 import { storesOn, type Stores } from './stores';
@@ -91,7 +94,11 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions): Service
 		const view = projectCase(thread, await codes.bookFor(codesOn(thread)));
 		return caseTestConditions(view).map(({ name, condition }) => ({ name, condition }));
 	};
-	const vehicleJobs = new VehicleJobs(db, threads, cases, captures, log, undefined, testsOf, (input) =>
+	const open: Open = async (address, type) => {
+		const refused = refusedLink(address, await stores.settings.read('linkRules'));
+		return refused ? fail(trouble('refused', refused)) : openAnywhere(address, type);
+	};
+	const vehicleJobs = new VehicleJobs(db, threads, cases, captures, log, open, testsOf, (input) =>
 		heavy.ask('endedRecording', input)
 	);
 	const outlooks = new Outlooks(db, log, thinking);

@@ -23,6 +23,7 @@ function ruleOf(id: string) {
 /** What of a module the common identifiers are about. */
 interface Identified {
 	role: ModuleRole;
+	type: { name: string };
 	volts(world: World): number;
 }
 
@@ -33,6 +34,8 @@ export function commonValue(id: string, module: Identified, world: World, softwa
 			return rawValue(id, world.vin);
 		case 'F195':
 			return rawValue(id, software);
+		case 'F197':
+			return rawValue(id, module.type.name);
 		case 'F442':
 			return rawValue(id, Math.max(0, module.volts(world)));
 		case 'F446':

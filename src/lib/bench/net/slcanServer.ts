@@ -1,6 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net';
-import { canRoutesOf } from '../../../../library/vehicle/canRoutes';
+import { linkRoutesOf } from '../../../../library/vehicle/linkRoutes';
 import { isToAll, type DiagnosticPair } from '../../core/bus/diagnosticPair';
+import { routeOfAddress } from '../../core/can/canRoute';
 import { SegmentedChannel } from '../../core/can/segmentedChannel';
 import { encodeSlcan, readFrame, SLCAN_SPEEDS, type CanFrame } from '../../core/can/slcan';
 import { uniform, type BenchVehicle } from '../vehicle';
@@ -65,7 +66,13 @@ export class SlcanServer {
 		private readonly onContact: () => void = () => undefined,
 		private readonly options: AdapterOptions = {}
 	) {
-		this.routes = canRoutesOf(vehicle.world.type);
+		const told = linkRoutesOf(vehicle.world.type).can;
+		this.routes = new Map(
+			[...vehicle.modules.keys()].flatMap((address) => {
+				const route = told.get(address) ?? routeOfAddress(address);
+				return route ? [[address, route] as const] : [];
+			})
+		);
 		this.random = uniform(options.seed ?? 1);
 		this.server = createServer((socket) => this.accept(socket));
 	}

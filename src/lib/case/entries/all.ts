@@ -33,5 +33,6 @@ export { returnsTold } from './returns-told';
 export { proofWaived } from './proof-waived';
 export { release } from './release';
 export { note } from './note';
+export { modulesFound } from './modules-found';
 export { vehicleDescribed } from './vehicle-described';
 export { signature } from './signature';

@@ -3,7 +3,7 @@ export interface JobStatus {
 	/** Also the id of the entry it makes. */
 	id: string;
 	caseId: string;
-	kind: 'scan' | 'clear' | 'key' | 'record' | 'calibrate';
+	kind: 'scan' | 'find' | 'clear' | 'key' | 'record' | 'calibrate';
 	/** What of several it is about: the id of a calibration; null where its kind says all. */
 	subject: string | null;
 	by: string;

@@ -20,7 +20,9 @@ export type DecodedValue =
 
 /** Raw hex of an identifier → value in its unit. Big-endian, as ISO 14229-1 sends it. */
 export function decodeIdentifier(rule: ValueRule, raw: string): DecodedValue {
-	if (raw.length !== rule.bytes * 2) return { kind: 'wrong-length', expectedBytes: rule.bytes };
+	// How long a text is each maker decides: the rule only says how long it usually is.
+	if (rule.as !== 'text' && raw.length !== rule.bytes * 2)
+		return { kind: 'wrong-length', expectedBytes: rule.bytes };
 	const bytes = (raw.match(/../g) ?? []).map((pair) => parseInt(pair, 16));
 	if (rule.as === 'text') {
 		const text = bytes.map((byte) => (byte >= 0x20 && byte < 0x7f ? String.fromCharCode(byte) : '')).join('');

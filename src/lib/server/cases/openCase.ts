@@ -16,6 +16,7 @@ import type { Services } from '../services';
 import { addEntry } from './addEntry';
 import { describeVehicle } from './describeVehicle';
 import { LinkAddress, StandInAddress } from './linkAddress';
+import { refusedLink } from './linkRules';
 
 const YES_NO = ['', 'yes', 'no'] as const;
 const Sensor = z.enum(WHEEL_SENSORS).default('unknown');
@@ -83,6 +84,11 @@ export const emptyCase = (): z.input<typeof NewCase> => ({
 /** Opens a case; sent twice, the same form opens it once. The error is a sentence for the person. */
 export async function openCase(services: Services, asked: NewCase, member: Author): Promise<Result<null>> {
 	const { cases, threads } = services;
+	const refused =
+		asked.linkAddress === ''
+			? null
+			: refusedLink(asked.linkAddress, await services.settings.read('linkRules'));
+	if (refused) return fail(refused);
 	const own = new Set([asked.entryId, asked.describedId]);
 	const known = await cases.find(asked.caseId);
 	if (known && (await threads.read(known.id)).some(({ id }) => !own.has(id)))

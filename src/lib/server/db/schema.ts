@@ -172,7 +172,7 @@ export const linkJob = sqliteTable('link_job', {
 	caseId: text('case_id')
 		.notNull()
 		.references(() => caseRecord.id),
-	kind: text('kind', { enum: ['scan', 'clear', 'calibrate', 'key'] }).notNull(),
+	kind: text('kind', { enum: ['scan', 'find', 'clear', 'calibrate', 'key'] }).notNull(),
 	authorId: text('author_id')
 		.notNull()
 		.references(() => user.id),

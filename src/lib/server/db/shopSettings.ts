@@ -9,6 +9,13 @@ import { shopSetting } from './schema';
 /** What a shop is called on paper that has not said its name. */
 export const UNNAMED_SHOP = 'This workshop';
 
+/** What whoever runs the server allows until a lead decides: hosts, comma separated. */
+const fromEnvironment = (): string[] =>
+	(process.env.JALDI_LINK_HOSTS ?? '')
+		.split(',')
+		.map((host) => host.trim())
+		.filter(Boolean);
+
 /** Settings of the shop: the shape of each, and what holds until a lead decides. */
 const SETTINGS = {
 	/** From track record (0) to prove first (1). */
@@ -28,6 +35,11 @@ const SETTINGS = {
 			z.string().trim().min(1).max(300)
 		)
 		.catch({}),
+	/** Where the server may connect to vehicles: hosts, networks and serial devices, one each. */
+	linkRules: z
+		.array(z.string().trim().max(100))
+		.max(50)
+		.catch(['127.0.0.1', ...fromEnvironment()]),
 	/** Functions that this shop can do itself. */
 	equipment: z
 		.array(z.string().refine((id) => shopFunctions.has(id), 'no such function'))

@@ -4,7 +4,7 @@ import { linkJob, putAside, user } from '../db/schema';
 import type { Author } from '../db/threads';
 
 /** Work that changes a vehicle, or takes long. */
-export type NotedKind = 'scan' | 'clear' | 'calibrate' | 'key';
+export type NotedKind = 'scan' | 'find' | 'clear' | 'calibrate' | 'key';
 
 /** Work that a server had begun and not ended. */
 export interface Unfinished {

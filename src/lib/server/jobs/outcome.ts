@@ -15,6 +15,13 @@ export function scanOutcome(scan: NetworkScan): string {
 	return `All ${scan.modulesExpected} modules asked; saved on the thread.${tail}`;
 }
 
+export function findOutcome({ modules, stoppedBecause }: PayloadOf<'modules-found'>): string {
+	const there = modules.filter(({ silent }) => silent === null).length;
+	const silent = modules.length - there;
+	const found = `${there} ${there === 1 ? 'module answers' : 'modules answer'}${silent > 0 ? `, ${silent} known to be there and silent` : ''}; saved on the thread.`;
+	return stoppedBecause ? `${stoppedBecause} ${found}` : found;
+}
+
 export function clearOutcome({ modules }: PayloadOf<'codes-cleared'>): string {
 	const done = modules.filter((module) => module.outcome === 'cleared').length;
 	const rest = modules.filter((module) => module.outcome !== 'cleared').map((m) => `${m.name}: ${m.detail}`);

@@ -23,7 +23,10 @@ let row: CaseRow;
 
 /** A vehicle that answers by a rule; counts what it was asked. */
 class Scripted implements VehicleLink {
+	readonly over = 'network';
 	asked: string[] = [];
+	/** Who is there when somebody asks. */
+	there: { address: number; silent: string | null }[] = [];
 	constructor(
 		private readonly rule: (
 			address: number,
@@ -38,6 +41,7 @@ class Scripted implements VehicleLink {
 		if (answer === 'silent') return fail({ kind: 'no-answer' as const, text: 'The module did not answer.' });
 		return ok(Uint8Array.from(answer));
 	}
+	search = () => Promise.resolve(ok(this.there));
 	close() {}
 }
 const willing = (_address: number, service: number) =>
@@ -101,6 +105,20 @@ describe('work on a vehicle', () => {
 			stoppedBecause: 'The vehicle closed the connection.'
 		});
 		expect(payload.modules.map((m) => m.answered)).toEqual([true, true, false]);
+	});
+
+	it('asks who is there, and keeps what was found when the line breaks', async () => {
+		const link = new Scripted((address, service) => (address === 0x1020 ? 'cut' : willing(address, service)));
+		link.there = [0x1000, 0x1010, 0x1020, 0x1030].map((address) => ({ address, silent: null }));
+		const vehicleJobs = jobsFor(link);
+		const id = ulid();
+		expect(vehicleJobs.startFind(row, ana, id)).toMatchObject({ ok: true });
+		expect(await ended(vehicleJobs)).toContain('The vehicle closed the connection. 3 modules answer');
+		const found = (await threads.read(row.id)).find((entry) => entry.kind === 'modules-found');
+		expect(found).toMatchObject({ id, payload: { over: 'network', modules: [{ address: '1000' }, {}, {}] } });
+		link.there = [];
+		vehicleJobs.startFind(row, ana, ulid());
+		expect(await ended(vehicleJobs)).toContain('No module answers');
 	});
 
 	it('tells a silent module from a vehicle that was switched off in the middle', async () => {

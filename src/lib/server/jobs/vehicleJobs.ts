@@ -12,14 +12,18 @@ import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
 import type { Captures } from '../db/captures';
-import { DoipLink } from '../../link/doipLink';
-import type { LinkError, VehicleLink } from '../../link/vehicleLink';
+import { linkRoutesOf, modulesToAsk, type Over } from '../../../../library/vehicle/linkRoutes';
+import type { VehicleType } from '../../../../library';
+import { findModules } from '../../link/findModules';
+import { parseLinkAddress } from '../../link/linkAddress';
+import { openLink } from '../../link/openLink';
+import { trouble, type LinkError, type VehicleLink } from '../../link/vehicleLink';
 import { calibrate } from './calibrate/calibrate';
 import type { CalibrationOrder } from './calibrate/order';
 import { clearModules, hasBegun, wasAsked } from './clear';
 import { JobNotes, type Unfinished } from './jobNotes';
 import { checkKeyCycle } from './keyCheck';
-import { calibrationOutcome, clearOutcome, codesFound, scanOutcome } from './outcome';
+import { calibrationOutcome, clearOutcome, codesFound, findOutcome, scanOutcome } from './outcome';
 import type { LiveBatch, Recorder } from './recorder';
 import { Recordings, type EndRecording, type TestsOf } from './recordings';
 import { endedRecording } from './recordingWork';
@@ -37,7 +41,15 @@ interface Job {
 	ended: Promise<void>;
 }
 
-type Open = (address: string) => Promise<Result<VehicleLink, LinkError>>;
+export type Open = (address: string, type: VehicleType | null) => Promise<Result<VehicleLink, LinkError>>;
+
+/** Opens the way to a vehicle wherever its address says. */
+export const openAnywhere: Open = async (address, type) => {
+	const place = parseLinkAddress(address);
+	return place.ok
+		? openLink(place.value, type ? linkRoutesOf(type) : undefined)
+		: fail(trouble('refused', place.error));
+};
 
 /**
  * The one place that talks to vehicles: at most one piece of work on a vehicle at a time, progress for whoever watches,
@@ -57,7 +69,7 @@ export class VehicleJobs {
 		private readonly cases: Cases,
 		captures: Captures,
 		private readonly log: Logger,
-		private readonly open: Open = (address) => DoipLink.open(address),
+		private readonly open: Open = openAnywhere,
 		testsOf: TestsOf = () => Promise.resolve([]),
 		ended: EndRecording = (input) => Promise.resolve(endedRecording(input))
 	) {
@@ -112,7 +124,9 @@ export class VehicleJobs {
 	startScan(row: CaseRow, author: Author, entryId: string): Result<JobStatus> {
 		const type = row.type;
 		if (!type) return fail(NOT_DESCRIBED);
-		return this.begin(row, author, entryId, 'scan', type.modules.length, async (job, link) => {
+		const asked = modulesToAsk(type, overOf(row)).length;
+		if (asked === 0) return fail(NOBODY_KNOWS_WHERE);
+		return this.begin(row, author, entryId, 'scan', asked, async (job, link) => {
 			const scan = await scanVehicle(link, type, {
 				begins: (name) => this.tell(job, { now: name }),
 				sofar: async (soFar) => {
@@ -124,6 +138,27 @@ export class VehicleJobs {
 			});
 			await this.put(row.id, author, entryId, 'network-scan', scan);
 			return scanOutcome(scan);
+		});
+	}
+
+	/** Asks who is there at the vehicle's interface, and each what it is. */
+	startFind(row: CaseRow, author: Author, entryId: string): Result<JobStatus> {
+		return this.begin(row, author, entryId, 'find', 0, async (job, link) => {
+			this.tell(job, { now: 'everybody' });
+			const found = await findModules(link, {
+				begins: (address) => this.tell(job, { now: address }),
+				sofar: async (soFar) => {
+					await this.notes.write(noteOf(job), 'find', soFar);
+					const last = soFar.modules.at(-1);
+					if (last) this.tick(job, last.name ?? last.address, last.silent === null ? 'there' : 'silent');
+				},
+				cancelled: () => job.cancelled
+			});
+			if (!found.ok) throw new JobTrouble(`${found.error.text} Nothing was changed.`);
+			if (found.value.modules.length === 0)
+				throw new JobTrouble('No module answers. Is the key on, and is that the speed of its bus?');
+			await this.put(row.id, author, entryId, 'modules-found', found.value);
+			return findOutcome(found.value);
 		});
 	}
 
@@ -294,7 +329,7 @@ export class VehicleJobs {
 			address,
 			authorId: author.id,
 			cancelled: false,
-			stoppable: kind === 'scan' || kind === 'record',
+			stoppable: kind === 'scan' || kind === 'find' || kind === 'record',
 			ended: Promise.resolve(),
 			recorder: null,
 			status: {
@@ -314,19 +349,23 @@ export class VehicleJobs {
 		this.byCase.set(row.id, job);
 		// Whoever has the case open elsewhere sees that it began.
 		this.tell(job, {});
-		job.ended = this.run(job, work);
+		job.ended = this.run(job, row.type, work);
 		return ok(job.status);
 	}
 
-	private async run(job: Job, work: (job: Job, link: VehicleLink) => Promise<string>) {
+	private async run(
+		job: Job,
+		type: VehicleType | null,
+		work: (job: Job, link: VehicleLink) => Promise<string>
+	) {
 		let link: VehicleLink | null = null;
 		let end: Pick<JobStatus, 'state' | 'outcome'>;
 		try {
 			await this.prepare(job);
-			const opened = await this.open(job.address);
+			const opened = await this.open(job.address, type);
 			if (!opened.ok) throw new JobTrouble(`${opened.error.text} Nothing was read and nothing was changed.`);
 			link = opened.value;
-			end = { state: 'finished', outcome: await work(job, link) };
+			end = { state: 'finished', outcome: await work(job, opened.value) };
 		} catch (error) {
 			const known = error instanceof JobTrouble;
 			if (!known)
@@ -417,11 +456,19 @@ export class VehicleJobs {
 const NOT_DESCRIBED =
 	'The library holds no description of this vehicle’s network, so nobody knows whom to ask.';
 
+/** How the vehicle of a case is reached. */
+export const overOf = ({ vehicle: { linkAddress } }: Pick<CaseRow, 'vehicle'>): Over =>
+	linkAddress?.startsWith('slcan:') ? 'can' : 'network';
+
+const NOBODY_KNOWS_WHERE =
+	'Nobody has told yet where its modules answer: search them first, or read with another tool.';
+
 /** Trouble that the person can be told as it is. */
 class JobTrouble extends Error {}
 
 const WORDS = {
 	scan: 'reading its modules',
+	find: 'searching its modules',
 	clear: 'clearing codes',
 	key: 'checking the key',
 	record: 'recording live data',
@@ -434,7 +481,7 @@ const nowIso = () => new Date().toISOString();
 function entryOf(
 	{ kind, draft }: Unfinished,
 	stoppedBecause: string
-): { kind: 'codes-cleared' | 'calibration' | 'network-scan'; payload: never } | null {
+): { kind: 'codes-cleared' | 'calibration' | 'network-scan' | 'modules-found'; payload: never } | null {
 	if (draft === null) return null;
 	switch (kind) {
 		case 'clear': {
@@ -447,6 +494,12 @@ function entryOf(
 			const scan = draft as NetworkScan;
 			return scan.modules.length > 0
 				? { kind: 'network-scan', payload: { ...scan, stoppedBecause } as never }
+				: null;
+		}
+		case 'find': {
+			const found = draft as PayloadOf<'modules-found'>;
+			return found.modules.length > 0
+				? { kind: 'modules-found', payload: { ...found, stoppedBecause } as never }
 				: null;
 		}
 		case 'key':

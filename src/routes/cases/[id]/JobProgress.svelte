@@ -18,9 +18,11 @@
 			<p class="font-semibold">
 				{#if job.kind === 'calibrate'}{job.now ? `Now: ${job.now}` : 'Connecting'}{:else}{job.now
 						? `Asking ${job.now}`
-						: 'Connecting'} · {job.done.length} of {job.total}{/if}
+						: 'Connecting'} · {job.done.length}{job.total > 0 ? ` of ${job.total}` : ' so far'}{/if}
 			</p>
-			{#if job.kind === 'scan'}<button class="act-quiet" onclick={() => work.cancel()}>Cancel</button>{/if}
+			{#if job.kind === 'scan' || job.kind === 'find'}<button class="act-quiet" onclick={() => work.cancel()}
+					>Cancel</button
+				>{/if}
 			{#if job.kind !== 'calibrate'}<ol class="flex w-full flex-wrap gap-x-5 gap-y-1">
 					{#each job.done as { name, note }, nth (nth)}
 						<li class="flex items-center gap-2">

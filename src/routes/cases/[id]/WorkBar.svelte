@@ -7,6 +7,7 @@
 	const recording = $derived(job?.kind === 'record');
 	const WORDS = {
 		scan: 'The modules are being read',
+		find: 'Modules are being searched',
 		clear: 'Codes are being cleared',
 		key: 'The key is being checked',
 		record: 'Live data are being recorded',

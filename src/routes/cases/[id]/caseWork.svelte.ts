@@ -7,6 +7,7 @@ import { refreshCase } from './refreshCase';
 
 type Request =
 	| { do: 'scan' }
+	| { do: 'find' }
 	| { do: 'clear'; only: string | null }
 	| { do: 'key' }
 	| { do: 'calibrate'; calibration: string; said: string[] }
@@ -14,6 +15,7 @@ type Request =
 
 const RUNS = {
 	scan: 'The modules are being read',
+	find: 'Modules are being searched',
 	clear: 'Codes are being cleared',
 	key: 'The key is being checked',
 	record: 'A recording runs',

@@ -3,6 +3,9 @@ import { TARGETS } from '$lib/case/entries/returns-told/payload';
 import { shopFunctions } from '$library/calibrations';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
+import { parseLinkRule } from '$lib/server/cases/linkRules';
+
+const MOST_RULES = 50;
 
 export const load = async ({ locals }) => {
 	const { settings } = locals.services;
@@ -12,6 +15,7 @@ export const load = async ({ locals }) => {
 		target: await settings.read('residualTarget'),
 		signOwnRepair: await settings.read('signOwnRepair'),
 		shopName: await settings.read('shopName'),
+		linkRules: await settings.read('linkRules'),
 		functions: [...shopFunctions.values()].map((one) => ({ ...one, owned: owned.has(one.id) })),
 		mayChange: locals.member !== null && maySign(locals.member)
 	};
@@ -27,6 +31,22 @@ export const actions = {
 		if (unknown !== undefined) return fail(400, { error: `There is no function "${unknown}".` });
 		await event.locals.services.settings.write('equipment', owned, member.id);
 		return { saved: true };
+	},
+	links: async (event) => {
+		const member = memberHere(event);
+		if (!maySign(member)) return fail(403, { linksError: 'A lead says where this shop connects to.' });
+		const text = String((await event.request.formData()).get('rules') ?? '');
+		const rules = text
+			.split('\n')
+			.map((line) => line.trim())
+			.filter(Boolean);
+		const wrong = rules.map((rule) => ({ rule, read: parseLinkRule(rule) })).find(({ read }) => !read.ok);
+		if (wrong && !wrong.read.ok)
+			return fail(400, { linksError: `${wrong.rule}: ${wrong.read.error}.`, rules: text });
+		if (rules.length > MOST_RULES)
+			return fail(400, { linksError: `At most ${MOST_RULES} lines.`, rules: text });
+		await event.locals.services.settings.write('linkRules', rules, member.id);
+		return { linksSaved: true };
 	},
 	proof: async (event) => {
 		const member = memberHere(event);

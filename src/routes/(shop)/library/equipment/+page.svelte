@@ -3,6 +3,8 @@
 	import { upperFirst } from '$lib/case/words';
 
 	let { data, form } = $props();
+	/** Lines of the list that were refused. */
+	const typed = $derived(form && 'rules' in form ? String(form.rules) : null);
 	const owned = $derived(data.functions.filter((one) => one.owned).length);
 </script>
 
@@ -17,10 +19,10 @@
 	<fieldset disabled={!data.mayChange}>
 		<legend class="sr-only">What this shop can do itself</legend>
 		{#each data.functions as one (one.id)}
-			<label class="hair flex min-h-12 cursor-pointer items-center gap-3 py-1">
+			<label class="hair flex min-h-12 cursor-pointer flex-wrap items-center gap-x-3 py-1">
 				<input type="checkbox" class="checkbox" name="owned" value={one.id} checked={one.owned} />
-				<span class="flex-1">{upperFirst(one.words)}</span>
-				<span class="text-sm text-ink-2"
+				<span class="min-w-52 flex-1">{upperFirst(one.words)}</span>
+				<span class="text-sm text-ink-2 max-sm:w-full max-sm:pl-9"
 					>{one.before ? 'without it work is not begun' : 'can be done elsewhere afterwards'}</span
 				>
 			</label>
@@ -72,6 +74,41 @@
 			<div class="mt-3 flex items-center gap-4">
 				<button class="act">Save what is asked</button>
 				{#if form?.proofSaved}<span role="status">Saved; what was told before keeps its own.</span>{/if}
+			</div>
+		{/if}
+	</form>
+</section>
+
+<section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="links">
+	<h2 id="links" class="text-lg font-bold">Where this shop connects to vehicles</h2>
+	<p class="text-ink-2">
+		Interfaces and CAN adapters are reached at these hosts and networks only, one a line:
+		<span class="num">192.168.4.1</span>, <span class="num">192.168.4.0/24:13400</span>,
+		<span class="num">/dev/ttyACM0</span>. <span class="num">127.0.0.1</span> is the machine that Jaldi runs on.
+	</p>
+	<form
+		method="POST"
+		action="?/links"
+		class="mt-2"
+		use:enhance={() =>
+			({ update }) =>
+				update({ reset: false })}
+	>
+		<textarea
+			class="field num"
+			name="rules"
+			rows={Math.max(3, data.linkRules.length + 1)}
+			aria-label="Hosts, networks and devices"
+			readonly={!data.mayChange}
+			spellcheck="false"
+			value={typed ?? data.linkRules.join('\n')}></textarea>
+		{#if form?.linksError}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
+				{form.linksError}
+			</p>{/if}
+		{#if data.mayChange}
+			<div class="mt-3 flex items-center gap-4">
+				<button class="act">Save where it connects</button>
+				{#if form?.linksSaved}<span role="status">Saved; it holds from now on.</span>{/if}
 			</div>
 		{/if}
 	</form>

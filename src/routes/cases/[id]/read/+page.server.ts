@@ -7,11 +7,14 @@ import { oursWords, reportedCodes } from '$lib/case/codes/reported';
 import { ofKind } from '$lib/case/thread/thread';
 import { viewScan } from '$lib/case/codes/scanView';
 import { fail } from '@sveltejs/kit';
-import { message, superValidate } from 'sveltekit-superforms';
+import { modulesToAsk } from '$library/vehicle/linkRoutes';
+import { message, setError, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { caseRowHere, caseHere, writerHere } from '$lib/server/cases/access';
 import { LinkAddress } from '$lib/server/cases/linkAddress';
+import { refusedLink } from '$lib/server/cases/linkRules';
+import { overOf } from '$lib/server/jobs/vehicleJobs';
 import { clock } from '$lib/server/cases/clock';
 
 const AddressForm = z.object({ address: LinkAddress });
@@ -57,6 +60,8 @@ export const load = async ({ params, depends, url, locals }) => {
 	return {
 		linkAddress: row.vehicle.linkAddress,
 		described: type !== null,
+		/** Whether anybody knows where its modules answer. */
+		whereKnown: type !== null && modulesToAsk(type, overOf(row)).length > 0,
 		addressForm: await superValidate({ address: row.vehicle.linkAddress ?? '' }, zod4(AddressForm), {
 			errors: false
 		}),
@@ -103,8 +108,12 @@ export const actions = {
 		writerHere(event);
 		const form = await superValidate(event.request, zod4(AddressForm));
 		if (!form.valid) return fail(400, { form });
-		const { vehicle } = await caseRowHere(event.locals.services, event.params.id);
-		await event.locals.services.cases.setLinkAddress(vehicle.id, form.data.address || null);
+		const { services } = event.locals;
+		const refused =
+			form.data.address && refusedLink(form.data.address, await services.settings.read('linkRules'));
+		if (refused) return setError(form, 'address', refused);
+		const { vehicle } = await caseRowHere(services, event.params.id);
+		await services.cases.setLinkAddress(vehicle.id, form.data.address || null);
 		return message(form, 'Address saved.');
 	}
 };

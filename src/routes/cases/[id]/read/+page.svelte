@@ -44,7 +44,9 @@
 						? 'It is older than any link: its lamp counts the codes out, and the pedal asks for them.'
 						: !data.linkAddress
 							? 'Read it with the tool you have and write down what it said, or give the address of its interface.'
-							: 'Key on, interface plugged in. Every module is asked, not only the one behind the lamp.'}
+							: !data.whereKnown && data.described
+								? 'Nobody has told yet where its modules answer: search them once, and they are known.'
+								: 'Key on, interface plugged in. Every module is asked, not only the one behind the lamp.'}
 				</p>
 			{/if}
 		</div>
@@ -56,7 +58,13 @@
 			>
 		{:else if data.canWrite && !data.case.signed}
 			<div class="flex flex-wrap items-center gap-3">
-				{#if data.linkAddress || !data.described}
+				{#if data.described && !data.whereKnown}
+					<a
+						class={data.linkAddress && !shown ? 'act' : 'act-quiet'}
+						data-do={data.linkAddress && !shown ? '' : undefined}
+						href="/cases/{data.case.id}/read/find">Find its modules</a
+					>
+				{:else if data.linkAddress || !data.described}
 					<Act
 						data-do
 						class={shown ? 'act-quiet' : 'act'}
@@ -79,6 +87,14 @@
 			saved={data.linkAddress}
 			caseId={data.case.id}
 		/>{/if}
+	{#if data.linkAddress && data.whereKnown && data.canWrite && !data.case.signed && !data.byLamp}
+		<p class="text-sm">
+			<a
+				class="inline-flex min-h-11 items-center underline underline-offset-4"
+				href="/cases/{data.case.id}/read/find">Which modules answer there?</a
+			>
+		</p>
+	{/if}
 	<JobProgress kinds={['scan']} />
 </section>
 

@@ -31,7 +31,7 @@
 		<div class="w-72">
 			<Field
 				label="Where its interface answers"
-				hint="host:port on the shop’s network"
+				hint="host:port; slcan://host:port for a CAN adapter"
 				errors={$errors.address}
 			>
 				<input class="field num" bind:value={$form.address} placeholder="192.168.4.1:13400" />

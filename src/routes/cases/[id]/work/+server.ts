@@ -12,6 +12,7 @@ import { liveSignals } from '../../../../../library/liveSignals';
 
 const Work = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('scan'), entryId: Ulid }),
+	z.object({ do: z.literal('find'), entryId: Ulid }),
 	z.object({ do: z.literal('clear'), entryId: Ulid, only: z.string().nullable() }),
 	z.object({ do: z.literal('key'), entryId: Ulid }),
 	z.object({
@@ -64,6 +65,8 @@ export async function POST(event) {
 	switch (work.data.do) {
 		case 'scan':
 			return answer(vehicleJobs.startScan(row, member, entryId));
+		case 'find':
+			return answer(vehicleJobs.startFind(row, member, entryId));
 		case 'record': {
 			const type = row.type;
 			const wanted = new Set(work.data.signals);
