@@ -211,3 +211,51 @@ test('a lead passes a description on as a file and brings one in; a bad one is r
 	await expect(page.getByText('is in, version 1; nothing of it is assumed.')).toBeVisible();
 	await expect(page.getByRole('listitem').filter({ hasText: 'night shuttle' })).toContainText('version 1');
 });
+
+test('a lead keeps a description in order: drawn, corrected, undone, compared and taken back', async ({
+	page,
+	as
+}) => {
+	const lead = await as('marit');
+	await lead.goto('/library/vehicles');
+	await lead.getByRole('link', { name: 'Velmora Skiff' }).click();
+	await expect(lead.getByRole('img', { name: /^Modules, segments/ })).toContainText('Brake control');
+	await lead.getByRole('link', { name: 'rear right' }).click();
+	await expect(lead.getByRole('img', { name: 'Wires of the sensor at the rear right' })).toContainText(
+		'rear right sensor'
+	);
+	await accessible(lead);
+	await lead
+		.locator('summary')
+		.filter({ hasText: /^\s*Wheels/ })
+		.click();
+	const teeth = lead.getByLabel('teeth of its ring').first();
+	const before = await teeth.inputValue();
+	await teeth.fill('51');
+	await lead.getByRole('button', { name: 'Undo' }).click();
+	await expect(teeth).toHaveValue(before);
+	await teeth.fill('many');
+	await lead.getByLabel('How do you know?').fill('counted on the bench');
+	await lead.getByRole('button', { name: 'Keep one thing' }).click();
+	await expect(lead.getByRole('alert')).toContainText('ringTeeth');
+	await teeth.fill('51');
+	await lead.getByRole('button', { name: 'Keep one thing' }).click();
+	await expect(lead.getByRole('listitem').filter({ hasText: 'counted on the bench' })).toContainText(
+		'stands'
+	);
+	await lead.getByRole('listitem').filter({ hasText: 'comes with Jaldi' }).getByRole('link').click();
+	await expect(
+		lead.getByRole('heading', { name: 'Since version 1 1 thing is said otherwise' })
+	).toBeVisible();
+	await expect(lead.getByRole('listitem').filter({ hasText: 'ringTeeth' })).toContainText('51');
+	await lead.getByRole('button', { name: 'Take version 1 up again' }).click();
+	await expect(lead.getByText('Kept as version 3.')).toBeVisible();
+	await expect(teeth).toHaveValue(before);
+	await page.goto(lead.url());
+	await expect(page.getByRole('button', { name: /Take version/ })).toHaveCount(0);
+	const answer = await page.request.put('/library/vehicles/velmora-skiff', {
+		data: { because: '', corrections: [{ path: 'volts', value: 24 }] },
+		headers: { origin: new URL(page.url()).origin }
+	});
+	expect(answer.status()).toBe(403);
+});

@@ -35,7 +35,7 @@ test('live data are recorded, marked, kept through a reload, and looked through'
 	await page.getByRole('link', { name: /Live recording/ }).click();
 	// On a machine that is busy the wheel that was spun may be told of too.
 	await expect(page.getByRole('heading', { name: /^(One finding|\d findings)$/ })).toBeVisible();
-	await expect(page.locator('.apexcharts-series path').first()).toBeVisible();
+	await expect(page.locator('.apexcharts-series path:visible').first()).toBeVisible();
 	await page.getByRole('button', { name: /As a list/ }).click();
 	await expect(page.getByRole('cell', { name: 'n/a' }).first()).toBeVisible();
 	const csv = page.waitForEvent('download');

@@ -1,13 +1,22 @@
+import { z } from 'zod';
 import { fail, ok, type Result } from '../../src/lib/core/result';
 import { checkDescription } from './check';
 import type { Described } from './vehicleType';
 
-/** One thing that somebody has looked up or seen, by its path as `assumed` names it. */
-export interface Correction {
-	/** `wheels.front-left.ringTeeth`, `modules.brake.accessMin`, `harness.plugs.X11.where`, `chassis.drive`, `volts`. */
-	path: string;
-	value: string | number | boolean;
-}
+const MOST_CORRECTIONS = 500;
+
+/** Things that somebody has looked up or seen, each by its path as `assumed` names it. */
+export const Corrections = z
+	.array(
+		z.object({
+			/** `wheels.front-left.ringTeeth`, `modules.brake.accessMin`, `harness.plugs.X11.where`, `chassis.drive`, `volts`. */
+			path: z.string().min(1).max(260),
+			value: z.union([z.string().max(200), z.number(), z.boolean()])
+		})
+	)
+	.min(1)
+	.max(MOST_CORRECTIONS);
+type Correction = z.output<typeof Corrections>[number];
 
 const LISTS = {
 	wheels: 'position',

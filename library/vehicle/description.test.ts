@@ -7,6 +7,8 @@ import { familyAccess, testsFor } from '../reason/tests';
 import { familiesAt, withDrawnFamilies, withFamilyAt } from '../wheelSensors';
 import { checkDescription, readDescription } from './check';
 import { completed } from './complete';
+import { differences, learned } from './differences';
+import { cornerDrawing, networkDrawing } from './drawings';
 import { corrected } from './correct';
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from './known';
 import { Given, TEMPLATES, vehicleSchemaText, type Template } from './given';
@@ -20,7 +22,7 @@ import {
 	type Described,
 	type VehicleType
 } from './vehicleType';
-import { withModules } from './withModules';
+import { withModules, withRoles } from './withModules';
 
 function made(answers: Answers): Described {
 	const one = newDescription(answers);
@@ -434,5 +436,76 @@ describe('what a search tells of a vehicle', () => {
 		expect(roleOfModule({ name: null, knows: ['403513'] })).toBeNull();
 		for (const { modules } of vehicleTypes.values())
 			for (const { name, role } of modules) expect(roleOfModule({ name, knows: [] }), name).toBe(role);
+	});
+});
+
+describe('versions of a description', () => {
+	it('are told apart value by value, and by what was learned', () => {
+		const first = made({ template: 'car' });
+		const second = corrected(first, [
+			{ path: 'wheels.front-left.ringTeeth', value: 44 },
+			{ path: 'harness.plugs.front-left body plug.where', value: 'behind the headlamp' },
+			{
+				path: 'modules.brake.accessMin',
+				value: first.modules.find(({ role }) => role === 'brake')!.accessMin
+			}
+		]);
+		if (!second.ok) throw new Error(second.error);
+		expect(differences(first, second.value)).toEqual([
+			{
+				path: 'wheels.front-left.ringTeeth',
+				before: String(first.wheels[0]!.ringTeeth),
+				after: '44'
+			},
+			{
+				path: 'harness.plugs.front-left body plug.where',
+				before: first.harness.plugs.find(({ name }) => name === 'front-left body plug')!.where,
+				after: 'behind the headlamp'
+			}
+		]);
+		expect(learned(first, second.value)).toHaveLength(3);
+		expect(differences(first, first)).toEqual([]);
+	});
+
+	it('with a module less or more follow in the wiring, and keep what is known', () => {
+		const first = corrected(made({ template: 'car' }), [{ path: 'modules.brake.accessMin', value: 77 }]);
+		if (!first.ok) throw new Error(first.error);
+		const second = withRoles(first.value, ['brake', 'cluster', 'park-brake']);
+		if (!second.ok) throw new Error(second.error);
+		const { modules, harness, assumed } = second.value;
+		expect(modules.map(({ role, accessMin }) => [role, accessMin])).toEqual([
+			['brake', 77],
+			['cluster', 15],
+			['park-brake', 25]
+		]);
+		expect(assumed).not.toContain('modules.brake.accessMin');
+		expect(harness.fuses.map(({ name }) => name).join()).toContain('parking brake');
+		expect(harness.fuses.map(({ name }) => name).join()).not.toContain('restraint');
+		const changed = differences(first.value, second.value);
+		expect(changed).toContainEqual({ path: 'modules.engine.role', before: 'engine', after: null });
+		expect(withRoles(first.value, [])).toMatchObject({ ok: false });
+		// Where the wiring was drawn, a module that it feeds is not simply gone.
+		const drawn = descriptionOf(vehicleTypes.get('brindle-marlow-16')!);
+		expect(withRoles(drawn, ['cluster'])).toMatchObject({ ok: false });
+	});
+
+	it('are drawn with every module and every wire, whatever their names', () => {
+		const odd = corrected(made({ template: 'trailer' }), [
+			{ path: 'modules.trailer-brake.name', value: 'A "b" \\ <c> & é' }
+		]);
+		if (!odd.ok) throw new Error(odd.error);
+		for (const type of [...vehicleTypes.values(), vehicleTypeOf(odd.value)]) {
+			const dot = networkDrawing(type);
+			for (const { role } of type.modules) expect(dot).toContain(`"module:${role}"`);
+			for (const { position } of type.wheels) {
+				const wires = cornerDrawing(type, position);
+				const conductors = type.harness.conductors.filter(({ points }) =>
+					points.some((one) => one.startsWith(`${position}.`))
+				);
+				expect(wires.match(/ -> /g) ?? []).toHaveLength(
+					conductors.reduce((sum, { points }) => sum + points.length - 1, 0)
+				);
+			}
+		}
 	});
 });

@@ -44,39 +44,64 @@ export function withModules(
 	const twice = told.find(({ role }, i) => told.findIndex((one) => one.role === role) !== i);
 	if (twice) return fail(`two modules cannot both be the ${twice.role.replace('-', ' ')} module`);
 	const assumed = new Set(described.assumed);
-	const paths = harnessPaths(described.harness);
-	const isDrawn = paths.some((path) => !assumed.has(path));
 	const isTold = (role: ModuleRole) => told.some((one) => one.role === role);
 	const kept = described.modules.filter(
-		({ role, doip, can }) =>
-			!isTold(role) &&
-			(isDrawn || doip !== undefined || can !== undefined || !assumed.has(`modules.${role}.address`))
+		(module) => !isTold(module.role) && (isDrawn(described) || isReached(module, assumed))
 	);
 	const answered = told.map(({ role, address, name }): GivenModule => {
-		const { pins, ...known }: GivenModule = described.modules.find((one) => one.role === role) ?? { role };
+		const known: GivenModule = described.modules.find((one) => one.role === role) ?? { role };
 		if (name) assumed.delete(`modules.${role}.name`);
-		return {
-			...known,
-			...reached(over, address),
-			...(name ? { name } : {}),
-			...(pins && !assumed.has(`modules.${role}.pins`) ? { pins } : {})
-		};
+		return { ...known, ...reached(over, address), ...(name ? { name } : {}) };
 	});
-	const modules = [...kept, ...answered];
-	const there = new Set(modules.map(({ role }) => role));
+	return rebuilt({ ...described, assumed: [...assumed] }, [...kept, ...answered], volts);
+}
+
+/**
+ * A description with these modules and no others, as somebody who knows the vehicle says; what was known of those that stay is
+ * kept, and where the wiring was only assumed it follows. The error says what does not fit.
+ */
+export function withRoles(described: Described, roles: readonly ModuleRole[]): Result<Described> {
+	if (roles.length === 0) return fail('a vehicle has at least one module');
+	const modules = [...new Set(roles)].map(
+		(role): GivenModule => described.modules.find((one) => one.role === role) ?? { role }
+	);
+	return rebuilt(described, modules, null);
+}
+
+/** Whether anything of the wiring is known, and not only usual. */
+function isDrawn({ harness, assumed }: Described): boolean {
+	const only = new Set(assumed);
+	return harnessPaths(harness).some((path) => !only.has(path));
+}
+
+const isReached = ({ role, doip, can }: Described['modules'][number], assumed: ReadonlySet<string>) =>
+	doip !== undefined || can !== undefined || !assumed.has(`modules.${role}.address`);
+
+/** The description around another list of modules. */
+function rebuilt(
+	described: Described,
+	modules: readonly GivenModule[],
+	volts: 12 | 24 | null
+): Result<Described> {
+	const drawn = isDrawn(described);
+	const assumed = new Set(described.assumed);
 	for (const path of ['modules', ...(volts ? ['volts'] : [])]) assumed.delete(path);
+	const there = new Set<string>(modules.map(({ role }) => role));
 	const { harness, gateway, ...rest } = described;
 	const isStill = (path: string) => {
 		const role = /^modules\.([^.]+)\./.exec(path)?.[1];
-		return (isDrawn || !path.startsWith('harness.')) && (role === undefined || there.has(role as ModuleRole));
+		return (drawn || !path.startsWith('harness.')) && (role === undefined || there.has(role));
 	};
 	const checked = checkDescription(
 		completed({
 			...rest,
-			modules,
+			// Pins that were only assumed follow from what else the vehicle has.
+			modules: modules.map(({ pins, ...module }) =>
+				pins && !assumed.has(`modules.${module.role}.pins`) ? { ...module, pins } : module
+			),
 			...(modules.some(({ address }) => address === gateway) ? { gateway } : {}),
 			...(volts ? { volts } : {}),
-			...(isDrawn ? { harness } : {}),
+			...(drawn ? { harness } : {}),
 			assumed: [...assumed].filter(isStill)
 		})
 	);

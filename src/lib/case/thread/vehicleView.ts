@@ -36,15 +36,16 @@ const DRIVES = [
 	['none', 'none']
 ] as const;
 
-/** A description as it is shown and corrected: what is asked for at the vehicle first. */
-export function vehicleSections(type: VehicleType | (Described & VehicleType)): VehicleSection[] {
-	const assumed = new Set(type.assumed);
-	const field = (
-		path: string,
-		label: string,
-		value: string | number | boolean,
-		more: Partial<Pick<VehicleField, 'unit' | 'choices'>> & { whole?: string } = {}
-	): VehicleField => ({
+type MakeField = (
+	path: string,
+	label: string,
+	value: string | number | boolean,
+	more?: Partial<Pick<VehicleField, 'unit' | 'choices'>> & { whole?: string }
+) => VehicleField;
+
+const fieldsOf = ({ assumed: paths }: Pick<VehicleType, 'assumed'>): MakeField => {
+	const assumed = new Set(paths);
+	return (path, label, value, more = {}) => ({
 		path,
 		label,
 		value,
@@ -53,6 +54,49 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 		unit: more.unit ?? '',
 		choices: more.choices ?? []
 	});
+};
+
+/** What a description is called and is of as a whole: for whoever keeps it in order. */
+export function namingSection(type: VehicleType): VehicleSection {
+	const field = fieldsOf(type);
+	return {
+		title: 'What it is called',
+		things: [
+			{
+				name: 'its name',
+				fields: [
+					field('maker', 'maker', type.maker),
+					field('model', 'model', type.model),
+					field('use', 'what it is', type.use)
+				]
+			},
+			{
+				name: 'its supply',
+				fields: [
+					field('volts', 'rated', type.volts, {
+						unit: 'V',
+						choices: [
+							['12', '12'],
+							['24', '24']
+						]
+					}),
+					field(
+						'senseResistorOhms',
+						'resistor that two-wire sensors are read across',
+						type.senseResistorOhms,
+						{
+							unit: 'Ω'
+						}
+					)
+				]
+			}
+		]
+	};
+}
+
+/** A description as it is shown and corrected: what is asked for at the vehicle first. */
+export function vehicleSections(type: VehicleType | (Described & VehicleType)): VehicleSection[] {
+	const field = fieldsOf(type);
 	const wheels = type.wheels.map(({ position, sensor, ringTeeth, circumferenceM }): VehicleThing => ({
 		name: position.replace('-', ' '),
 		fields: [

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 
-/** Who may ask: whoever reaches the server, whoever is signed in, or whoever may add to threads. */
-export type ApiUser = 'anybody' | 'member' | 'writer';
+/** Who may ask: whoever reaches the server, whoever is signed in, whoever may add to threads, or a lead. */
+export type ApiUser = 'anybody' | 'member' | 'writer' | 'lead';
 
 /** A file or stream by its media type, with what is in it. */
 export interface ApiContent {

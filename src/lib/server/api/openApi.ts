@@ -17,12 +17,13 @@ const parametersIn = (path: string) =>
 const REFUSALS: Record<ApiUser, string[]> = {
 	anybody: [],
 	member: ['401', '404'],
-	writer: ['400', '401', '403', '404', '409', '413']
+	writer: ['400', '401', '403', '404', '409', '413'],
+	lead: ['400', '401', '403', '404', '413']
 };
 const REFUSAL_WORDS: Record<string, string> = {
 	'400': 'What was sent is not what is taken here.',
 	'401': 'Nobody is signed in.',
-	'403': 'This person may look, and add nothing.',
+	'403': 'It is not for this person to do.',
 	'404': 'There is no such thing.',
 	'409': 'It cannot be done as things stand: the case is signed, the id is taken, the vehicle is at work.',
 	'413': 'It is more than may come here.'

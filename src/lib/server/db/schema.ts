@@ -95,6 +95,8 @@ export const vehicleDescription = sqliteTable(
 		version: integer('version').notNull(),
 		/** In full, as `docs/formats/vehicle.schema.json` says. */
 		description: text('description', { mode: 'json' }).notNull(),
+		/** What was changed, or how it is known. */
+		because: text('because').notNull().default(''),
 		madeBy: text('made_by').notNull(),
 		madeAt: text('made_at').notNull()
 	},

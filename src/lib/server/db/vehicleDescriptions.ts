@@ -1,6 +1,11 @@
-import { desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { vehicleTypes } from '../../../../library';
-import { FullDescription, vehicleName, type Described } from '../../../../library/vehicle/vehicleType';
+import {
+	descriptionOf,
+	FullDescription,
+	vehicleName,
+	type Described
+} from '../../../../library/vehicle/vehicleType';
 import type { Database } from './open';
 import { vehicleDescription } from './schema';
 
@@ -44,13 +49,34 @@ export class VehicleDescriptions {
 		return row ? { ...FullDescription.parse(row.description), version: row.version } : null;
 	}
 
+	/** What was kept of one, the newest first. */
+	async versions(id: string): Promise<{ version: number; because: string; madeAt: string }[]> {
+		const { version, because, madeAt } = vehicleDescription;
+		return this.db
+			.select({ version, because, madeAt })
+			.from(vehicleDescription)
+			.where(eq(vehicleDescription.id, id))
+			.orderBy(desc(vehicleDescription.version));
+	}
+
+	/** One version; null where there is none of that number. The first of what is shipped is the library's own. */
+	async at(id: string, version: number): Promise<Described | null> {
+		const shipped = vehicleTypes.get(id);
+		if (version === 1 && shipped) return descriptionOf(shipped);
+		const [row] = await this.db
+			.select()
+			.from(vehicleDescription)
+			.where(and(eq(vehicleDescription.id, id), eq(vehicleDescription.version, version)));
+		return row ? { ...FullDescription.parse(row.description), version: row.version } : null;
+	}
+
 	/** Whether an id is taken, by the library or by the shop. */
 	async isTaken(id: string): Promise<boolean> {
 		return vehicleTypes.has(id) || (await this.newest(id)) !== null;
 	}
 
 	/** Keeps a description as the next version of its id. @returns it, with that version */
-	async keep(description: Described, by: string, now = new Date()): Promise<Described> {
+	async keep(description: Described, by: string, because = '', now = new Date()): Promise<Described> {
 		const { id } = description;
 		// The library's own is the first version of what is corrected of it.
 		const first = vehicleTypes.has(id) ? 2 : 1;
@@ -60,6 +86,7 @@ export class VehicleDescriptions {
 				id,
 				version: sql`(SELECT COALESCE(MAX(version) + 1, ${first}) FROM vehicle_description WHERE id = ${id})`,
 				description,
+				because,
 				madeBy: by,
 				madeAt: now.toISOString()
 			})

@@ -40,7 +40,11 @@ export const actions = {
 			return refuse(400, file.name, [
 				{ path: 'id', reason: 'give it one: by it the shop knows this type again' }
 			]);
-		const kept = await event.locals.services.vehicleDescriptions.keep(read.described, member.id);
+		const kept = await event.locals.services.vehicleDescriptions.keep(
+			read.described,
+			member.id,
+			`Brought in as ${file.name}`
+		);
 		return { taken: { name: vehicleName(kept), version: kept.version, assumed: kept.assumed.length } };
 	}
 };

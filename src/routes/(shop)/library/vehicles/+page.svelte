@@ -27,7 +27,10 @@
 <ul class="mt-5 border-t-2 border-ink">
 	{#each data.own as { id, name, version, date, time }, nth (nth)}
 		<li class="flex flex-wrap items-center gap-x-5 border-b border-rule py-1">
-			<span class="min-w-60 flex-1 font-semibold">{name}</span>
+			<a
+				class="inline-flex min-h-11 min-w-60 flex-1 items-center font-semibold underline decoration-1 underline-offset-4"
+				href="/library/vehicles/{id}">{name}</a
+			>
 			<span class="text-ink-2"
 				>version <span class="num">{version}</span>, <span class="num">{date} {time}</span></span
 			>
@@ -36,7 +39,12 @@
 	{/each}
 	{#each data.shipped as { id, name, use }, nth (nth)}
 		<li class="flex flex-wrap items-center gap-x-5 border-b border-rule py-1">
-			<span class="min-w-60 flex-1"><span class="font-semibold">{name}</span>, {use}</span>
+			<span class="min-w-60 flex-1"
+				><a
+					class="inline-flex min-h-11 items-center font-semibold underline decoration-1 underline-offset-4"
+					href="/library/vehicles/{id}">{name}</a
+				>, {use}</span
+			>
 			<span class="text-ink-2">comes with Jaldi</span>
 			{@render asFile(id)}
 		</li>

@@ -4,29 +4,16 @@ import { Ulid } from '$lib/case/entries/fields';
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { loadCase, writerHere } from '$lib/server/cases/access';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
-import { corrected } from '$library/vehicle/correct';
+import { corrected, Corrections } from '$library/vehicle/correct';
 import { descriptionOf } from '$library/vehicle/vehicleType';
 
-const MOST_CORRECTIONS = 500;
-const Corrections = z.object({
-	entryId: Ulid,
-	because: z.string().trim().max(300),
-	corrections: z
-		.array(
-			z.object({
-				path: z.string().min(1).max(260),
-				value: z.union([z.string().max(200), z.number(), z.boolean()])
-			})
-		)
-		.min(1)
-		.max(MOST_CORRECTIONS)
-});
+const Asked = z.object({ entryId: Ulid, because: z.string().trim().max(300), corrections: Corrections });
 
 export const _api: ApiRoute = {
 	PUT: {
 		says: 'Puts right what is described of the vehicle of a case; the next case of its type begins with it.',
 		who: 'writer',
-		takes: Corrections,
+		takes: Asked,
 		gives: jsonOf('How much of it is still assumed.')
 	}
 };
@@ -34,7 +21,7 @@ export const _api: ApiRoute = {
 /** What was found out at the vehicle: a further version of its description, on the thread and for the next case. */
 export async function PUT(event) {
 	const member = writerHere(event);
-	const asked = Corrections.safeParse(await event.request.json().catch(() => null));
+	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const { entryId, because, corrections } = asked.data;
 	const { type, view, row } = await loadCase(event.locals.services, event.params.id);

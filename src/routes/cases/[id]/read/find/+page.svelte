@@ -83,7 +83,7 @@
 					</p>
 				{/if}
 				<ul>
-					{#each form.vehicles as { vin, at } (at)}
+					{#each form.vehicles as { vin, at }, nth (nth)}
 						<li class="hair flex min-h-12 flex-wrap items-center gap-x-6 gap-y-1 py-1">
 							<span class="num font-semibold">{vin || 'tells no number'}</span>
 							<span class="num text-ink-2">{at}</span>
@@ -131,7 +131,7 @@
 						value={module.role}
 					>
 						<option value="">left open</option>
-						{#each data.roles as { role, name } (role)}<option value={role}>{name}</option>{/each}
+						{#each data.roles as { role, name }, i (i)}<option value={role}>{name}</option>{/each}
 					</select>
 				</li>
 			{/each}

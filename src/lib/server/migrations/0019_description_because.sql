@@ -1,0 +1,1 @@
+ALTER TABLE `vehicle_description` ADD `because` text DEFAULT '' NOT NULL;
