@@ -1,6 +1,6 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
-import { encodeDoip, PayloadType } from '../core/uds/doip';
+import { DoipReader, encodeDoip, PayloadType } from '../core/uds/doip';
 import { DoipLink } from './doipLink';
 import { linkIsLost } from './vehicleLink';
 
@@ -135,4 +135,29 @@ describe('the link to a vehicle', () => {
 		});
 		expect(await got).toEqual([0x02, 0xfd, 0, 8, 0, 0, 0, 2, 0x0e, 0x80]);
 	});
+
+	it('finds who is there behind a gateway that says nothing of addresses it does not know', async () => {
+		const address = await peer((socket, chunk, count) => {
+			if (count === 0) return void socket.write(ACTIVATED);
+			for (const { payload } of new DoipReader().push(chunk).messages) {
+				const target = ((payload[2] ?? 0) << 8) | (payload[3] ?? 0);
+				const from = [payload[2] ?? 0, payload[3] ?? 0, 0x0e, 0x80];
+				if (target === 0x0001 || target === 0x1010 || target === 0x1fff)
+					socket.write(encodeDoip(PayloadType.diagnosticMessage, [...from, 0x7e, 0]));
+				// Taken, and nobody answers.
+				if (target === 0x1234) socket.write(encodeDoip(PayloadType.diagnosticAck, [...from, 0]));
+			}
+		});
+		const link = await DoipLink.open(address, { ...QUICK, answerMs: 100 });
+		if (!link.ok) throw new Error(link.error.text);
+		expect(await link.value.search()).toEqual({
+			ok: true,
+			value: [
+				{ address: 0x0001, silent: null },
+				{ address: 0x1010, silent: null },
+				{ address: 0x1234, silent: 'The module did not answer.' },
+				{ address: 0x1fff, silent: null }
+			]
+		});
+	}, 60_000);
 });

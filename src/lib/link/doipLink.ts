@@ -98,42 +98,58 @@ export class DoipLink implements VehicleLink {
 	}
 
 	/**
-	 * Asks the addresses near the vehicle's own whether somebody is present, a few at a time: the gateway says at once of
-	 * which it knows nothing. What it knows and cannot reach, or what it took and nobody answered, is there and silent.
+	 * Asks the addresses near the vehicle's own whether somebody is present, a few at a time: a gateway says at once of
+	 * which it knows nothing, and one that does not is given a moment for each few. What it knows and cannot reach, or what
+	 * it took and nobody answered, is there and silent.
 	 */
 	async search(): Promise<Result<FoundModule[], LinkError>> {
 		const found = new Map<number, string | null>();
-		for (const asked of blocksOf(searchedFrom(this.entity))) {
+		const asked = new Set<number>();
+		let patienceMs = this.times.answerMs;
+		this.inbox.empty();
+		for (const block of blocksOf(searchedFrom(this.entity))) {
 			if (this.inbox.broken) return fail(this.inbox.broken);
-			await this.askPresence(asked, found);
+			for (const address of block) {
+				asked.add(address);
+				this.socket.write(encodeDiagnostic(TESTER_ADDRESS, address, TESTER_PRESENT));
+			}
+			// What was not told in time is heard later, with the blocks that follow or at the end.
+			const allTold = await this.hearPresence(block, asked, found, patienceMs);
+			patienceMs = allTold ? this.times.answerMs : UNTOLD_MS;
 		}
+		await this.hearPresence([...asked], asked, found, this.times.answerMs);
 		const modules = [...found].map(([address, silent]) => ({ address, silent }));
 		return ok(modules.sort((a, b) => a.address - b.address));
 	}
 
-	private async askPresence(asked: number[], found: Map<number, string | null>): Promise<void> {
-		this.inbox.empty();
-		for (const address of asked) this.socket.write(encodeDiagnostic(TESTER_ADDRESS, address, TESTER_PRESENT));
-		const open = new Set(asked);
-		let deadline = Date.now() + this.times.answerMs;
-		while (open.size > 0) {
+	/** Takes what comes until all of a block is told, or time is up. @returns whether all of it was told */
+	private async hearPresence(
+		block: readonly number[],
+		asked: Set<number>,
+		found: Map<number, string | null>,
+		patienceMs: number
+	): Promise<boolean> {
+		const isOpen = () => block.some((address) => asked.has(address));
+		let deadline = Date.now() + patienceMs;
+		while (isOpen()) {
 			const next = await this.inbox.next(deadline - Date.now(), NO_ANSWER);
 			if (!next.ok) break;
 			const { type, payload } = next.value;
 			const from = readWord(payload, 0);
-			if (!open.has(from)) continue;
+			if (!asked.has(from)) continue;
 			if (type === PayloadType.diagnosticMessage) {
 				found.set(from, null);
-				open.delete(from);
+				asked.delete(from);
 			} else if (type === PayloadType.diagnosticNack) {
 				if (payload[4] === DiagnosticNack.unreachable) found.set(from, UNREACHABLE);
-				open.delete(from);
+				asked.delete(from);
 			} else if (type === PayloadType.diagnosticAck) {
 				// The gateway passed it on: an answer may still come.
 				found.set(from, NO_ANSWER);
 				deadline = Math.max(deadline, Date.now() + this.times.answerMs);
 			}
 		}
+		return !isOpen();
 	}
 
 	private async activate(): Promise<Result<null, LinkError>> {
@@ -182,6 +198,8 @@ export class DoipLink implements VehicleLink {
 const TESTER_PRESENT = [0x3e, 0x00];
 const NO_ANSWER = 'The module did not answer.';
 const UNREACHABLE = 'The gateway knows it and cannot reach it.';
+/** How long a few addresses are listened for at a gateway that does not say of which it knows nothing. */
+const UNTOLD_MS = 40;
 /** Addresses asked at once: a gateway answers them one after the other. */
 const AT_ONCE = 16;
 
