@@ -23,7 +23,8 @@ export async function adapterOverTcp(
 		write: (text) => value.write(text, 'latin1'),
 		onData: (take) => value.on('data', take),
 		onClose: (act) => value.on('close', act),
-		close: () => value.destroy()
+		// What was said last still goes out: an adapter that is left open takes no other speed.
+		close: () => value.destroySoon()
 	});
 }
 
@@ -41,6 +42,6 @@ export async function adapterOverSerial(path: string): Promise<Result<AdapterPor
 		write: (text) => port.write(text, 'latin1'),
 		onData: (take) => port.on('data', take),
 		onClose: (act) => port.on('close', act),
-		close: () => port.close(() => undefined)
+		close: () => port.drain(() => port.close(() => undefined))
 	});
 }

@@ -119,10 +119,9 @@ export class CanLink implements VehicleLink {
 					this.times
 				);
 		this.current = null;
-		if (answer.ok) {
-			this.keepAlive(conversation, bytes, answer.value);
-			return answer;
-		}
+		if (answer.ok) this.noteSession(conversation, bytes, answer.value);
+		this.keepAlive(conversation);
+		if (answer.ok) return answer;
 		conversation.unsettled = true;
 		return fail(await this.withAdapterTrouble(answer.error));
 	}
@@ -271,12 +270,15 @@ export class CanLink implements VehicleLink {
 	}
 
 	/** A session that was opened stays open until it is left, or the link is. */
-	private keepAlive(conversation: Conversation, request: ArrayLike<number>, answer: Uint8Array): void {
+	private noteSession(conversation: Conversation, request: ArrayLike<number>, answer: Uint8Array): void {
 		const [service, kind = 0] = Array.from(request);
-		const agreed = answer[0] === (service ?? 0) + 0x40;
-		if (service === SESSION_CONTROL && agreed) conversation.wantsKeeping = (kind & 0x7f) !== DEFAULT_SESSION;
-		else if (service === RESET && agreed) conversation.wantsKeeping = false;
-		if (!conversation.wantsKeeping) return;
+		if (answer[0] !== (service ?? 0) + 0x40) return;
+		if (service === SESSION_CONTROL) conversation.wantsKeeping = (kind & 0x7f) !== DEFAULT_SESSION;
+		else if (service === RESET) conversation.wantsKeeping = false;
+	}
+
+	private keepAlive(conversation: Conversation): void {
+		if (!conversation.wantsKeeping || this.said.broken) return;
 		const { request: id, extended } = conversation.route;
 		conversation.keepAlive = setInterval(() => this.send(id, extended, STILL_HERE), KEEP_ALIVE_MS);
 	}
