@@ -253,6 +253,63 @@ describe.concurrent('a heavy vehicle on CAN', () => {
 		]);
 	});
 
+	it('has them on its reading, at the module that tells them', async () => {
+		const made = newDescription({ template: 'light-truck', volts: 24 });
+		if (!made.ok) throw new Error(made.error);
+		const type = vehicleTypeOf({
+			...made.value,
+			modules: made.value.modules.map((module) =>
+				module.role === 'brake' ? { ...module, can: '18DA0BF1:18DAF10B' } : module
+			)
+		});
+		const port = await adapterOverTcp(
+			await heavy(['T18FECA0B804FF15030501FFFF', 'T18FECB31804FF15030701FFFF']),
+			1000
+		);
+		const link = port.ok
+			? await CanLink.open(port.value, {
+					bitrate: 250_000,
+					routes: linkRoutesOf(type).can,
+					times: { connectMs: 1000, answerMs: 200, pendingMs: 500 }
+				})
+			: port;
+		if (!link.ok) throw new Error(link.error.text);
+		closing.push(() => link.value.close());
+		const { outcome, modules, stoppedBecause } = await scanVehicle(link.value, type, {
+			begins: () => undefined,
+			sofar: () => Promise.resolve(),
+			cancelled: () => false
+		});
+		expect([outcome, stoppedBecause]).toEqual(['complete', null]);
+		expect(
+			modules.map(({ name, answered, codes }) => [
+				name,
+				answered,
+				codes.map(({ dtc, status }) => [dtc, status])
+			])
+		).toEqual([
+			['Brake control', true, [['SPN 789 FMI 5', 0x09]]],
+			['Sender 31', true, [['SPN 789 FMI 7', 0x08]]]
+		]);
+	}, 30_000);
+
+	it('a message that broke makes the reading one in part, and says so', async () => {
+		const type = vehicleTypes.get('hexley-drover');
+		if (!type) throw new Error('no trailer');
+		const port = await adapterOverTcp(await heavy(['T18FECB31804FF1503070104FF']), 1000);
+		const link = port.ok
+			? await CanLink.open(port.value, {
+					bitrate: 250_000,
+					times: { connectMs: 1000, answerMs: 200, pendingMs: 500 }
+				})
+			: port;
+		if (!link.ok) throw new Error(link.error.text);
+		closing.push(() => link.value.close());
+		const { outcome, stoppedBecause } = await scan(link.value, { ...type, volts: 24, modules: [] });
+		expect(outcome).toBe('partial');
+		expect(stoppedBecause).toMatch(/broke on the way \(18FECB31\): bad length/);
+	}, 30_000);
+
 	it('with a packet lost tells that it broke, and no code of it', async () => {
 		const { broadcasts, broken } = await heard([
 			'T1CECFF0B820110003FFCBFE00',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { CODE_TEXT } from '../src/lib/core/codes/dtc';
+import { isCodeNumber } from '../src/lib/core/codes/codeId';
+import { LONGEST_OWN } from '../src/lib/core/codes/ownNotation';
 import { Condition, conditionDepth, MOST_DEPTH } from '../src/lib/core/conditions/condition';
 import { LAMPS, Position } from './positions';
 
@@ -66,8 +67,17 @@ export const ReadableCondition = Condition.refine((condition) => conditionDepth(
 });
 
 export const CodeDefinition = z.strictObject({
-	code: z.string().regex(CODE_TEXT, 'A code is a letter P, C, B or U, a digit 0–3 and three hex digits.'),
-	/** Only for this kind of failure; left out = for the code whatever its suffix. */
+	code: z
+		.string()
+		.max(LONGEST_OWN + 1)
+		.refine(
+			isCodeNumber,
+			'A code is a letter P, C, B or U, a digit 0–3 and three hex digits; or SPN and a number; or an equals sign and the maker’s own code.'
+		),
+	/**
+	 * Only for this kind of failure; left out = for the code whatever its suffix. A maker's own notation has no suffix: of such a code it is
+	 * the kind of failure that it tells of.
+	 */
 	failureType: z
 		.string()
 		.regex(/^[0-9A-F]{2}$/, 'A failure type is two hex digits.')

@@ -1,5 +1,5 @@
-import type { CodeText } from '../src/lib/core/codes/dtc';
-import { CodePack, type CodeDefinition, type PackHead } from './codePack';
+import type { z } from 'zod';
+import { CodePack, PACK_FORMAT, type CodeDefinition, type PackHead } from './codePack';
 import chassisTable from './codes/chassis-table.json' with { type: 'json' };
 import circuitNumbering from './codes/circuit-numbering.json' with { type: 'json' };
 import lostSpeed from './codes/lost-speed.json' with { type: 'json' };
@@ -9,6 +9,7 @@ import norvane from './codes/maker-norvane.json' with { type: 'json' };
 import ottaro from './codes/maker-ottaro.json' with { type: 'json' };
 import velmora from './codes/maker-velmora.json' with { type: 'json' };
 import networkTable from './codes/network-table.json' with { type: 'json' };
+import { HEAVY_SOURCE, heavyParameters } from './failureTypes';
 
 /** What one source says about one code. */
 export interface SourcedDefinition extends CodeDefinition {
@@ -22,8 +23,8 @@ export interface SourcedDefinition extends CodeDefinition {
 
 /** Everything that is known of codes, wherever it is kept. */
 export interface CodeBook {
-	/** What each source says about a code, the most trusted first. */
-	definitions(code: CodeText): readonly SourcedDefinition[];
+	/** What each source says about a code, by its number (`C0035`, `SPN 789`, `=01314`), the most trusted first. */
+	definitions(code: string): readonly SourcedDefinition[];
 }
 
 /** In order of trust: a later one speaks only where it adds or disagrees. */
@@ -36,12 +37,32 @@ export const shippedPacks: readonly CodePack[] = [
 	norvane,
 	ottaro,
 	velmora,
-	hexley
+	hexley,
+	heavyPack()
 ].map((file) => CodePack.parse(file));
+
+/** Parameters of heavy vehicles that have codes. */
+function heavyPack(): z.input<typeof CodePack> {
+	return {
+		format: PACK_FORMAT,
+		version: 1,
+		id: 'heavy-parameters',
+		name: 'Heavy vehicle parameters',
+		source: HEAVY_SOURCE,
+		conditions: 'typical',
+		date: '2026-11-25',
+		definitions: [...heavyParameters.values()].map(({ spn, name, group, corner }) => ({
+			code: `SPN ${spn}`,
+			title: name,
+			group,
+			corner
+		}))
+	};
+}
 
 /** A book over packs, in the order given. */
 export function bookOf(packs: Iterable<CodePack>): CodeBook {
-	const byCode = new Map<CodeText, SourcedDefinition[]>();
+	const byCode = new Map<string, SourcedDefinition[]>();
 	for (const { id, name, source, date, maker, conditions, definitions } of packs) {
 		for (const definition of definitions) {
 			const list = byCode.get(definition.code) ?? [];
@@ -55,12 +76,16 @@ export function bookOf(packs: Iterable<CodePack>): CodeBook {
 export const shippedBook: CodeBook = bookOf(shippedPacks);
 
 export interface Asked {
-	code: CodeText;
+	/** Its number: `C0035`, `SPN 789`, `=01314`. */
+	code: string;
 	/** Null where the spelling names no kind of failure. */
 	failureType?: string | null;
 	/** Maker of the vehicle, where it is known: its own sources speak first, other makers' not at all. */
 	maker?: string | null;
 }
+
+/** Such codes are one with their kind of failure: no definition is for one kind alone. */
+const hasNoSuffix = (code: string) => code.startsWith('=');
 
 /**
  * The sources that have something to say about a code as asked, the one to follow first. Each source speaks once, by its
@@ -72,7 +97,7 @@ export function sourcesFor(
 ): SourcedDefinition[] {
 	const fitting = book
 		.definitions(code)
-		.filter((d) => d.failureType === null || d.failureType === failureType)
+		.filter((d) => d.failureType === null || d.failureType === failureType || hasNoSuffix(code))
 		.filter((d) => d.pack.maker === null || d.pack.maker === maker);
 	const distance = (d: SourcedDefinition) => (d.pack.own ? 0 : d.pack.maker !== null ? 1 : 2);
 	const bySource = new Map<string, SourcedDefinition>();

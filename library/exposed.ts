@@ -39,10 +39,15 @@ export function exposedAt(type: VehicleType, place: string): string[] {
 /** What the vehicle exposes at every station. That a danger is usually not there does not take its caution away. */
 export function exposedByVehicle({
 	highVoltage,
+	brakes,
 	assumed
-}: Pick<VehicleType, 'highVoltage' | 'assumed'>): string[] {
-	if (assumed.includes('highVoltage')) return ['high-voltage-unknown'];
-	return highVoltage ? ['high-voltage'] : [];
+}: Pick<VehicleType, 'highVoltage' | 'brakes' | 'assumed'>): string[] {
+	const known = (path: string, id: string, is: boolean): string[] =>
+		assumed.includes(path) ? [`${id}-unknown`] : is ? [id] : [];
+	return [
+		...known('highVoltage', 'high-voltage', highVoltage),
+		...known('brakes', 'air-brakes', brakes === 'air')
+	];
 }
 
 /** Whether a motor clamps the brake of this wheel. */

@@ -1,3 +1,4 @@
+import { isPinTold, pinPath } from './vehicle/pins';
 import type { BusKind } from './harness';
 import type { Measurement, PointRole } from './measure';
 import type { Position } from './positions';
@@ -83,6 +84,26 @@ export function nodeOf(type: VehicleType, position: Position, point: PointRole):
 	}
 }
 
+/** What the pin of the reading module does that a point is at; null for a point elsewhere. */
+const DOES: Partial<Record<PointRole, (position: Position) => string>> = {
+	'module:feed': (position) => `feed ${position}`,
+	'module:signal': (position) => `signal ${position}`,
+	'module-wire:feed': (position) => `feed ${position}`,
+	'module-wire:signal': (position) => `signal ${position}`,
+	'reader:supply': () => 'supply',
+	'reader:ground': () => 'ground',
+	'bus:high': () => 'bus-high',
+	'bus:low': () => 'bus-low'
+};
+
+/** Where in the description it stands which pin a point is at, while nobody has told; null where it is known, or no pin of a module. */
+export function untoldPinAt(type: VehicleType, position: Position, point: PointRole): string | null {
+	const reader = wheelReaderOf(type);
+	const does = DOES[point]?.(position);
+	if (!reader || does === undefined || isPinTold(type, reader.role, does)) return null;
+	return pinPath(reader.role, does);
+}
+
 /** Where an oscilloscope goes at a wheel: a coil is measured across its two lines, levels against the body. */
 export function scopeProbe(
 	type: VehicleType,
@@ -128,9 +149,9 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 	const { points, lengthsM } = conductor;
 	const isAssumed = (path: string) => type.assumed.includes(path);
 	const colour = isAssumed(`harness.conductors.${conductor.id}`) ? null : conductor.colour;
-	const pinWords = isAssumed(`modules.${reader.role}.pins`)
-		? `its ${wire} pin for this wheel`
-		: `pin ${pin.split('.').at(-1)}`;
+	const pinWords = isPinTold(type, reader.role, `${wire} ${position}`)
+		? `pin ${pin.split('.').at(-1)}`
+		: `its ${wire} pin for this wheel`;
 	const places: PathPlace[] = [];
 	const end = points.at(-1) ?? '';
 	for (const [i, point] of points.entries()) {

@@ -18,6 +18,10 @@ export const POSITIONS = [
 export const Position = z.enum(POSITIONS);
 export type Position = z.infer<typeof Position>;
 
+/** The only wheel of its axle. */
+export const isSingleTrack = (position: Position): boolean =>
+	(SINGLE_TRACK_POSITIONS as readonly Position[]).includes(position);
+
 const OTHER_END: Record<string, string> = { left: 'right', right: 'left', front: 'rear', rear: 'front' };
 
 /** The wheel to hold one against: on the other side of its axle, and where there is one wheel an axle, the other of the two. */

@@ -130,9 +130,10 @@ describe('cautions come from what a step exposes', () => {
 	});
 
 	it('a high-voltage vehicle says who may work at it, and nothing asked for needs more than 12 V', () => {
-		expect(types.filter((type) => exposedByVehicle(type).length > 0).map(({ id }) => id)).toEqual([
-			'ottaro-pip'
-		]);
+		const exposing = (id: string) =>
+			types.filter((type) => exposedByVehicle(type).includes(id)).map((type) => type.id);
+		expect(exposing('high-voltage')).toEqual(['ottaro-pip']);
+		expect(exposing('air-brakes')).toEqual(['hexley-drover']);
 		expect(saysOf(['high-voltage'])).toEqual(['high-voltage', 'twelve-volts']);
 		const volts = measurements.filter(({ mode }) => mode !== 'ohms');
 		for (const { id, windows } of volts)

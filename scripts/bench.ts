@@ -125,7 +125,7 @@ function manyDefinitions(): CodeDefinition[] {
 }
 
 /** The decoder's own work is measured, not that of the threads. */
-const NO_CASES = { search: async () => [] };
+const NO_CASES = { casesWith: () => Promise.resolve([]), search: async () => [] };
 
 async function benchLibrary(): Promise<void> {
 	const db = await openDatabase(`file:${join(folder, 'bench.db')}`);

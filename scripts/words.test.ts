@@ -89,7 +89,8 @@ describe('what people read', () => {
 			.flatMap((path) => asksWords(codeOf(path)).map((one) => `${path}:${one}`))
 			.filter((one) => !Object.keys(ALLOWED).some((path) => one.startsWith(`${path}:`)));
 		expect(asked).toEqual([]);
-	});
+		// It reads every file of the project: beside page tests that takes its time.
+	}, 60_000);
 
 	it.each([
 		["if (finding.words.includes('on stands')) stop();", 1],

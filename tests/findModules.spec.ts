@@ -144,3 +144,47 @@ test('a vehicle on the network says that it is there; a lead says where the shop
 		await host.stop();
 	}
 });
+
+const LOG = [
+	'7E0#0322F19700000000',
+	'7E8#100862F197414253',
+	'7E0#3000000000000000',
+	'7E8#212038',
+	'7E0#0322F442',
+	'7E8#0562F44235E8',
+	'7E0#031902FF',
+	'7E8#075902FF40351409',
+	'7DF#023E00',
+	'7EB#027E00',
+	'7A1#023E00'
+]
+	.map((line, i) => `(${(i / 50).toFixed(6)}) can0 ${line}`)
+	.join('\n');
+
+test('a log of the bus tells which modules a vehicle has, and the description grows by it', async ({
+	as
+}) => {
+	const page = await as('marit');
+	await page.goto('/cases/new');
+	await page.getByText('Car', { exact: true }).click();
+	await page.getByLabel('What is it, in words?').fill('Logged saloon');
+	await page.getByRole('button', { name: 'Open the case' }).click();
+	await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
+	await goTo(page, 'Read');
+	await page
+		.getByLabel('File to look through')
+		.setInputFiles({ name: 'ride.log', mimeType: 'text/plain', buffer: Buffer.from(LOG) });
+	await page.getByRole('button', { name: 'Save it on the thread' }).click();
+	await page.getByRole('link', { name: 'Which modules are in it?' }).click();
+	await page.getByRole('button', { name: 'Take them from ride.log' }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText('2 modules answer, 1 silent');
+	await expect(page.getByText('Not all were asked. Taken from ride.log')).toBeVisible();
+	await accessible(page);
+	await expect(page.getByLabel('What 07E0 is')).toHaveValue('brake');
+	await page.getByLabel('What 07E3 is').selectOption('cluster');
+	await page.getByRole('button', { name: 'Make it the description' }).click();
+	await expect(page.getByRole('complementary', { name: 'Thread' })).toContainText('2 modules');
+	await page.getByRole('link', { name: 'Read with another tool' }).click();
+	await expect(page.getByLabel('ABS 8: what it said')).toBeVisible();
+	await expect(page.getByRole('combobox')).toHaveCount(2);
+});

@@ -130,10 +130,13 @@ test('what is typed before the page’s scripts have come stays, and counts', as
 	const loaded = page.goto('/library/reasoning', { waitUntil: 'commit' });
 	const minutes = page.getByLabel('Minutes: Look at the fuse');
 	await minutes.fill('nonsense');
+	const vehicle = page.locator('select[name=vehicle]');
+	await vehicle.selectOption('velmora-skiff');
 	await expect(page.locator('html[data-ready]')).toHaveCount(0);
 	come?.();
 	await loaded;
 	await expect(minutes).toHaveValue('nonsense');
+	await expect(vehicle).toHaveValue('velmora-skiff');
 	await page.getByRole('button', { name: 'Save these numbers' }).click();
 	await expect(page.getByRole('alert')).toContainText('Look at the fuse');
 });

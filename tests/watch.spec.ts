@@ -130,6 +130,10 @@ test('a file is asked about once, remembered, and put on the thread; a wrong one
 	const unclear = 'zeit [s];A;B;C;D';
 	await chooser.setInputFiles(file('other tool.csv', drive(unclear)));
 	await expect(page.getByText('What are these columns?')).toBeVisible();
+	// What the columns do is offered, and asked about.
+	await expect(page.getByText('“A” moves like a wheel')).toBeVisible();
+	await expect(page.getByLabel('What C is')).toHaveValue('rear_left');
+	await page.getByLabel('What zeit [s] is').selectOption('left out');
 	await page.getByRole('button', { name: 'Read it so' }).click();
 	await expect(page.getByRole('alert')).toContainText('One column must be the time');
 	await page.getByLabel('What zeit [s] is').selectOption('the time');

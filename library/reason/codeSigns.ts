@@ -1,8 +1,9 @@
 import { wheelReaderOf } from '../measurePoints';
-import { codeText, failureTypeByte } from '../../src/lib/core/codes/dtc';
+import { codeNumber, suffixOf, type CodeId } from '../../src/lib/core/codes/codeId';
 import { accusationIn } from '../accusations';
 import { wheelCircuitOf } from '../codePack';
 import { titleSource, type CodeBook } from '../codes';
+import { failureTypeLike } from '../failureTypes';
 import type { VehicleType } from '../vehicles';
 import { airOf } from './ruledSigns';
 import { signKey, type Seen, type SignKey } from './signs';
@@ -18,8 +19,7 @@ export interface ScannedForSigns {
 
 /** One code as it was read, with what the module keeps of the moment it was set. */
 export interface CodeForSigns {
-	/** Six hex digits. */
-	dtc: string;
+	dtc: CodeId;
 	/** Status byte (ISO 14229-1, annex D.2) of a reading with the key on and the vehicle standing; null = not told. */
 	status: number | null;
 	/** Whether a whole cycle has gone by in which its test passed, since it last failed. */
@@ -96,8 +96,9 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 		const ownCodes: CodeForSigns[] = [];
 		for (const one of codes) {
 			const { dtc } = one;
-			const [code, suffix] = [codeText(dtc), failureTypeByte(dtc)];
-			const source = titleSource(book, { code, failureType: suffix, maker: type.maker });
+			const code = codeNumber(dtc);
+			const source = titleSource(book, { code, failureType: suffixOf(dtc), maker: type.maker });
+			const suffix = failureTypeLike(dtc, source);
 			const corner = wheelCircuitOf(source);
 			const accused = accusationIn(code, source);
 			if (source && corner) {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { allPlaces } from '../faultPlaces';
 import { makersAlone } from '../exposed';
 import { inspections, measurements, type Measurement } from '../measure';
-import { hasPointsFor, SENSOR_ACCESS_MIN, wheelReaderOf, wirePath } from '../measurePoints';
+import { hasPointsFor, SENSOR_ACCESS_MIN, wheelReaderOf, wirePath, type PathPlace } from '../measurePoints';
 import type { Position } from '../positions';
 import { PLACES } from '../repairs';
 import { Exposes } from '../safety';
@@ -181,7 +181,10 @@ export function accessMinutesFor(access: TestKind['access'], type: VehicleType, 
 }
 
 /** Plugs in the middle of a wheel's harness. */
-const middlePlugsOf = (type: VehicleType, position: string): { accessMin: number }[] =>
+export const middlePlugsOf = (
+	type: VehicleType,
+	position: string
+): Pick<PathPlace, 'behind' | 'accessMin'>[] =>
 	wirePath(type, position as Position, 'signal').filter(({ node }) => node.endsWith(':a'));
 
 /** The module at the other end of a module's bus segment: at the gateway, or from there at the segment's far terminator. */

@@ -9,12 +9,12 @@ const USUAL_SENSE_OHMS = 115;
 const FOLLOWS = /^(wheels\.[^.]+\.(axle|side)|modules\.[^.]+\.(work|near))$/;
 /** Where a hazard is concerned, only what the kind of vehicle says by itself counts as known. */
 export const SAID_BY_KIND: Record<Template, readonly string[]> = {
-	car: [],
-	van: [],
+	car: ['brakes'],
+	van: ['brakes'],
 	'light-truck': [],
-	'four-wheel-drive': [],
-	electric: ['highVoltage'],
-	motorcycle: ['parkingBrake'],
+	'four-wheel-drive': ['brakes'],
+	electric: ['highVoltage', 'brakes'],
+	motorcycle: ['parkingBrake', 'brakes'],
 	trailer: ['highVoltage', 'parkingBrake'],
 	'lamp-only': ['highVoltage', 'parkingBrake']
 };
@@ -99,6 +99,7 @@ export function completed(given: Given): Described {
 		),
 		chassis,
 		highVoltage: said('highVoltage', given.highVoltage, () => template === 'electric'),
+		brakes: said('brakes', given.brakes, () => USUAL[template].brakes),
 		parkingBrake,
 		sensor,
 		senseResistorOhms: or('senseResistorOhms', given.senseResistorOhms, () => USUAL_SENSE_OHMS),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { fail, ok, type Result } from '../../src/lib/core/result';
 import { checkDescription } from './check';
+import { withPin } from './pins';
 import type { Described } from './vehicleType';
 
 const MOST_CORRECTIONS = 500;
@@ -28,18 +29,26 @@ const LISTS = {
 	conductors: 'id'
 } as const;
 
+const PIN_PATH = /^modules\.(?<role>[a-z-]+)\.pins\.(?<does>.+)$/;
 /** A name may itself have full stops in it: it is what stands between its list and the last part. */
 const PATH =
-	/^(?:(?<list>wheels|modules|harness\.(?<part>fuses|grounds|plugs|splices|conductors))\.(?<name>.+)\.(?<key>\w+)|chassis\.(?<chassis>\w+)|parkingBrake\.(?<brake>by)|(?<own>volts|model|maker|use|sensor|senseResistorOhms|highVoltage))$/;
+	/^(?:(?<list>wheels|modules|harness\.(?<part>fuses|grounds|plugs|splices|conductors))\.(?<name>.+)\.(?<key>\w+)|chassis\.(?<chassis>\w+)|parkingBrake\.(?<brake>by)|(?<own>volts|model|maker|use|sensor|senseResistorOhms|highVoltage|brakes))$/;
 
 /**
  * A description with what is known by now: what was told is no longer assumed, all else stays. The error names the path and what
  * is wrong with it; nothing is taken then.
  */
 export function corrected(description: Described, corrections: readonly Correction[]): Result<Described> {
-	const next = structuredClone(description) as Described & Record<string, unknown>;
-	const assumed = new Set(next.assumed);
+	let next = structuredClone(description) as Described & Record<string, unknown>;
 	for (const { path, value } of corrections) {
+		const { role, does } = PIN_PATH.exec(path)?.groups ?? {};
+		if (!role || !does) continue;
+		const told = withPin(next, role, does, String(value).trim());
+		if (!told.ok) return fail(`${path}: ${told.error}`);
+		next = told.value as typeof next;
+	}
+	const assumed = new Set(next.assumed);
+	for (const { path, value } of corrections.filter((one) => !PIN_PATH.test(one.path))) {
 		const { list, part, name, key, chassis, brake, own } = PATH.exec(path)?.groups ?? {};
 		if (list && name && key) {
 			const kind = (part ?? list) as keyof typeof LISTS;

@@ -5,6 +5,7 @@ import { vehicleTypes } from '../index';
 import { reasonModel } from '../reason/model';
 import { familyAccess, testsFor } from '../reason/tests';
 import { familiesAt, withDrawnFamilies, withFamilyAt } from '../wheelSensors';
+import { untoldPinAt, wirePath } from '../measurePoints';
 import { checkDescription, readDescription } from './check';
 import { completed } from './complete';
 import { differences, learned } from './differences';
@@ -22,7 +23,8 @@ import {
 	type Described,
 	type VehicleType
 } from './vehicleType';
-import { withModules, withRoles } from './withModules';
+import { isPinTold, pinPath } from './pins';
+import { withCoding, withModules, withRoles } from './withModules';
 
 function made(answers: Answers): Described {
 	const one = newDescription(answers);
@@ -289,9 +291,14 @@ describe('that a danger is usually not there does not take its caution away', ()
 		const hybrid = typeFrom({ template: 'car', highVoltage: true, electricParkingBrake: true });
 		expect([exposedByVehicle(hybrid), rear(hybrid)]).toEqual([['high-voltage'], 'yes']);
 		expect(exposedByVehicle(typeFrom({ template: 'electric' }))).toEqual(['high-voltage']);
-		expect(exposedByVehicle(typeFrom({ template: 'trailer' }))).toEqual([]);
+		expect(exposedByVehicle(typeFrom({ template: 'trailer' }))).toEqual(['air-brakes-unknown']);
 		expect(exposedByVehicle(typeFrom({ template: 'motorcycle' }))).toEqual(['high-voltage-unknown']);
 		expect(rear(typeFrom({ template: 'motorcycle' }))).toBe('no');
+	});
+	it('compressed air likewise, on what may have it', () => {
+		const truck = (airBrakes?: boolean) =>
+			exposedByVehicle(typeFrom({ template: 'light-truck', highVoltage: false, airBrakes }));
+		expect([truck(), truck(true), truck(false)]).toEqual([['air-brakes-unknown'], ['air-brakes'], []]);
 	});
 
 	it('what may feed the restraint module too is near it, until somebody has looked it up', () => {
@@ -371,6 +378,50 @@ describe('what is found out about a vehicle', () => {
 	});
 });
 
+describe('a pin that somebody tells', () => {
+	const path = pinPath('brake', 'signal front-left');
+	const tell = (description: Described, pin: string | number, at = path) =>
+		corrected(description, [{ path: at, value: pin }]);
+	const car = made({ template: 'car' });
+
+	it('is called so from then on, with every wire that goes to it; the others stay open', () => {
+		const next = tell(car, '23');
+		if (!next.ok) throw new Error(next.error);
+		const { modules, harness, assumed } = next.value;
+		const brake = modules.find(({ role }) => role === 'brake');
+		expect(brake?.pins['23']).toBe('signal front-left');
+		expect(Object.values(brake?.pins ?? {})).toHaveLength(
+			Object.keys(car.modules.find(({ role }) => role === 'brake')?.pins ?? {}).length
+		);
+		expect(harness.conductors.flatMap(({ points }) => points)).toContain('brake.23');
+		expect(harness.conductors.flatMap(({ points }) => points)).not.toContain('brake.signal-front-left');
+		expect(isPinTold({ assumed }, 'brake', 'signal front-left')).toBe(true);
+		expect(isPinTold({ assumed }, 'brake', 'feed front-left')).toBe(false);
+		const type = vehicleTypeOf(next.value);
+		expect(untoldPinAt(type, 'front-left', 'module:signal')).toBeNull();
+		expect(untoldPinAt(type, 'front-left', 'module:feed')).toBe(pinPath('brake', 'feed front-left'));
+		expect(wirePath(type, 'front-left', 'signal')[0]?.words).toBe('Brake control, pin 23');
+		// Told again it is put right; with another beside it both stand.
+		const both = corrected(next.value, [
+			{ path, value: 24 },
+			{ path: pinPath('brake', 'feed front-left'), value: '23' }
+		]);
+		expect(both.ok && both.value.modules.find(({ role }) => role === 'brake')?.pins).toMatchObject({
+			23: 'feed front-left',
+			24: 'signal front-left'
+		});
+	});
+
+	it.each([
+		['signal-front-right', path],
+		['', path],
+		['2 3', path],
+		['2.3', path],
+		['23', pinPath('brake', 'signal middle')],
+		['23', pinPath('no-such', 'supply')]
+	])('“%s” is refused at %s, and nothing is changed', (pin, at) => expect(tell(car, pin, at).ok).toBe(false));
+});
+
 describe('what a search tells of a vehicle', () => {
 	const told = [
 		{ role: 'brake' as const, address: '0720', name: 'Wheel brakes' },
@@ -395,6 +446,26 @@ describe('what a search tells of a vehicle', () => {
 		expect(linkRoutesOf(type).can.get(parseInt(type.modules[0]!.address, 16))).toMatchObject({
 			request: 0x720
 		});
+	});
+
+	it('takes tyre and ring of the first axle from what a module is coded with, until somebody has looked', () => {
+		const car = made({ template: 'car' });
+		const coded = withCoding(car, { circumferenceMm: 1990, teeth: 44 });
+		const wheels = coded.ok ? coded.value.wheels : [];
+		expect(wheels.map(({ ringTeeth }) => ringTeeth)).toEqual([
+			44,
+			44,
+			car.wheels[2]?.ringTeeth,
+			car.wheels[3]?.ringTeeth
+		]);
+		expect(wheels[0]?.circumferenceM).toBe(1.99);
+		// It may be coded wrongly: nothing is judged by it.
+		expect(coded.ok && coded.value.assumed).toEqual(car.assumed);
+		const counted = corrected(car, [{ path: 'wheels.front-left.ringTeeth', value: 48 }]);
+		const kept = counted.ok ? withCoding(counted.value, { circumferenceMm: null, teeth: 44 }) : counted;
+		expect(kept.ok && kept.value.wheels.map(({ ringTeeth }) => ringTeeth).slice(0, 2)).toEqual([48, 44]);
+		// 65 mm is no tyre.
+		expect(withCoding(car, { circumferenceMm: 65, teeth: null }).ok).toBe(false);
 	});
 
 	it('adds to what is known: over a second link, and of what was drawn', () => {
@@ -482,7 +553,9 @@ describe('versions of a description', () => {
 		expect(harness.fuses.map(({ name }) => name).join()).toContain('parking brake');
 		expect(harness.fuses.map(({ name }) => name).join()).not.toContain('restraint');
 		const changed = differences(first.value, second.value);
-		expect(changed).toContainEqual({ path: 'modules.engine.role', before: 'engine', after: null });
+		expect(changed).toContainEqual({ path: 'modules.engine', before: 'there', after: null });
+		expect(changed).toContainEqual({ path: 'modules.park-brake', before: null, after: 'there' });
+		expect(changed.some(({ path }) => path.startsWith('modules.engine.'))).toBe(false);
 		expect(withRoles(first.value, [])).toMatchObject({ ok: false });
 		// Where the wiring was drawn, a module that it feeds is not simply gone.
 		const drawn = descriptionOf(vehicleTypes.get('brindle-marlow-16')!);

@@ -12,6 +12,9 @@ export interface Difference {
 /** What tells the things of a list apart. */
 const NAMES = ['position', 'role', 'name', 'id', 'segment'] as const;
 
+/** What stands for a thing as a whole. */
+const THERE = 'there';
+
 /** Each value of a description by its path; a list of things by their names. */
 function* valuesOf(value: unknown, path: string): Generator<[path: string, value: string]> {
 	if (Array.isArray(value)) {
@@ -21,7 +24,9 @@ function* valuesOf(value: unknown, path: string): Generator<[path: string, value
 		if (things.length === 0) return yield [path, value.join(', ')];
 		for (const [i, thing] of things.entries()) {
 			const key = NAMES.find((name) => typeof thing[name] === 'string');
-			yield* valuesOf(thing, `${path}.${key ? String(thing[key]) : i + 1}`);
+			const own = `${path}.${key ? String(thing[key]) : i + 1}`;
+			yield [own, THERE];
+			yield* valuesOf(thing, own);
 		}
 	} else if (typeof value === 'object' && value !== null)
 		for (const [key, one] of Object.entries(value)) yield* valuesOf(one, path ? `${path}.${key}` : key);
@@ -35,13 +40,15 @@ function* valuesOf(value: unknown, path: string): Generator<[path: string, value
 export function differences(earlier: Described, later: Described): Difference[] {
 	const of = ({ version: _, assumed: __, ...rest }: Described) => new Map(valuesOf(rest, ''));
 	const [before, after] = [of(earlier), of(later)];
-	const changed = [...after].flatMap(([path, value]): Difference[] =>
-		before.get(path) === value ? [] : [{ path, before: before.get(path) ?? null, after: value }]
-	);
-	const gone = [...before].flatMap(([path, value]): Difference[] =>
-		after.has(path) ? [] : [{ path, before: value, after: null }]
-	);
-	return [...changed, ...gone];
+	const onlyIn = (here: Map<string, string>, there: Map<string, string>) =>
+		[...here].flatMap(([path, value]) => (value === THERE && !there.has(path) ? [path] : []));
+	// Of a thing that is new or gone as a whole, its values are no news of their own.
+	const whole = [...onlyIn(after, before), ...onlyIn(before, after)];
+	const isTold = (path: string) => !whole.some((thing) => path.startsWith(`${thing}.`));
+	return [...new Set([...after.keys(), ...before.keys()])].flatMap((path): Difference[] => {
+		const [was, is] = [before.get(path) ?? null, after.get(path) ?? null];
+		return was === is || !isTold(path) ? [] : [{ path, before: was, after: is }];
+	});
 }
 
 /** Paths that were only assumed in the earlier version and are known in the later one. */

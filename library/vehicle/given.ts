@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Harness } from '../harness';
 import { Position } from '../positions';
 import { WHEEL_SENSORS } from '../sensorKinds';
-import { Chassis, FullDescription, Module, ModuleRole, ParkingBrake, Wheel } from './vehicleType';
+import { BRAKES, Chassis, FullDescription, Module, ModuleRole, ParkingBrake, Wheel } from './vehicleType';
 
 /** What a person, a file or a reading of the vehicle has given of it. Nothing but the wheels is required. */
 
@@ -29,6 +29,7 @@ export const Given = z.strictObject({
 	assumed: FullDescription.shape.assumed.optional(),
 	sensor: z.enum(WHEEL_SENSORS).optional(),
 	chassis: Chassis.partial().optional(),
+	brakes: z.enum(BRAKES).optional(),
 	parkingBrake: ParkingBrake.optional(),
 	modules: z
 		.array(

@@ -19,6 +19,8 @@ export interface Answers {
 	/** Whether it has stability control; a template has it where it is usual. */
 	stability?: boolean | undefined;
 	electricParkingBrake?: boolean | undefined;
+	/** Whether compressed air presses its brakes. */
+	airBrakes?: boolean | undefined;
 	/** Whether it has a system above 60 V, as electric vehicles and hybrids have. */
 	highVoltage?: boolean | undefined;
 }
@@ -45,6 +47,7 @@ export function newDescription(answers: Answers): Result<Described> {
 		...(volts ? { volts } : {}),
 		...(drive ? { chassis: { drive } } : {}),
 		...(answers.highVoltage === undefined ? {} : { highVoltage: answers.highVoltage }),
+		...(answers.airBrakes === undefined ? {} : { brakes: answers.airBrakes ? 'air' : 'hydraulic' }),
 		...(electricParkingBrake === undefined
 			? {}
 			: {

@@ -58,6 +58,7 @@ interface Usual {
 	steeringRatio: number;
 	circumferenceM: number;
 	parkingBrake: 'motor' | 'hand';
+	brakes: Described['brakes'];
 }
 
 const car = {
@@ -72,7 +73,8 @@ const car = {
 	trackM: 1.53,
 	steeringRatio: 15.5,
 	circumferenceM: 1.95,
-	parkingBrake: 'hand'
+	parkingBrake: 'hand',
+	brakes: 'hydraulic'
 } as const satisfies Usual;
 
 export const USUAL: Record<Template, Usual> = {
@@ -116,6 +118,7 @@ export const USUAL: Record<Template, Usual> = {
 			['axle3-left', 'axle3-right']
 		],
 		drive: 'none',
+		brakes: 'air',
 		wheelbaseM: 6,
 		trackM: 2,
 		circumferenceM: 2.3

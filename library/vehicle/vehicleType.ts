@@ -82,11 +82,17 @@ export const Wheel = z.strictObject({
 	driven: z.boolean(),
 	steered: z.boolean(),
 	ringTeeth: z.number().int().min(8).max(400),
-	circumferenceM: z.number().min(0.5).max(6),
+	circumferenceM: z
+		.number()
+		.min(0.5, 'metres are expected, 0.5 or more')
+		.max(6, 'metres are expected, 6 at the most: 1.95, not 1950'),
 	gapMm: z.number().positive().max(10),
 	/** Family of its wheel speed sensor, where it is not the vehicle's usual one. */
 	sensor: z.enum(WHEEL_SENSORS).optional()
 });
+
+/** What presses the brakes of a vehicle: fluid or cables, or compressed air. */
+export const BRAKES = ['hydraulic', 'air'] as const;
 
 export const FullDescription = z.strictObject({
 	id: z.string().regex(/^[a-z0-9]([a-z0-9-]{0,78}[a-z0-9])?$/, 'small letters, digits and hyphens'),
@@ -103,6 +109,8 @@ export const FullDescription = z.strictObject({
 	chassis: Chassis,
 	/** A system above 60 V: only people qualified for it make it safe. */
 	highVoltage: z.boolean().default(false),
+	/** What presses its brakes. */
+	brakes: z.enum(BRAKES).default('hydraulic'),
 	parkingBrake: ParkingBrake,
 	/** Family of its wheel speed sensors. */
 	sensor: z.enum(WHEEL_SENSORS),

@@ -3,6 +3,7 @@ import { idText } from '../../src/lib/core/bus/frameLog';
 import { routeOfAddress } from '../../src/lib/core/can/canRoute';
 import { checkDescription } from './check';
 import { completed, harnessPaths } from './complete';
+import { corrected } from './correct';
 import type { Given } from './given';
 import type { Over } from './linkRoutes';
 import type { Described, ModuleRole } from './vehicleType';
@@ -54,6 +55,26 @@ export function withModules(
 		return { ...known, ...reached(over, address), ...(name ? { name } : {}) };
 	});
 	return rebuilt({ ...described, assumed: [...assumed] }, [...kept, ...answered], volts);
+}
+
+/**
+ * A description with the tyre and the ring that a module is coded with, at its first axle, as far as nobody has told them. They stay
+ * assumed: what a module is coded with can be the fault itself. The error says what does not fit.
+ */
+export function withCoding(
+	described: Described,
+	{ circumferenceMm, teeth }: { circumferenceMm: number | null; teeth: number | null }
+): Result<Described> {
+	const [first] = described.wheels;
+	const told = described.wheels
+		.filter(({ axle }) => axle === first?.axle)
+		.flatMap(({ position }) => [
+			{ path: `wheels.${position}.circumferenceM`, value: circumferenceMm && circumferenceMm / 1000 },
+			{ path: `wheels.${position}.ringTeeth`, value: teeth }
+		])
+		.flatMap(({ path, value }) => (value && described.assumed.includes(path) ? [{ path, value }] : []));
+	const coded = corrected(described, told);
+	return coded.ok ? ok({ ...coded.value, assumed: described.assumed }) : coded;
 }
 
 /**

@@ -1,6 +1,6 @@
 /** A field as the server sent it, and what was made of it before the page's scripts took it over. */
 interface Early {
-	field: HTMLInputElement | HTMLTextAreaElement;
+	field: HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
 	value: string;
 	checked: boolean;
 }
@@ -9,17 +9,24 @@ let early: Early[] = [];
 const TICKED = new Set(['checkbox', 'radio']);
 const NOT_TYPED = new Set(['hidden', 'file', 'submit', 'button']);
 
+/** What the server sent it with; of a choice that it marked none of, the first. */
+function sentValue(field: Early['field']): string {
+	if (!(field instanceof HTMLSelectElement)) return field.defaultValue;
+	const options = [...field.options];
+	return (options.find(({ defaultSelected }) => defaultSelected) ?? options[0])?.value ?? '';
+}
+
 /**
  * Notes what stands in the fields of the page otherwise than the server sent it: typed while the scripts were
  * still on their way, on a slow tablet a matter of seconds. To be called before the page is taken over, which
  * sets every field back to what was sent.
  */
 export function noteTypedEarly(): void {
-	early = [...document.querySelectorAll<Early['field']>('input, textarea')].flatMap((field) => {
+	early = [...document.querySelectorAll<Early['field']>('input, textarea, select')].flatMap((field) => {
 		const checked = 'checked' in field && field.checked;
 		const typed = TICKED.has(field.type)
-			? 'checked' in field && checked !== field.defaultChecked
-			: field.value !== field.defaultValue;
+			? field instanceof HTMLInputElement && checked !== field.defaultChecked
+			: field.value !== sentValue(field);
 		return typed && !NOT_TYPED.has(field.type) ? [{ field, value: field.value, checked }] : [];
 	});
 }
@@ -33,7 +40,9 @@ export function giveBackTypedEarly(): void {
 			if ('checked' in field && field.checked !== checked) field.click();
 		} else if (field.value !== value) {
 			field.value = value;
-			field.dispatchEvent(new Event('input', { bubbles: true }));
+			field.dispatchEvent(
+				new Event(field instanceof HTMLSelectElement ? 'change' : 'input', { bubbles: true })
+			);
 		}
 	}
 	early = [];

@@ -7,7 +7,9 @@ import {
 	type ColumnGuess,
 	type ColumnMapping
 } from '../lib/core/live/columnMapping';
-import { csvShape, type RecordingError } from '../lib/core/live/csvShape';
+import { offersByBehaviour } from '../lib/core/live/columnBehaviour';
+import { columnSample } from '../lib/core/live/columnSample';
+import { csvShape, type CsvShape, type RecordingError } from '../lib/core/live/csvShape';
 import { readRecording } from '../lib/core/live/readRecording';
 import { conditionsOver, type ConditionOver, type NamedCondition } from '../lib/core/live/conditionsOver';
 import { decimate, lowerBound, type Line } from '../lib/core/live/decimate';
@@ -104,8 +106,11 @@ async function eachFrame(chosen: File, take: (frame: TimedFrame) => void): Promi
 }
 
 const importer = {
-	/** Looks at a file of columns: what they seem to be, and by what its header is remembered. */
-	async inspect(chosen: File): Promise<Inspected | { error: string }> {
+	/**
+	 * Looks at a file of columns: what they seem to be, and by what its header is remembered.
+	 * @param wheels channels of the vehicle's wheels, in the order in which tools write them
+	 */
+	async inspect(chosen: File, wheels: string[]): Promise<Inspected | { error: string }> {
 		const packed = chosen.name.endsWith('.gz');
 		try {
 			const stream = packed ? chosen.stream().pipeThrough(new DecompressionStream('gzip')) : chosen.stream();
@@ -117,7 +122,8 @@ const importer = {
 		if (!shape.ok) return { error: whereWords(shape.error) };
 		return {
 			key: headerKey(shape.value),
-			guesses: guessColumns(shape.value),
+			guesses: offersByBehaviour(guessColumns(shape.value), columnSample(file, shape.value), wheels),
+			header: { header: shape.value.header, units: shape.value.units },
 			sample: shape.value.sample,
 			bytes: file.length
 		};
@@ -189,6 +195,7 @@ expose(whole);
 
 export interface Inspected {
 	key: string;
+	header: Pick<CsvShape, 'header' | 'units'>;
 	guesses: ColumnGuess[];
 	sample: string[][];
 	bytes: number;

@@ -1,3 +1,4 @@
+import { HeavyListener } from './heavyBroadcasts';
 import type { DiagnosticPair } from '../core/bus/diagnosticPair';
 import type { CanFrame } from '../core/can/slcan';
 import { encodeSlcan, flagsText, SLCAN_SPEEDS, SlcanReader, type SlcanEvent } from '../core/can/slcan';
@@ -14,7 +15,8 @@ import {
 	type FoundModule,
 	type LinkError,
 	type LinkTimes,
-	type VehicleLink
+	type VehicleLink,
+	type ToldToAll
 } from './vehicleLink';
 import { WaitingLine } from './waitingLine';
 
@@ -128,6 +130,15 @@ export class CanLink implements VehicleLink {
 
 	search(): Promise<Result<FoundModule[], LinkError>> {
 		return searchCan(this);
+	}
+
+	/** Asks for codes that are told to all, and hears them for a while: active ones come every second by themselves. */
+	async broadcasts(): Promise<ToldToAll> {
+		const listener = new HeavyListener(this);
+		await listener.ask();
+		await listener.listenOn();
+		listener.stop();
+		return { broadcasts: listener.broadcasts, broken: listener.broken };
 	}
 
 	/** Hears every frame on the bus. Returns the way to stop. */

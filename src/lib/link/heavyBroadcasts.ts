@@ -6,6 +6,8 @@ const ASKED = [0xfeca, 0xfecb];
 /** A request to all (SAE J1939-21), from the address of a service tool. */
 const REQUEST_TO_ALL = 0x18eafff9;
 const BETWEEN_MS = 300;
+/** Active codes are told once a second (SAE J1939-73). */
+const EVERY_MS = 1000;
 
 const delay = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -39,6 +41,11 @@ export class HeavyListener {
 			this.bus.send(REQUEST_TO_ALL, true, Uint8Array.of(pgn & 0xff, pgn >> 8, 0));
 			await delay(BETWEEN_MS);
 		}
+	}
+
+	/** Waits until every module has told its active codes once more. */
+	listenOn(): Promise<unknown> {
+		return delay(EVERY_MS + BETWEEN_MS);
 	}
 
 	/** What was told until now. */

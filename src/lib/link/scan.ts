@@ -5,6 +5,7 @@ import { tellsOfFault } from '../core/codes/status';
 import { fail } from '../core/result';
 import { identifiers, type VehicleType } from '../../../library';
 import { modulesToAsk } from '../../../library/vehicle/linkRoutes';
+import { withBroadcasts } from './broadcastCodes';
 import { Conversation } from './conversation';
 import type { VehicleLink } from './vehicleLink';
 
@@ -129,9 +130,26 @@ export async function scanVehicle(
 		if (lost) return { ...scan, stoppedBecause: lost };
 	}
 	if (watcher.cancelled()) return { ...scan, stoppedBecause: CANCELLED };
+	if (link.broadcasts && isHeavy(type)) {
+		watcher.begins('what is told to all');
+		const { broadcasts, broken } = await link.broadcasts();
+		scan.modules = withBroadcasts(scan.modules, broadcasts, type);
+		const [first] = broken;
+		if (first)
+			return {
+				...scan,
+				stoppedBecause: `A message told to all broke on the way (${first.id}): ${first.reason}.`
+			};
+		// Whoever tells its codes is awake, whatever it answers to requests.
+		if (broadcasts.length > 0) return { ...scan, outcome: 'complete', stoppedBecause: null };
+	}
 	const asleep = await whyAsleep(link, type, scan);
 	return { ...scan, outcome: asleep ? 'partial' : 'complete', stoppedBecause: asleep };
 }
+
+/** A supply of 24 V is a heavy vehicle’s. */
+const isHeavy = ({ volts }: VehicleType): boolean => volts === HEAVY_VOLTS;
+const HEAVY_VOLTS = 24;
 
 /**
  * Tells silent modules from a vehicle that was switched off: asks one that answered before whether it still does. Null

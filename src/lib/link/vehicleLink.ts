@@ -1,4 +1,5 @@
 import type { Over } from '../../../library/vehicle/linkRoutes';
+import type { Broadcast } from '../core/bus/codeBroadcasts';
 import type { Result } from '../core/result';
 
 /** What can go wrong between us and the vehicle, each with a sentence a technician can act on. */
@@ -34,6 +35,12 @@ export interface FoundModule {
 	silent: string | null;
 }
 
+/** What was told to everybody, and what of it broke on the way. */
+export interface ToldToAll {
+	broadcasts: Broadcast[];
+	broken: { id: string; reason: string }[];
+}
+
 /**
  * The narrow door to a vehicle: bytes to a module, bytes back. Knows nothing of codes, cases or the simulated vehicle;
  * another kind of interface is another implementation of this.
@@ -47,5 +54,7 @@ export interface VehicleLink {
 	request(address: number, bytes: ArrayLike<number>): Promise<Result<Uint8Array, LinkError>>;
 	/** Finds out who is there, politely: by asking whether somebody is present, and nothing else. */
 	search(): Promise<Result<FoundModule[], LinkError>>;
+	/** What the modules of a heavy vehicle tell everybody of their codes, where this link hears that. */
+	broadcasts?(): Promise<ToldToAll>;
 	close(): void;
 }

@@ -31,7 +31,10 @@
 					text-anchor="middle"
 					dominant-baseline="central"
 					font-size="14"
-					fill="currentColor">{words.text}</text
+					fill="currentColor"
+					class="stroke-base-100"
+					stroke-width="5"
+					paint-order="stroke">{words.text}</text
 				>{/if}
 		{/each}
 		{#each graph.nodes as node, nth (nth)}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
+	import type { Snippet } from 'svelte';
 	import DropZone from './DropZone.svelte';
 
 	/** Takes a file by drop or by choice, or text by paste; says what it would not take. */
@@ -9,7 +10,8 @@
 		text = $bindable(''),
 		ontext,
 		onfile,
-		busy = false
+		busy = false,
+		more
 	}: {
 		label: string;
 		hint: string;
@@ -17,6 +19,8 @@
 		ontext: (text: string, name: string) => void;
 		onfile: (file: File) => void;
 		busy?: boolean;
+		/** What else can be handed in here. */
+		more?: Snippet;
 	} = $props();
 
 	/** The new text is in the field only after the event. */
@@ -43,6 +47,7 @@
 				onclick={() => ontext(text, '')}>Look through it</Act
 			>
 			<button type="button" class="act-quiet" disabled={busy} onclick={choose}>Choose a file</button>
+			{@render more?.()}
 		</div>
 	{/snippet}
 </DropZone>

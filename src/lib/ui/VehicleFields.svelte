@@ -19,12 +19,14 @@
 		mayWrite: boolean;
 		/** Under which what was typed outlives a reload. */
 		draftKey: string;
+		/** A field that somebody came for: it is open and in the hand. */
+		at?: string | null;
 		/** How many sections stand open at first. */
 		open?: number;
 		/** Sends it. What comes back is why it was refused; null where it is kept. The id is the same until something else is told. */
 		keep: (told: Told, id: string) => Promise<string | null>;
 	}
-	let { sections, mayWrite, draftKey, open = 3, keep }: Props = $props();
+	let { sections, mayWrite, draftKey, at = null, open = 3, keep }: Props = $props();
 	/** What was typed or chosen anew, by path. */
 	let changed = $state<Record<string, string>>({});
 	let because = $state('');
@@ -32,6 +34,12 @@
 	let trouble = $state('');
 	let entryId = ulid();
 	const count = $derived(Object.keys(changed).length);
+
+	const has = (things: VehicleSection['things'], path: string | null) =>
+		things.some(({ fields }) => fields.some((one) => one.path === path));
+	onMount(() => {
+		if (at) document.getElementById(`field:${at}`)?.focus();
+	});
 
 	// What was typed outlives a reload, until it is kept.
 	let restored = $state(false);
@@ -111,7 +119,7 @@
 </script>
 
 {#each sections as { title, things }, nth (nth)}
-	<details open={nth < open} class="mt-5 border-t border-rule pt-3">
+	<details open={nth < open || has(things, at)} class="mt-5 border-t border-rule pt-3">
 		<summary class="min-h-11 cursor-pointer py-2 text-lg font-bold">
 			{title}
 			<span class="pl-2 text-base font-normal text-ink-2"
@@ -129,6 +137,7 @@
 									<span class="block text-sm text-ink-2">{one.label}{one.unit ? `, ${one.unit}` : ''}</span>
 									{#if one.kind === 'choice'}
 										<select
+											id="field:{one.path}"
 											class="field"
 											disabled={!mayWrite}
 											value={changed[one.path] ?? String(one.value)}
@@ -138,6 +147,7 @@
 										</select>
 									{:else}
 										<input
+											id="field:{one.path}"
 											class="field {one.kind === 'number' ? 'num w-28! text-right' : 'w-56!'}"
 											inputmode={one.kind === 'number' ? 'decimal' : undefined}
 											readonly={!mayWrite}
@@ -146,7 +156,7 @@
 										/>
 									{/if}
 								</label>
-								{#if one.assumed && one.value !== 'unknown'}
+								{#if one.assumed && one.value !== 'unknown' && one.value !== ''}
 									<label class="flex min-h-11 cursor-pointer items-center gap-2 text-sm">
 										<input
 											type="checkbox"

@@ -31,7 +31,8 @@ export abstract class WheelModule extends Module {
 	/** Whether it lets go of a wheel's brake at this moment. */
 	letsGo = false;
 	protected readonly lines: BrakeLines;
-	private believed = UNTOLD;
+	/** Of each wheel. */
+	private believed: Believed[] = [];
 	private believedVersion = -1;
 
 	constructor(
@@ -116,14 +117,26 @@ export abstract class WheelModule extends Module {
 			const told = this.nonVolatile.has('D150') && this.nonVolatile.has('D151');
 			const circumferenceM = (this.nonVolatile.number('D150') ?? 2000) / 1000;
 			const teeth = this.nonVolatile.number('D151') ?? 48;
-			this.believed = told && circumferenceM > 0 && teeth > 0 ? { teeth, circumferenceM } : UNTOLD;
+			const isTold = told && circumferenceM > 0 && teeth > 0;
+			this.believed = this.readers.map(({ wheel }) =>
+				isTold ? this.coded(wheel, teeth, circumferenceM) : UNTOLD
+			);
 		}
 		const before = this.now.referenceKmh;
-		for (const reader of this.readers) reader.read(world, this.believed, dtS);
+		for (const [i, reader] of this.readers.entries()) reader.read(world, this.believed[i] ?? UNTOLD, dtS);
 		this.now = together(this.readers);
 		const slope = (this.now.referenceKmh - before) / 3.6 / dtS;
 		this.accelerationMps2 += (slope - this.accelerationMps2) * Math.min(1, dtS / 0.3);
 		this.guardLocking(world);
+	}
+
+	/** It is coded with the teeth and the tyre of its first wheel; how the other axles differ from that belongs to its variant. */
+	private coded(wheel: Wheel, teeth: number, circumferenceM: number): Believed {
+		const first = this.readers[0]?.wheel.type ?? wheel.type;
+		return {
+			teeth: teeth * (wheel.type.ringTeeth / first.ringTeeth),
+			circumferenceM: circumferenceM * (wheel.type.circumferenceM / first.circumferenceM)
+		};
 	}
 
 	/** Whether it takes the brake to be applied. */

@@ -1,13 +1,17 @@
 import type { Position } from '../../../../library';
 import type { Group } from '../../../../library/codePack';
+import type { CodeId } from '../../core/codes/codeId';
 import type { CodeProof } from '../../core/prove/proof';
 
 /** One code in one module over the whole case, with how far it is proven. */
 export interface CaseCode {
-	dtc: string;
+	dtc: CodeId;
 	/** `C0045-13`. */
 	text: string;
 	title: string | null;
+	/** Its title, or what another tool prints of it. */
+	called: string;
+	/** Empty where it does not say how it failed. */
 	failureType: string;
 	/** The wheel whose circuit it is about; null where it is about none. */
 	corner: Position | null;

@@ -1,7 +1,7 @@
 import { codeKey } from '../../core/codes/codeKey';
 import type { Position } from '../../../../library';
 import { shippedBook, type CodeBook } from '../../../../library/codes';
-import { codeText } from '../../core/codes/dtc';
+import { codeNumber, numberOf } from '../../core/codes/codeId';
 import { tellsOfFault } from '../../core/codes/status';
 import { unsettled } from '../../core/calibrate/dueWork';
 import { proveCode } from '../../core/prove/codeVerdict';
@@ -17,17 +17,20 @@ import { cascadeOf } from '../reason/cascade';
 import { latest, standing } from '../thread/thread';
 import { makerOf, typeOf } from '../thread/vehicleOf';
 
-/** Every code that is named anywhere on a thread, written without its suffix. */
+/** The number of every code that is named anywhere on a thread. */
 export function codesOn(thread: Entry[]): Set<string> {
 	const found = new Set<string>();
 	for (const entry of thread) {
 		if (entry.kind === 'network-scan')
-			for (const { codes } of entry.payload.modules) for (const { dtc } of codes) found.add(codeText(dtc));
-		if (entry.kind === 'frame-log')
+			for (const { codes } of entry.payload.modules) for (const { dtc } of codes) found.add(codeNumber(dtc));
+		if (entry.kind === 'frame-log') {
 			for (const { codes } of entry.payload.modules) for (const { code } of codes) found.add(code);
+			for (const { codes } of entry.payload.broadcasts)
+				for (const code of codes) found.add(numberOf({ kind: 'j1939', ...code }));
+		}
 		if (entry.kind === 'codes-reported')
 			for (const { codes } of entry.payload.modules)
-				for (const { code } of codes) if (code.kind === 'dtc') found.add(code.code);
+				for (const { code } of codes) if (code.kind !== 'lamp') found.add(numberOf(code));
 	}
 	return found;
 }
@@ -84,7 +87,7 @@ function foundIn(entries: Entry[], book: CodeBook): Found[] {
 					known.status = code.status;
 					continue;
 				}
-				const words = describeCode(code.dtc, book, maker);
+				const words = describeCode(code.dtc, book, maker, code.told ?? null);
 				found.set(key, {
 					...words,
 					dtc: code.dtc,

@@ -8,7 +8,7 @@ import {
 	type Numbering
 } from '../../../../library/numbering';
 import type { CodeBook } from '../../../../library/codes';
-import { codeText } from '../../core/codes/dtc';
+import { codeNumber } from '../../core/codes/codeId';
 import { makerOf } from '../thread/vehicleOf';
 import type { Entry } from '../entries/entry';
 
@@ -35,9 +35,9 @@ export function caseNumbering(entries: readonly Entry[], book: CodeBook): CaseNu
 			judged = numberingOfSource(entry.payload.supported.packId) ?? judged;
 		if (entry.kind !== 'network-scan') continue;
 		for (const { supported, codes } of entry.payload.modules) {
-			const all = new Set([...supported, ...codes].map(({ dtc }) => codeText(dtc)));
+			const all = new Set([...supported, ...codes].map(({ dtc }) => codeNumber(dtc)));
 			numbering = numberingByCodes(all, true) ?? numbering;
-			for (const { dtc } of codes) told.add(codeText(dtc));
+			for (const { dtc } of codes) told.add(codeNumber(dtc));
 		}
 	}
 	const maker = makerOf([...entries]);

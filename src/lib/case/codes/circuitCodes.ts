@@ -1,5 +1,5 @@
-import { failureType } from '../../../../library/failureTypes';
-import { codeWithSuffix, failureTypeByte } from '../../core/codes/dtc';
+import { kindOfFailure } from '../../../../library/failureTypes';
+import { codeName } from '../../core/codes/codeId';
 import { decodeStatus } from '../../core/codes/status';
 import type { CaseFacts } from './caseFacts';
 
@@ -23,7 +23,7 @@ export function circuitCodesIn({ lastScan }: Pick<CaseFacts, 'lastScan'>, addres
 	return codes
 		.filter(
 			({ dtc, status }) =>
-				decodeStatus(status).testFailed && CIRCUIT.has(failureType(failureTypeByte(dtc)).class)
+				decodeStatus(status).testFailed && CIRCUIT.has(kindOfFailure(dtc, null)?.class ?? '')
 		)
-		.map(({ dtc }) => codeWithSuffix(dtc));
+		.map(({ dtc }) => codeName(dtc));
 }

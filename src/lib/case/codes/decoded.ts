@@ -1,8 +1,14 @@
 import { shippedBook, titleSource, type CodeBook } from '../../../../library/codes';
-import { failureMode, failureType, heavyParameters } from '../../../../library/failureTypes';
+import {
+	failureMode,
+	failureType,
+	kindOfFailure,
+	type KindOfFailure
+} from '../../../../library/failureTypes';
 import type { Position } from '../../../../library/positions';
 import { hexByte, type TextError } from '../../core/bytes';
 import type { HeavyCode, HeavyLamps } from '../../core/codes/diagnosticMessage';
+import { codeId, numberOf } from '../../core/codes/codeId';
 import { codeSystem, definedBy, type CodeSystem, type DefinedBy } from '../../core/codes/dtc';
 import { formatSpelling, parseSpelling, type AnyCode } from '../../core/codes/spelling';
 import { decodeStatus, type CodeStatus } from '../../core/codes/status';
@@ -37,6 +43,12 @@ export interface UnreadText {
 
 const bareStatus = (byte: number) => ({ byte: hexByte(byte), ...decodeStatus(byte) });
 
+/** What a code says of how it failed; null where it does not say. */
+export function kindToldBy(code: AnyCode, book: CodeBook, maker: string | null): KindOfFailure | null {
+	if (code.kind === 'lamp' || (code.kind === 'dtc' && code.failureType === null)) return null;
+	return kindOfFailure(codeId(code), titleSource(book, { code: numberOf(code), maker }));
+}
+
 /** One code → what is known of it. */
 export function decodeCode(
 	code: AnyCode,
@@ -64,7 +76,7 @@ export function decodeCode(
 		}
 		case 'j1939': {
 			const kind = failureMode(code.fmi);
-			const parameter = heavyParameters.get(code.spn);
+			const parameter = titleSource(book, { code: numberOf(code), maker });
 			return {
 				input,
 				kind: 'j1939',
@@ -76,10 +88,27 @@ export function decodeCode(
 				definedBy: null,
 				corner: parameter?.corner ?? null,
 				status: null,
-				title: parameter?.name ?? null,
+				title: parameter?.title ?? null,
 				spn: code.spn,
 				fmi: code.fmi,
 				occurrences: code.occurrences
+			};
+		}
+		case 'own': {
+			const source = titleSource(book, { code: numberOf(code), maker });
+			const kind = kindToldBy(code, book, maker);
+			return {
+				input,
+				kind: 'own',
+				code: code.written,
+				failureTypeByte: null,
+				failureType: kind?.text ?? null,
+				failureClass: kind?.class ?? null,
+				system: null,
+				definedBy: 'maker',
+				corner: source?.corner ?? null,
+				status: null,
+				title: source?.title ?? null
 			};
 		}
 		case 'lamp':

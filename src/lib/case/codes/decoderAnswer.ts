@@ -1,9 +1,10 @@
 import type { CodeBook } from '../../../../library/codes';
-import { failureMode, failureType } from '../../../../library/failureTypes';
+import { failureType } from '../../../../library/failureTypes';
 import type { TextError } from '../../core/bytes';
 import { formatSpelling, parseSpelling, type AnyCode } from '../../core/codes/spelling';
+import { codeOfId } from '../../core/codes/codeId';
 import { statusPhrase } from '../../core/codes/status';
-import { decodeCode } from './decoded';
+import { decodeCode, kindToldBy } from './decoded';
 
 /** A code as the decoder shows it: what it is, and what its suffix and status say. */
 export interface AnsweredCode {
@@ -40,16 +41,31 @@ export interface DecoderAnswer {
 	found: FoundByWords[];
 }
 
-/** `C0045-13` with status 2F → `C0045-13?status=2F`; `SPN 789 FMI 5` → `spn-789-fmi-5`. */
+/** How the address of a code's page ends, fit for an address. `C0045-13` with status 2F → `C0045-13?status=2F`; `SPN 789 FMI 5` → `spn-789-fmi-5`. */
 export function slugOf(code: AnyCode): string {
 	if (code.kind === 'dtc') {
 		const [plain = '', status] = formatSpelling(code).split('/');
 		return status === undefined ? plain : `${plain}?status=${status}`;
 	}
+	if (code.kind === 'own') return encodeURIComponent(`=${code.written}`);
 	return formatSpelling(code.kind === 'j1939' ? { ...code, occurrences: null } : code)
 		.toLowerCase()
 		.replaceAll(' ', '-');
 }
+
+/** No failure mode in particular: "the condition is there". */
+const ANY_FAILURE_MODE = 31;
+
+/** How the address of the page ends that tells what sources say under a number, of one kind of failure or of all. */
+export function slugOfNumber(number: string, failureType: string | null): string {
+	if (number.startsWith('=')) return encodeURIComponent(number);
+	if (number.startsWith('SPN')) return slugOf(codeOfId(`${number} FMI ${ANY_FAILURE_MODE}`));
+	return failureType === null ? number : `${number}-${failureType}`;
+}
+
+/** How people call what sources describe under a number. */
+export const numberCalled = (number: string, failureType: string | null): string =>
+	number.startsWith('=') ? number.slice(1) : failureType === null ? number : `${number}-${failureType}`;
 
 /** The inverse of {@link slugOf}, without the status. */
 export function codeOfSlug(slug: string): AnyCode | null {
@@ -65,14 +81,7 @@ const NOT_DESCRIBED = 'Not described by any source here';
 
 export function answerCode(code: AnyCode, book: CodeBook, maker: string | null): AnsweredCode {
 	const decoded = decodeCode(code, '', book, maker);
-	const kind =
-		code.kind === 'dtc'
-			? code.failureType === null
-				? null
-				: failureType(code.failureType)
-			: code.kind === 'j1939'
-				? failureMode(code.fmi)
-				: null;
+	const kind = kindToldBy(code, book, maker);
 	return {
 		slug: slugOf(code),
 		text: code.kind === 'dtc' ? formatSpelling({ ...code, status: null }) : decoded.code,

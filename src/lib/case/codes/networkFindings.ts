@@ -3,7 +3,7 @@ import type { VehicleType } from '../../../../library';
 import { sourcesFor, type CodeBook } from '../../../../library/codes';
 import { makersAlone } from '../../../../library/exposed';
 import { cautionWords } from '../../../../library/safety';
-import { codeText, codeWithSuffix, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, codeName, suffixOf } from '../../core/codes/codeId';
 import { decodeStatus } from '../../core/codes/status';
 import { sharedFeeds, type SharedFeed } from '../../core/network/sharedFeeds';
 import type { NetworkScan } from '../entries/network-scan/payload';
@@ -61,7 +61,7 @@ function leftToMaker(
 ): NetworkFinding[] {
 	const isOwn = (module: Module, dtc: string) =>
 		blamedBy(dtc, type, book) === null ||
-		accused.some(({ by, text, says }) => by === module && text === codeWithSuffix(dtc) && says === 'missing');
+		accused.some(({ by, text, says }) => by === module && text === codeName(dtc) && says === 'missing');
 	return scan.modules
 		.filter(
 			(module) =>
@@ -79,8 +79,8 @@ function leftToMaker(
 
 /** Which module a code names as the cause, and what it says of it; null where it names none. */
 function blamedBy(dtc: string, type: VehicleType, book: CodeBook): ReturnType<typeof accusationIn> {
-	const code = codeText(dtc);
-	const asked = { code, failureType: failureTypeByte(dtc), maker: type.maker };
+	const code = codeNumber(dtc);
+	const asked = { code, failureType: suffixOf(dtc), maker: type.maker };
 	const source = sourcesFor(book, asked).find((one) => one.sender !== null) ?? null;
 	return accusationIn(code, source);
 }
@@ -160,9 +160,7 @@ function accusations(scan: NetworkScan, type: VehicleType, book: CodeBook): Accu
 			const { says } = told;
 			const address = type.modules.find((module) => module.role === told.sender)?.address;
 			const sender = scan.modules.find((module) => module.address === address && module.answered);
-			return sender
-				? [{ by, sender, says, text: codeWithSuffix(dtc), now: decodeStatus(status).testFailed }]
-				: [];
+			return sender ? [{ by, sender, says, text: codeName(dtc), now: decodeStatus(status).testFailed }] : [];
 		})
 	);
 }
@@ -198,7 +196,7 @@ function consequences(accused: Accusation[]): NetworkFinding[] {
 		const who = many ? `${ofSender.length} modules` : all;
 		const these = many ? ` They are ${all}.` : '';
 		const codes = names([...new Set(ofSender.map(({ text }) => text))]);
-		const own = sender.codes.map(({ dtc }) => codeWithSuffix(dtc));
+		const own = sender.codes.map(({ dtc }) => codeName(dtc));
 		if (own.length > 0) {
 			return {
 				title: `${codes} in ${who} ${ofSender.length === 1 ? 'follows' : 'follow'} from ${other}`,

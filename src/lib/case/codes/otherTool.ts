@@ -1,10 +1,13 @@
 import type { VehicleType } from '../../../../library';
-import { dtcHex } from '../../core/codes/dtc';
-import { findCodes, type FoundCode } from '../../core/codes/findCodes';
-import { formatSpelling } from '../../core/codes/spelling';
+import { rolesCalled } from '../../../../library/vehicle/roleOfModule';
+import type { ModuleRole } from '../../../../library/vehicle/vehicleType';
+import { codeId, type CodeId, type ModuleCode } from '../../core/codes/codeId';
+import { apartFromState, findCodes } from '../../core/codes/findCodes';
+import { LONGEST_OWN, ownNotation } from '../../core/codes/ownNotation';
 import { encodeStatus, decodeStatus, tellsOfFault } from '../../core/codes/status';
 import { fail, ok, type Result } from '../../core/result';
 import type { PayloadOf } from '../entries/entry';
+import { MOST } from '../entries/shapes';
 import type { ScannedCode, ScannedModule } from '../entries/network-scan/payload';
 
 /** A reading that another tool made, as somebody wrote it down: it counts as a reading, on the word of that person. */
@@ -24,6 +27,8 @@ export interface ReadingTold {
 	testsRan: boolean;
 	/** The print-out, as it came. */
 	text: string;
+	/** Pictures of it. */
+	photos: NonNullable<NonNullable<PayloadOf<'network-scan'>['otherTool']>['photos']>;
 }
 
 const [FAILED, PENDING, CONFIRMED, NOT_TESTED] = [0x01, 0x04, 0x08, 0x10] as const;
@@ -33,8 +38,45 @@ const NOT_NOW =
 	/^(?:not present|not active|inactive|history|historic|passive|sporadic|intermittent|previous|memory)$/i;
 const ONLY_PENDING = /^(?:pending|maturing|unconfirmed)$/i;
 
+/** A code as somebody wrote it down at a module. */
+export interface WrittenCode {
+	code: ModuleCode;
+	/** What the tool says of its state. */
+	words: string[];
+	/** What it prints beside it. */
+	told: string;
+}
+
+/** What parts a code in words from what is said of its state. */
+const AROUND = /^[\s=,;:|()[\]–-]+|[\s,;:|()[\]–-]+$/g;
+const SAYS_SOMETHING = /[\p{L}\p{N}]/u;
+
+/**
+ * The codes in what was written down at one module. A line that is no code in any standard's spelling is one in the maker's own: by its
+ * number, or as its words stand.
+ */
+export function writtenCodes(text: string): WrittenCode[] {
+	const { modules, lines } = findCodes(text, true);
+	const atLine = new Map<number, WrittenCode[]>();
+	for (const { code, words, told, line } of modules.flatMap(({ codes }) => codes))
+		if (code.kind !== 'lamp')
+			atLine.set(line, [...(atLine.get(line) ?? []), { code, words: [...words], told }]);
+	const all: WrittenCode[] = [];
+	for (const [i, line] of lines.entries()) {
+		const here = atLine.get(i + 1);
+		if (here) all.push(...here);
+		// What was understood there is the state of the code above, or a value of its moment.
+		if (here || line.spans.length > 0) continue;
+		const { words, rest } = apartFromState(line.text);
+		const written = ownNotation(rest.replace(AROUND, '').slice(0, LONGEST_OWN));
+		if (SAYS_SOMETHING.test(written)) all.push({ code: { kind: 'own', written }, words, told: '' });
+		else all.at(-1)?.words.push(...words);
+	}
+	return all;
+}
+
 /** Status byte by the tool's own words, and the bits that those words speak of. */
-function statusOf({ code, words }: FoundCode): { status: number; known: number } {
+function statusOf({ code, words }: WrittenCode): { status: number; known: number } {
 	if (code.kind === 'dtc' && code.status !== null) return { status: code.status, known: ALL_BITS };
 	const none = decodeStatus(0);
 	const says = (pattern: RegExp) => words.some((word) => pattern.test(word));
@@ -49,33 +91,33 @@ function statusOf({ code, words }: FoundCode): { status: number; known: number }
 
 /** Codes of one module; the error names what in the text is none, or none that such a module keeps. */
 function codesIn(text: string): Result<{ codes: ScannedCode[]; known: number }> {
-	const found = findCodes(text);
-	const list = found.modules.flatMap(({ codes }) => codes);
+	const list = writtenCodes(text);
 	if (list.length === 0) return fail('no code is understood in it');
-	const byDtc = new Map<string, ScannedCode>();
+	if (list.length > MOST.codes) return fail(`it has ${list.length} codes, more than ${MOST.codes}`);
+	const byId = new Map<CodeId, ScannedCode>();
 	let known = 0;
 	for (const one of list) {
-		const { code } = one;
-		if (code.kind !== 'dtc')
-			return fail(`${formatSpelling(code)} is kept with what was told, below, and not as a reading yet`);
+		const { code, told } = one;
 		const own = statusOf(one);
 		known |= own.known;
 		if (!tellsOfFault(own.status)) continue;
-		byDtc.set(dtcHex(code.code, code.failureType ?? '00'), {
-			dtc: dtcHex(code.code, code.failureType ?? '00'),
+		const id = codeId(code);
+		byId.set(id, {
+			dtc: id,
+			...(told === '' ? {} : { told }),
 			status: own.status,
 			snapshots: [],
-			occurrences: null,
+			occurrences: code.kind === 'j1939' ? code.occurrences : null,
 			ageingCycles: null,
 			troubles: []
 		});
 	}
-	return ok({ codes: [...byDtc.values()], known });
+	return ok({ codes: [...byId.values()], known });
 }
 
 /** The reading as an entry of the thread. It is complete where every described module was asked. */
 export function readingTold(
-	{ tool, modules, testsRan, text }: ReadingTold,
+	{ tool, modules, testsRan, text, photos }: ReadingTold,
 	type: VehicleType
 ): Result<PayloadOf<'network-scan'>> {
 	const read: ScannedModule[] = [];
@@ -111,31 +153,33 @@ export function readingTold(
 		keyCycles: null,
 		modulesExpected: type.modules.length,
 		modules: read,
-		otherTool: { tool, text, testsRan }
+		otherTool: { tool, text, testsRan, ...(photos.length > 0 ? { photos } : {}) }
 	});
 }
-
-/** Words by which print-outs name modules, by what they are; the first that fits. */
-const CALLED: readonly (readonly [role: string, words: RegExp])[] = [
-	['steering-angle', /steering\s+(?:wheel\s+)?angle|\bSAS\b/i],
-	['power-steering', /\bEPS\b|power\s+steering|steering\s+assist|electric\s+steering/i],
-	['park-brake', /park(?:ing)?\s+brake|\bEPB\b/i],
-	['trailer-brake', /trailer|\bEBS\b/i],
-	['yaw', /\byaw\b|lateral/i],
-	['restraint', /restraint|air\s*bag|\bSRS\b/i],
-	['cluster', /cluster|instrument|dash/i],
-	['gateway', /gateway|\bCAN\s+bus\b|body\s+control|\bBCM\b/i],
-	['engine', /engine|motor|\bECM\b|powertrain/i],
-	['brake', /\bABS\b|\bES[PC]\b|brake|stability|traction/i]
-];
 
 /** Which of a vehicle's modules a print-out most likely means; null where its name says nothing. */
 export function roleCalled(
 	name: string,
-	type: { modules: readonly { role: string; name: string }[] }
-): string | null {
+	type: { modules: readonly { role: ModuleRole; name: string }[] }
+): ModuleRole | null {
 	const own = type.modules.find((module) => module.name.toLowerCase() === name.trim().toLowerCase());
 	if (own) return own.role;
-	const has = (role: string) => type.modules.some((module) => module.role === role);
-	return CALLED.find(([role, words]) => has(role) && words.test(name))?.[0] ?? null;
+	const has = (role: ModuleRole) => type.modules.some((module) => module.role === role);
+	const [called] = rolesCalled(name);
+	// A trailer has one module for its brakes, whatever it is called.
+	const role = called === 'brake' && !has('brake') ? 'trailer-brake' : called;
+	return role !== undefined && has(role) ? role : null;
+}
+
+/** Modules that a print-out names and the vehicle is not known to have, each with the name that it has there. */
+export function undescribedModules(
+	headings: readonly string[],
+	type: { modules: readonly { role: ModuleRole; name: string }[] }
+): { role: ModuleRole; called: string }[] {
+	const found = new Map<ModuleRole, string>();
+	for (const called of headings) {
+		const [role] = roleCalled(called, type) === null ? rolesCalled(called) : [];
+		if (role && !found.has(role)) found.set(role, called);
+	}
+	return [...found].map(([role, called]) => ({ role, called }));
 }

@@ -1,5 +1,5 @@
 import { shippedBook, type CodeBook } from '../../../../library/codes';
-import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { codeId, codeNumber, suffixOf, type CodeId } from '../../core/codes/codeId';
 import type { AnyCode } from '../../core/codes/spelling';
 import { statusPhrase } from '../../core/codes/status';
 import { makerOf } from '../thread/vehicleOf';
@@ -104,7 +104,8 @@ function ownReading(entries: Entry[], reading: Reading, code: AnyCode): Reported
 	return later ? 'not-found' : 'not-read';
 }
 
-const isSameCode = (code: AnyCode, dtc: string): boolean =>
-	code.kind === 'dtc' &&
-	code.code === codeText(dtc) &&
-	(code.failureType === null || code.failureType === failureTypeByte(dtc));
+const isSameCode = (code: AnyCode, id: CodeId): boolean => {
+	if (code.kind === 'lamp') return false;
+	if (code.kind !== 'dtc') return codeId(code) === id;
+	return code.code === codeNumber(id) && (code.failureType === null || code.failureType === suffixOf(id));
+};

@@ -2,11 +2,12 @@ import { codeKey } from '../../core/codes/codeKey';
 import { identifiers } from '../../../../library';
 import { shippedBook, type CodeBook } from '../../../../library/codes';
 import { hexByte } from '../../core/bytes';
-import { failureType as kindOfFailure } from '../../../../library/failureTypes';
-import { codeSystem, codeText, definedBy, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, codeOfId, suffixOf, type CodeId } from '../../core/codes/codeId';
+import { codeSystem, definedBy } from '../../core/codes/dtc';
 import { decodeStatus, STATUS_BITS, STATUS_WORDS, statusPhrase } from '../../core/codes/status';
 import { decodeIdentifier } from '../../core/uds/identifierValue';
 import { describeCode } from './codeWords';
+import { slugOf } from './decoderAnswer';
 import { upperFirst } from '../words';
 import type { EntryOf } from '../entries/entry';
 import type { ScannedCode, ScannedModule } from '../entries/network-scan/payload';
@@ -26,10 +27,16 @@ export interface CodeView {
 	/** Nobody has said yet what it means. */
 	meaningless: boolean;
 	failureType: string;
-	/** What to look at first for this kind of failure. */
-	checkFirst: string;
+	/** What to look at first for this kind of failure; null where none is told. */
+	checkFirst: string | null;
 	/** Who defined the code, and which part of the vehicle its letter names. */
 	origin: string;
+	/** As it goes over the line; null where it has no bytes. */
+	bytes: string | null;
+	/** How the address of its page ends. */
+	slug: string;
+	/** What sources describe it under. */
+	number: string;
 	phrase: string;
 	/** A test of ours opened its circuit before it was set. */
 	madeByUs: boolean;
@@ -70,18 +77,39 @@ const DEFINED_BY = {
 	reserved: 'a reserved number'
 } as const;
 
+/** Who defined a code, and which part of the vehicle its letter names. */
+function originOf(id: CodeId): string {
+	const code = codeOfId(id);
+	switch (code.kind) {
+		case 'dtc':
+			return `${DEFINED_BY[definedBy(code.code)]}, ${codeSystem(code.code)}`;
+		case 'j1939':
+			return 'a heavy vehicle’s code';
+		case 'own':
+			return 'in the maker’s own notation';
+	}
+}
+
 function viewCode(code: ScannedCode, book: CodeBook, maker: string | null, madeByUs: boolean): CodeView {
-	const { text, title, failureType } = describeCode(code.dtc, book, maker);
+	const { text, title, called, failureType, checkFirst } = describeCode(
+		code.dtc,
+		book,
+		maker,
+		code.told ?? null
+	);
 	const status = decodeStatus(code.status);
 	const several = code.snapshots.length > 1;
 	return {
 		dtc: code.dtc,
 		text,
-		title: title ?? 'Not in the library yet',
+		title: called,
 		meaningless: title === null,
 		failureType: upperFirst(failureType),
-		checkFirst: kindOfFailure(failureTypeByte(code.dtc)).checkFirst,
-		origin: `${DEFINED_BY[definedBy(codeText(code.dtc))]}, ${codeSystem(codeText(code.dtc))}`,
+		checkFirst,
+		origin: originOf(code.dtc),
+		bytes: suffixOf(code.dtc) === null ? null : code.dtc.replace(/..(?=.)/g, '$& '),
+		slug: slugOf(codeOfId(code.dtc)),
+		number: codeNumber(code.dtc),
 		phrase: statusPhrase(code.status),
 		madeByUs,
 		statusByte: hexByte(code.status),

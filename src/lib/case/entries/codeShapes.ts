@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MAX_FMI, MAX_SPN } from '../../core/codes/diagnosticMessage';
 import { CODE_TEXT } from '../../core/codes/dtc';
+import { LONGEST_OWN, ownNotation } from '../../core/codes/ownNotation';
 
 /** Codes as others told them: people, print-outs, logs, books. */
 
@@ -27,5 +28,13 @@ export const HeavyVehicleCode = z.object({
 export const ToldAnyCode = z.discriminatedUnion('kind', [
 	DtcCode.extend({ kind: z.literal('dtc') }),
 	HeavyVehicleCode.extend({ kind: z.literal('j1939') }),
+	z.object({
+		kind: z.literal('own'),
+		written: z
+			.string()
+			.min(1)
+			.max(LONGEST_OWN)
+			.refine((text) => ownNotation(text) === text, 'It is to be written with single blanks.')
+	}),
 	z.object({ kind: z.literal('lamp'), groups: z.array(z.number().int().min(1).max(99)).min(1).max(20) })
 ]);

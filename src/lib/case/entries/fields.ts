@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { isCodeId } from '../../core/codes/codeId';
+import { LONGEST_OWN } from '../../core/codes/ownNotation';
 
 /** Pieces that the payloads of entries are made of. */
 
@@ -22,6 +24,15 @@ export const Id = z.string().max(60);
 export const Said = z.string().max(2000);
 export const Hex = z.string().regex(/^([0-9A-F]{2})*$/);
 export const Address = z.string().regex(/^[0-9A-F]{4}$/);
+/** A code of ISO 14229 in bytes. */
 export const Dtc = z.string().regex(/^[0-9A-F]{6}$/);
+/** A code of any family, by its id. */
+export const CodeId = z
+	.string()
+	.max(LONGEST_OWN + 1)
+	.refine(
+		isCodeId,
+		'It is to be six hex digits, “SPN 789 FMI 5”, or an equals sign and the maker’s own code.'
+	);
 /** Id in the library's vocabulary. */
 export const Chosen = z.string().max(40);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import type { z } from 'zod';
 import { anyPayloadOf } from '../thread/anyEntry.fixture';
 import { caseCodes } from '../codes/caseCodes';
 import type { PayloadOf } from './entry';
@@ -46,6 +47,34 @@ describe('kinds of entries', () => {
 					{ numRuns: 30, seed: 21 }
 				);
 			}
+		}
+	);
+});
+
+/** Every place in a schema at which a code is named, by its path. */
+function codesNamedIn(schema: z.core.$ZodType, path = ''): { path: string; schema: z.ZodType }[] {
+	const { def } = (schema as unknown as { _zod: { def: Record<string, unknown> } })._zod;
+	const inner = ['innerType', 'element', 'valueType'].flatMap((key) => (def[key] as z.core.$ZodType) ?? []);
+	const options = (def['options'] as z.core.$ZodType[] | undefined) ?? [];
+	const shape = Object.entries((def['shape'] as Record<string, z.ZodType> | undefined) ?? {});
+	return [
+		...shape.flatMap(([key, value]) =>
+			key === 'dtc' ? [{ path: `${path}.${key}`, schema: value }] : codesNamedIn(value, `${path}.${key}`)
+		),
+		...[...inner, ...options].flatMap((one) => codesNamedIn(one, path))
+	];
+}
+
+describe('a code that an entry names', () => {
+	const places = ENTRY_KINDS.flatMap((kind) => codesNamedIn(PAYLOADS[kind], kind));
+	it('is looked for in every kind', () => expect(places.length).toBeGreaterThan(4));
+	// What a module can set at all only our own link reads.
+	it.each(places.filter(({ path }) => path !== 'network-scan.modules.supported.dtc'))(
+		'$path may be of any family',
+		({ schema }) => {
+			for (const id of ['403514', 'SPN 789 FMI 5', '=01314', '=left/right differ'])
+				expect(schema.safeParse(id).success, id).toBe(true);
+			for (const id of ['', '4035', 'SPN 789', '=']) expect(schema.safeParse(id).success, id).toBe(false);
 		}
 	);
 });

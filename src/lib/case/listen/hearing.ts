@@ -1,6 +1,6 @@
 import { codeKey, type CodeKey } from '../../core/codes/codeKey';
 import type { HeardCode } from '../entries/live-recording/payload';
-import { codeWithSuffix } from '../../core/codes/dtc';
+import { codeName } from '../../core/codes/codeId';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 
 /** A code that modules tell of again while it is driven. */
@@ -19,7 +19,7 @@ function wordsOf(of: readonly HeardCode[], nameOf: Readonly<Record<string, strin
 	const modules = new Set(of.map((one) => one.address)).size;
 	const where = modules > 1 ? `${modules} modules` : (nameOf[address] ?? address);
 	const speed = kmh === null ? '' : kmh < 1 ? ', standing' : `, at ${kmh.toFixed(0)} km/h`;
-	return `${codeWithSuffix(dtc)} in ${where}${speed}`;
+	return `${codeName(dtc)} in ${where}${speed}`;
 }
 
 /**

@@ -1,7 +1,14 @@
+import { assumedAccess } from '../../../../library/vehicle/known';
 import { mateOf } from '../../../../library/positions';
 import { measurements, warnedOf, type Measurement } from '../../../../library/measure';
 import { LINKS, type Link } from '../../../../library/links';
-import { hasPointsFor, nodeOf, SENSOR_ACCESS_MIN, wheelReaderOf } from '../../../../library/measurePoints';
+import {
+	hasPointsFor,
+	nodeOf,
+	untoldPinAt,
+	SENSOR_ACCESS_MIN,
+	wheelReaderOf
+} from '../../../../library/measurePoints';
 import type { Position } from '../../../../library/positions';
 import type { SensorKind } from '../../../../library/sensorKinds';
 import type { VehicleType } from '../../../../library/vehicles';
@@ -33,9 +40,13 @@ export interface OfferedMeasurement {
 	black: string;
 	/** Where the leads go by the vehicle's diagrams; null where they are not known. */
 	redNode: string | null;
+	/** Where in the description it stands which pin the red lead goes to, while nobody has told. */
+	redUntold: string | null;
 	blackNode: string | null;
 	/** Minutes for it now: access that is not yet paid, and the reading. */
 	minutes: number;
+	/** Where in the description of the vehicle the way to its plug stands, where that is only assumed. */
+	assumed: string | null;
 	/** Links that it would prove and that are not proven. */
 	wouldProve: Link[];
 	/** The latest reading here, and the mate's. */
@@ -81,12 +92,14 @@ export function offeredMeasurements(
 				measurement,
 				red: POINT_WORDS[measurement.red],
 				black: POINT_WORDS[measurement.black],
+				redUntold: type && untoldPinAt(type, position, measurement.red),
 				redNode: type && nodeOf(type, position, measurement.red),
 				blackNode: type && nodeOf(type, position, measurement.black),
 				minutes:
 					measurement.minutes +
 					(module ? (reader?.accessMin ?? USUAL_MODULE_MIN) : 0) +
 					(sensor ? SENSOR_ACCESS_MIN : 0),
+				assumed: module && type && reader ? assumedAccess(type, { module: reader.role }) : null,
 				wouldProve: measurement.good.proves.filter((link) => states[link] !== 'good'),
 				reading: lastOf(position, measurement.id),
 				mateReading: lastOf(mateOf(position), measurement.id)

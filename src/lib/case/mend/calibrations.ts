@@ -13,7 +13,7 @@ import { Position } from '../../../../library/positions';
 import { judgedAs } from '../../../../library/repairs';
 import { dueWork, unsettled, type Cause, type DueWork, type Tried } from '../../core/calibrate/dueWork';
 import { decodeStatus } from '../../core/codes/status';
-import { codeWithSuffix } from '../../core/codes/dtc';
+import { codeName } from '../../core/codes/codeId';
 import type { Entry, EntryOf } from '../entries/entry';
 import { typeOf } from '../thread/vehicleOf';
 
@@ -139,7 +139,7 @@ function causesOfScan({ payload }: EntryOf<'network-scan'>, placed: Placed, at: 
 					.filter(
 						({ module, calibration }) => module.address === address && calibration.restores.includes(dtc)
 					)
-					.map(({ id }): Cause => ({ id, at, because: `${codeWithSuffix(dtc)} says so` }))
+					.map(({ id }): Cause => ({ id, at, because: `${codeName(dtc)} says so` }))
 			)
 	);
 }

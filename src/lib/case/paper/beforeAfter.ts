@@ -1,4 +1,4 @@
-import { codeWithSuffix } from '../../core/codes/dtc';
+import { codeName } from '../../core/codes/codeId';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
 import type { DrawnRing } from '../../core/scope/ringDrawing';
 import type { Entry, EntryOf } from '../entries/entry';
@@ -60,7 +60,7 @@ const sideOf = ({ answered, codes }: ScannedModule): ModuleSide => ({
 	answered,
 	codes: codes
 		.filter(({ status }) => tellsOfFault(status))
-		.map(({ dtc, status }) => ({ text: codeWithSuffix(dtc), status: statusWords(status) }))
+		.map(({ dtc, status }) => ({ text: codeName(dtc), status: statusWords(status) }))
 });
 
 /** The first whole reading against the last one that came after the last clear; null before anything was read. */

@@ -7,6 +7,7 @@ import { caseCalibrations, whyDue } from '../mend/calibrations';
 import { describeEntry } from '../thread/describe';
 import { drivenKm } from '../proof/drivenKm';
 import type { Entry } from '../entries/entry';
+import { photosOf } from '../entries/photosOf';
 import { keyTraces, type KeyTrace } from './keyTraces';
 import { fittingLacks } from '../entries/fitting/lacks';
 import { linksAt, type LinkState } from '../measure/measured';
@@ -91,7 +92,7 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 		...proofView(code, entries, view.codes),
 		key: codeKey(code),
 		text: code.text,
-		title: code.title ?? 'Not in the library yet',
+		title: code.called,
 		failureType: code.failureType,
 		moduleName: code.moduleName,
 		follows: code.followsFrom !== null
@@ -122,7 +123,7 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 		residual: residualOf(codes, entries),
 		waivers: waiversOf(entries),
 		cautions: cautionsOf(entries),
-		photos: photosOf(entries),
+		photos: firstPhotos(entries),
 		traces: keyTraces(entries),
 		signature: view.signature && {
 			by: view.signature.authorName,
@@ -281,16 +282,13 @@ export function groupedCodes(
 }
 
 const MOST_PHOTOS = 6;
-function photosOf(entries: readonly Entry[]): CaseReport['photos'] {
+function firstPhotos(entries: readonly Entry[]): CaseReport['photos'] {
 	return entries
-		.flatMap((entry) => {
-			if (entry.kind === 'inspection')
-				return entry.payload.photos.map(({ id }) => ({
-					id,
-					of: `${entry.payload.name}, ${positionWords(entry.payload.position)}`
-				}));
-			if (entry.kind !== 'fitting') return [];
-			return entry.payload.part.photos.map(({ id }) => ({ id, of: entry.payload.name }));
-		})
+		.flatMap((entry) =>
+			photosOf(entry).map(({ id }) => ({
+				id,
+				of: describeEntry(entry).title
+			}))
+		)
 		.slice(0, MOST_PHOTOS);
 }

@@ -1,4 +1,4 @@
-import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import { testConditionsOf } from '../../../../library/codes';
 import { sayCondition } from '../../../../library/signals';
 import type { CaseCode } from '../codes/caseCode';
@@ -22,8 +22,8 @@ export function testNeeds(
 	{ entries, book }: Pick<CaseFacts, 'entries' | 'book'>
 ): string | null {
 	const condition = testConditionsOf(book, {
-		code: codeText(dtc),
-		failureType: failureTypeByte(dtc),
+		code: codeNumber(dtc),
+		failureType: suffixOf(dtc),
 		maker: makerOf(entries)
 	});
 	return condition && sayCondition(condition);

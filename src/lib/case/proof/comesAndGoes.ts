@@ -6,7 +6,7 @@ import { drivenKm, showsWhenWords } from './drivenKm';
 import type { Entry, EntryOf } from '../entries/entry';
 import type { ScannedModule } from '../entries/network-scan/payload';
 import type { FindingType } from '../../core/live/findings';
-import { statusIn, type CodeId } from './proofHistory';
+import { statusIn, type CodeAt } from './proofHistory';
 import type { RETURNS_FROM, ShowsWhen } from '../entries/returns-told/payload';
 import { ofKind } from '../thread/thread';
 
@@ -48,8 +48,8 @@ const LASTING_IN_ROUND: readonly RoundResult[] = ['dead', 'weaker'];
  */
 export function comesOf(
 	entries: readonly Entry[],
-	code: CodeId,
-	others: readonly CodeId[],
+	code: CodeAt,
+	others: readonly CodeAt[],
 	ofItsOwn = true
 ): Comes | null {
 	const told = ofKind(entries, 'returns-told')
@@ -80,7 +80,7 @@ export function comesOf(
 	};
 }
 
-function firstReading(entries: readonly Entry[], { address, dtc }: CodeId) {
+function firstReading(entries: readonly Entry[], { address, dtc }: CodeAt) {
 	for (const { payload } of ofKind(entries, 'network-scan')) {
 		const module = payload.modules.find((one) => one.address === address && one.answered);
 		const code = module?.codes.find((one) => one.dtc === dtc && tellsOfFault(one.status));
@@ -90,7 +90,7 @@ function firstReading(entries: readonly Entry[], { address, dtc }: CodeId) {
 }
 
 /** Stored, and neither it nor anything else at its wheel failed at that moment. */
-function wasQuiet(module: ScannedModule, code: CodeId, others: readonly CodeId[]): boolean {
+function wasQuiet(module: ScannedModule, code: CodeAt, others: readonly CodeAt[]): boolean {
 	const own = statusIn(module, code.dtc);
 	if (own === null || decodeStatus(own).testFailed) return false;
 	return !others.some((other) => {
@@ -101,7 +101,7 @@ function wasQuiet(module: ScannedModule, code: CodeId, others: readonly CodeId[]
 }
 
 /** Seen to be there and not to come and go: it failed when it was read or heard again, or its wheel was wrong throughout. */
-function isShownHard(before: readonly Entry[], code: CodeId): boolean {
+function isShownHard(before: readonly Entry[], code: CodeAt): boolean {
 	const channel = code.corner && channelOf(code.corner);
 	return before.some((entry) => {
 		if (entry.kind === 'network-scan') {
@@ -124,7 +124,7 @@ function isShownHard(before: readonly Entry[], code: CodeId): boolean {
  * Drives of our own in which its wheel was caught, over all that was driven while that wheel was recorded. A wheel that
  * drops out at every turn of its ring has come once: each drive counts as one return at most.
  */
-function ownReturns(before: readonly Entry[], { corner }: CodeId): Returns[] {
+function ownReturns(before: readonly Entry[], { corner }: CodeAt): Returns[] {
 	const channel = corner && channelOf(corner);
 	let returns = 0;
 	let km = 0;

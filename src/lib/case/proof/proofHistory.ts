@@ -11,7 +11,7 @@ import type { ScannedCode, ScannedModule } from '../entries/network-scan/payload
 /** What of a thread is evidence for or against one code, in the words of the proof. */
 
 /** Which code of which module. */
-export type CodeId = Pick<CaseCode, 'address' | 'dtc' | 'corner'>;
+export type CodeAt = Pick<CaseCode, 'address' | 'dtc' | 'corner'>;
 
 const ALL_BITS = 0xff;
 const VEHICLE_SPEED_ID = 'F40D';
@@ -39,7 +39,7 @@ export function statusIn(module: ScannedModule, dtc: string): number | null {
 }
 
 /** What live data say of a code's wheel: null where they do not look at it, else what was found. */
-export function liveOf(entry: Entry, corner: CodeId['corner']): { found: string | null } | null {
+export function liveOf(entry: Entry, corner: CodeAt['corner']): { found: string | null } | null {
 	if (!corner) return null;
 	if (entry.kind === 'live-recording') {
 		const channel = channelOf(corner);
@@ -70,7 +70,7 @@ const wordOf = (by: string, tool?: { tool: string }): string =>
 function scanEvent(
 	at: number,
 	{ payload, authorName }: EntryOf<'network-scan'>,
-	{ address, dtc }: CodeId,
+	{ address, dtc }: CodeAt,
 	software: string | null
 ): CodeEvent[] {
 	const module = payload.modules.find((m) => m.address === address && m.answered);
@@ -107,7 +107,7 @@ function heardEvents(
 }
 
 /** Software of a module when it first told of a code; null where it did not say. */
-function softwareThen(entries: readonly Entry[], { address, dtc }: CodeId): string | null {
+function softwareThen(entries: readonly Entry[], { address, dtc }: CodeAt): string | null {
 	for (const entry of entries) {
 		if (entry.kind !== 'network-scan') continue;
 		const module = entry.payload.modules.find((one) => one.address === address);
@@ -116,7 +116,7 @@ function softwareThen(entries: readonly Entry[], { address, dtc }: CodeId): stri
 	return null;
 }
 
-function eventsOf(at: number, entry: Entry, code: CodeId, software: string | null): CodeEvent[] {
+function eventsOf(at: number, entry: Entry, code: CodeAt, software: string | null): CodeEvent[] {
 	const { address, dtc } = code;
 	const mine = (one: { address: string; dtc: string }) => one.address === address && one.dtc === dtc;
 	const live = liveOf(entry, code.corner);
@@ -179,7 +179,7 @@ function eventsOf(at: number, entry: Entry, code: CodeId, software: string | nul
 /** What happened to one code of one module, in order. @param made the scan after which our own test is over */
 export function historyOf(
 	entries: readonly Entry[],
-	code: CodeId,
+	code: CodeAt,
 	made: { atScan: number } | null
 ): CodeEvent[] {
 	const software = softwareThen(entries, code);
@@ -189,7 +189,7 @@ export function historyOf(
 }
 
 /** Whether its wheel was seen to misbehave in live data before the codes were cleared last. */
-export function wasSeenLive(entries: readonly Entry[], corner: CodeId['corner']): boolean {
+export function wasSeenLive(entries: readonly Entry[], corner: CodeAt['corner']): boolean {
 	const until = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
 	return entries.slice(0, Math.max(0, until)).some((entry) => liveOf(entry, corner)?.found);
 }

@@ -2,7 +2,7 @@ import { accusationIn } from '../../../../library/accusations';
 import { titleSource, type CodeBook } from '../../../../library/codes';
 import type { VehicleType } from '../../../../library';
 import { codeKey, type CodeKey } from '../../core/codes/codeKey';
-import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import type { CaseCode } from '../codes/caseCode';
 import type { EntryOf } from '../entries/entry';
 import { lowerFirst } from '../words';
@@ -42,7 +42,7 @@ export function cascadeOf(
 		(scan?.payload.modules ?? []).filter(({ answered }) => !answered).map(({ address }) => address)
 	);
 	const senderOf = ({ dtc }: Coded) => {
-		const asked = { code: codeText(dtc), failureType: failureTypeByte(dtc), maker: type.maker };
+		const asked = { code: codeNumber(dtc), failureType: suffixOf(dtc), maker: type.maker };
 		const accused = accusationIn(asked.code, titleSource(book, asked));
 		return type.modules.find((module) => module.role === accused?.sender) ?? null;
 	};

@@ -1,3 +1,5 @@
+import { assumedAccess } from '../../../../library/vehicle/known';
+import { middlePlugsOf } from '../../../../library/reason/tests';
 import { exposedByTest } from '../../../../library/exposedBySteps';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair } from '../../../../library/reason/placed';
@@ -26,6 +28,8 @@ export interface ShownTest {
 	minutes: number;
 	/** What of the minutes is getting there. */
 	access: string | null;
+	/** Where in the description of the vehicle it stands, as far as the way there is only assumed. */
+	assumed: string | null;
 	bits: number;
 	/** Minutes of mending that it is expected to save beyond its own. */
 	saves: number;
@@ -60,6 +64,7 @@ export function shownTest(reasoning: Reasoning, ranked: RankedTest): ShownTest |
 			access.length > 0
 				? access.map((one) => `${accessWords(one.id, model.type)} ${Math.round(one.minutes)} min`).join(', ')
 				: null,
+		assumed: assumedAmong(access, model.type),
 		bits: ranked.bits,
 		saves: ranked.saves,
 		outcomes: ranked.outcomes
@@ -118,6 +123,21 @@ function outcomeWords(
 	const at = splitKey(key).place;
 	const words = seenWords(key, outcome);
 	return at === place ? words : `${placeWords(at, type)}: ${words}`;
+}
+
+/** The first of the ways that nobody has told the length of on this vehicle. */
+function assumedAmong(access: readonly { id: string }[], type: Reasoning['model']['type']): string | null {
+	for (const { id } of access) {
+		const [what, place = ''] = id.split(':');
+		const path =
+			what === 'module'
+				? assumedAccess(type, { module: place })
+				: what === 'middle'
+					? assumedAccess(type, { plugs: middlePlugsOf(type, place).map(({ behind }) => behind) })
+					: null;
+		if (path) return path;
+	}
+	return null;
 }
 
 function accessWords(id: string, type: Reasoning['model']['type']): string {

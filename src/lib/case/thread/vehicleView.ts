@@ -1,3 +1,5 @@
+import { isPinTold, pinPath } from '../../../../library/vehicle/pins';
+import { lowerFirst } from '../words';
 import type { Described, VehicleType } from '../../../../library/vehicle/vehicleType';
 
 /** One value of a description that somebody at the vehicle can put right. */
@@ -118,11 +120,13 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 			]
 		};
 	});
-	const modules = type.modules.map(({ role, name, address, accessMin }): VehicleThing => ({
+	const modules = type.modules.map(({ role, name, address, doip, can, accessMin }): VehicleThing => ({
 		name,
 		fields: [
 			field(`modules.${role}.accessMin`, 'minutes to its plug', accessMin, { unit: 'min' }),
-			field(`modules.${role}.address`, 'address', address)
+			...(doip === undefined ? [] : [field(`modules.${role}.doip`, 'answers on the network at', doip)]),
+			...(can === undefined ? [] : [field(`modules.${role}.can`, 'is asked and answers on CAN', can)]),
+			...((doip ?? can) === undefined ? [field(`modules.${role}.address`, 'address', address)] : [])
 		]
 	}));
 	const supplies = [
@@ -142,6 +146,16 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 		}))
 	];
 	const positions = new Set<string>(type.wheels.map(({ position }) => position));
+	/** Which pin of a module a wire begins at; what nobody has told is empty. */
+	const pinField = (point: string): VehicleField[] => {
+		const [role = '', pin = ''] = point.split('.');
+		const module = type.modules.find((one) => one.role === role);
+		const does = module?.pins[pin];
+		if (!module || does === undefined) return [];
+		const told = isPinTold(type, role, does);
+		const label = `pin at ${lowerFirst(module.name)}`;
+		return [{ ...field(pinPath(role, does), label, told ? pin : ''), assumed: !told }];
+	};
 	const leads = type.harness.conductors.flatMap(({ id, colour, points }): VehicleThing[] => {
 		const [position = '', pin] = (points.at(-1) ?? '').split('.');
 		if (!positions.has(position)) return [];
@@ -150,7 +164,7 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 		return [
 			{
 				name: `${position.replace('-', ' ')}, ${wire}`,
-				fields: [field(`${whole}.colour`, 'colour', colour, { whole })]
+				fields: [field(`${whole}.colour`, 'colour', colour, { whole }), ...pinField(points[0] ?? '')]
 			}
 		];
 	});
@@ -164,6 +178,12 @@ export function vehicleSections(type: VehicleType | (Described & VehicleType)): 
 						choices: [
 							['true', 'yes'],
 							['false', 'no']
+						]
+					}),
+					field('brakes', 'brakes pressed by', type.brakes, {
+						choices: [
+							['hydraulic', 'fluid or cables'],
+							['air', 'compressed air']
 						]
 					}),
 					field('parkingBrake.by', 'parking brake set by', type.parkingBrake.by, {

@@ -1,6 +1,6 @@
 import { codeKey } from '../../core/codes/codeKey';
 import { testConditionsOf } from '../../../../library/codes';
-import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import type { NamedCondition } from '../../core/live/conditionsOver';
 import type { CaseCode } from '../codes/caseCode';
 import { makerOf } from '../thread/vehicleOf';
@@ -20,8 +20,8 @@ export function caseTestConditions({
 	const maker = makerOf(entries);
 	return codes.flatMap((code) => {
 		const condition = testConditionsOf(book, {
-			code: codeText(code.dtc),
-			failureType: failureTypeByte(code.dtc),
+			code: codeNumber(code.dtc),
+			failureType: suffixOf(code.dtc),
 			maker
 		});
 		return condition ? [{ name: codeKey(code), condition, code }] : [];

@@ -1,6 +1,6 @@
 import { sourcesFor } from '../../../../library/codes';
 import { liveSignals } from '../../../../library/liveSignals';
-import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import { signalsOf, type Condition } from '../../core/conditions/condition';
 import { isWheel } from '../../core/live/recording';
 import { makerOf, typeOf } from '../thread/vehicleOf';
@@ -45,7 +45,7 @@ export function codeConditions({
 	const maker = makerOf(entries);
 	const texts = new Map(codes.map(({ dtc, text }) => [text, dtc]));
 	return [...texts].flatMap(([text, dtc]): CodeCondition[] => {
-		const sources = sourcesFor(book, { code: codeText(dtc), failureType: failureTypeByte(dtc), maker });
+		const sources = sourcesFor(book, { code: codeNumber(dtc), failureType: suffixOf(dtc), maker });
 		const set = sources.find(({ setConditions }) => setConditions !== null)?.setConditions;
 		const test = sources.find(({ testConditions }) => testConditions !== null)?.testConditions;
 		return [

@@ -1,3 +1,4 @@
+import { ownNotation, ownNumberIn } from './ownNotation';
 import { parseSpelling, type AnyCode } from './spelling';
 
 /**
@@ -48,6 +49,8 @@ export interface FoundLine {
 
 export interface FoundText {
 	modules: FoundModule[];
+	/** Everything that stands as the name of a module, also where nothing was found in it. */
+	headings: string[];
 	lines: FoundLine[];
 	codes: number;
 	/** Lines with something on them of which nothing was understood. */
@@ -55,6 +58,8 @@ export interface FoundText {
 }
 
 const LONGEST_LINE = 2000;
+/** A line that tells of a state says little else. */
+const MOST_STATE_WORDS = 6;
 
 /** A code and its suffix; after a blank only if a suffix can stand nowhere else. */
 const WRITTEN =
@@ -92,7 +97,8 @@ const PLAIN_VALUE = new RegExp(
 const NOT_A_VALUE =
 	/^(?:date|time|page|total|codes?|number of|faults?|invoice|order|tel|phone|fax|vin|version|software)/i;
 
-export function findCodes(text: string): FoundText {
+/** @param ofModule the text is what one module told, a code a line: a number in a maker's own notation may stand in it without a heading */
+export function findCodes(text: string, ofModule = false): FoundText {
 	const heavy = TALKS_OF_HEAVY.test(text);
 	const rows = text.split(/\r\n|\r|\n/);
 	const nobody: FoundModule = { name: null, codes: [], values: [] };
@@ -104,16 +110,17 @@ export function findCodes(text: string): FoundText {
 		lines.push({ text: row, spans });
 		const line = row.slice(0, LONGEST_LINE);
 		if (!isContent(line)) continue;
-		const found = codesIn(line, heavy);
+		const standard = codesIn(line, heavy);
+		const found = standard.length > 0 || !(ofModule || here !== nobody) ? standard : ownIn(line, ofModule);
 		if (found.length === 0) {
-			const heading = headingIn(line, rows[i + 1] ?? '');
+			const heading = ofModule ? null : headingIn(line, rows[i + 1] ?? '');
 			if (heading) {
 				here = moduleNamed(modules, heading.name);
 				spans.push(heading.span);
-			} else aroundCode(line, i + 1, here, spans);
+			} else aroundCode(line, i + 1, here, spans, ofModule ? 0 : MOST_STATE_WORDS);
 			continue;
 		}
-		const before = moduleBefore(line.slice(0, found[0]?.span.from));
+		const before = ofModule ? null : moduleBefore(line.slice(0, found[0]?.span.from));
 		const target = before ? moduleNamed(modules, before.name) : here;
 		if (before) spans.push(before.span);
 		for (const [n, { span, codes }] of found.entries()) {
@@ -134,6 +141,7 @@ export function findCodes(text: string): FoundText {
 	const kept = modules.filter((module) => module.codes.length > 0 || module.values.length > 0);
 	return {
 		modules: kept,
+		headings: modules.flatMap(({ name }) => name ?? []),
 		lines,
 		codes: kept.reduce((sum, module) => sum + module.codes.length, 0),
 		ignored: lines.filter(({ text: row, spans }) => isContent(row) && spans.length === 0).length
@@ -162,6 +170,14 @@ function codesIn(line: string, heavy: boolean): FoundSpelling[] {
 	return found.sort((a, b) => a.span.from - b.span.from);
 }
 
+/** A maker's own code at the head of a line. */
+function ownIn(line: string, alone: boolean): FoundSpelling[] {
+	const place = ownNumberIn(line, alone);
+	if (!place) return [];
+	const written = ownNotation(line.slice(place.from, place.to));
+	return [{ span: { ...place, as: 'code' }, codes: [{ kind: 'own', written }] }];
+}
+
 /** What follows a code on its line: a status byte, words of its state, and what the text calls it. */
 function stateIn(rest: string, offset: number) {
 	const spans: Span[] = [];
@@ -183,8 +199,20 @@ function stateIn(rest: string, offset: number) {
 	return { status, words, spans: spans.sort((a, b) => a.from - b.from), told: told.slice(0, 200) };
 }
 
+/** Words of a state that stand in a text, and what is left of it without them. */
+export const apartFromState = (text: string): { words: string[]; rest: string } => ({
+	words: [...text.matchAll(STATUS_WORD)].map(([word]) => word.toLowerCase()),
+	rest: text.replace(STATUS_WORD, ' ')
+});
+
 /** A line without a code that stands under one: its state, or a value of the snapshot. */
-function aroundCode(line: string, number: number, module: FoundModule, spans: Span[]): void {
+function aroundCode(
+	line: string,
+	number: number,
+	module: FoundModule,
+	spans: Span[],
+	mostOtherWords: number
+): void {
 	const start = line.length - line.trimStart().length;
 	const bare = line.trim();
 	const value = LABELLED_VALUE.exec(bare) ?? PLAIN_VALUE.exec(bare);
@@ -203,7 +231,8 @@ function aroundCode(line: string, number: number, module: FoundModule, spans: Sp
 	// Only the lines right under a code speak of it.
 	if (!last || number - last.line > 3) return;
 	const state = stateIn(bare, start);
-	if (state.spans.length === 0 || state.told.split(' ').length > 6) return;
+	const otherWords = state.told === '' ? 0 : state.told.split(' ').length;
+	if (state.spans.length === 0 || otherWords > mostOtherWords) return;
 	last.words.push(...state.words);
 	if (last.code.kind === 'dtc' && last.code.status === null && state.status !== null)
 		last.code = { ...last.code, status: state.status };

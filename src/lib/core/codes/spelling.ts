@@ -10,6 +10,7 @@ import {
 	type HeavyLamps
 } from './diagnosticMessage';
 import { codeFromNumber, codeToNumber, type CodeText } from './dtc';
+import { LONGEST_OWN, ownNotation } from './ownNotation';
 
 /** One code, whatever family it is of. */
 export type AnyCode =
@@ -22,6 +23,11 @@ export type AnyCode =
 			status: number | null;
 	  }
 	| ({ kind: 'j1939' } & HeavyCode)
+	| {
+			/** A maker's own notation, which no standard says how to read. */
+			kind: 'own';
+			written: string;
+	  }
 	| {
 			kind: 'lamp';
 			/** Flashes of each group, in order. */
@@ -97,6 +103,16 @@ function readHeavy(text: string): Reading | null {
 		occurrences: occurrences === undefined ? null : Number(occurrences),
 		conversion: conversion === '1' ? 1 : 0
 	});
+}
+
+/** `=01314`: what stands after the sign is the maker's own, whatever it looks like. */
+function readOwn(text: string): Reading | null {
+	if (!text.trimStart().startsWith('=')) return null;
+	const written = ownNotation(text.trimStart().slice(1));
+	if (written === '') return expected(text.length, 'the maker’s own code after the equals sign');
+	if (written.length > LONGEST_OWN) return expected(LONGEST_OWN, `no more than ${LONGEST_OWN} signs`);
+	if (/\p{Surrogate}/u.test(written)) return expected(1, 'no broken character');
+	return one({ kind: 'own', written });
 }
 
 const MOST_FLASHES = 99;
@@ -251,6 +267,8 @@ export const LONGEST_SPELLING = 20_000;
  */
 export function parseSpelling(text: string): Reading {
 	if (text.length > LONGEST_SPELLING) return expected(LONGEST_SPELLING, 'no more than 20,000 signs');
+	const own = readOwn(text);
+	if (own) return own;
 	const start = /^\s*/.exec(text)?.[0].length ?? 0;
 	const bare = text.trim().toUpperCase();
 	// Some letters grow when made upper-case: then no place in the text could be named rightly, and none is a code.
@@ -259,6 +277,10 @@ export function parseSpelling(text: string): Reading {
 		readLamp(bare) ?? readHeavy(bare) ?? readMessage(bare) ?? readWritten(bare) ?? readHex(bare);
 	return reading.ok ? reading : expected(start + reading.error.at, reading.error.expected);
 }
+
+/** How people call it: the spelling without what only marks it for {@link parseSpelling}. */
+export const codeCalled = (code: AnyCode): string =>
+	code.kind === 'own' ? code.written : formatSpelling(code);
 
 /** The one spelling that Jaldi itself writes; {@link parseSpelling} reads it back to the same code. */
 export function formatSpelling(code: AnyCode): string {
@@ -273,6 +295,8 @@ export function formatSpelling(code: AnyCode): string {
 				...(code.occurrences === null ? [] : [`OC ${code.occurrences}`]),
 				...(code.conversion === 0 ? [] : ['CM 1'])
 			].join(' ');
+		case 'own':
+			return `=${code.written}`;
 		case 'lamp':
 			return `lamp ${code.groups.join('-')}`;
 	}

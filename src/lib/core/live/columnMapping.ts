@@ -45,9 +45,36 @@ export const UNIT_CHOICES: Readonly<Record<string, number>> = {
 	'on/off': 1
 };
 
-/** Same header, same answers: what a mapping is remembered by. */
-export const headerKey = ({ header, units }: CsvShape): string =>
-	JSON.stringify([header.map((cell) => cell.toLowerCase()), units]);
+/** Places of the columns in an order that does not depend on the file's: by header, then unit, then as they stand. */
+function setOrder({ header, units }: Header): number[] {
+	const key = (at: number) => JSON.stringify([(header[at] ?? '').toLowerCase(), units?.[at] ?? '']);
+	return header.map((_, at) => at).sort((a, b) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : a - b));
+}
+type Header = Pick<CsvShape, 'header' | 'units'>;
+
+/** Same headers, in whatever order, same answers: what a mapping is remembered by. */
+export const headerKey = (shape: Header): string =>
+	JSON.stringify([
+		'set',
+		setOrder(shape).map((at) => [(shape.header[at] ?? '').toLowerCase(), shape.units?.[at] ?? ''])
+	]);
+
+const moved = ({ time, channels }: ColumnMapping, to: (column: number) => number): ColumnMapping => ({
+	time: { ...time, column: to(time.column) },
+	channels: channels.map((one) => ({ ...one, column: to(one.column) }))
+});
+
+/** A mapping as it is remembered: its columns by their place among the headers of the set. */
+export function rememberedMapping(mapping: ColumnMapping, shape: Header): ColumnMapping {
+	const order = setOrder(shape);
+	return moved(mapping, (column) => order.indexOf(column));
+}
+
+/** The inverse of {@link rememberedMapping}, for a file with the same headers. */
+export function recalledMapping(mapping: ColumnMapping, shape: Header): ColumnMapping {
+	const order = setOrder(shape);
+	return moved(mapping, (place) => order[place] ?? -1);
+}
 
 const withUnit = (column: Column, unit: string | null): Column => {
 	const word = unit?.replace(/^[[(]|[\])]$/g, '') ?? '';

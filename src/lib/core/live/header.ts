@@ -36,6 +36,7 @@ const WHEELS: [RegExp, string][] = [
 	[/^(rl|lr)(_|$)|(rear|back).*left|left.*(rear|back)|(^|_)(rl|lr)$/, 'rear_left'],
 	[/^(rr)(_|$)|(rear|back).*right|right.*(rear|back)|(^|_)rr$/, 'rear_right']
 ];
+const SINGLE = /^(front|rear|back)_wheel(?:_speed)?$|^wheel(?:_speed)?_(front|rear|back)$/;
 const OTHERS: [RegExp, string][] = [
 	[/steer/, 'steering'],
 	[/yaw/, 'yaw'],
@@ -86,6 +87,11 @@ function nameChannel(words: string): Pick<Column, 'channel' | 'known'> {
 	// A wheel's pressure or temperature is not its speed.
 	const notSpeed = /press|temp|volt|current|torque|slip|count/.test(name);
 	if (wheel && !notSpeed) return { channel: wheel, known: true };
+	// One wheel at each end: a motorcycle's.
+	const single = SINGLE.exec(name)
+		?.slice(1)
+		.find((end) => end !== undefined);
+	if (single) return { channel: `${single === 'back' ? 'rear' : single}_wheel`, known: true };
 	const other = OTHERS.find(([pattern]) => pattern.test(name))?.[1];
 	return { channel: other ?? name, known: other !== undefined };
 }

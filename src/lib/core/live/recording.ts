@@ -8,8 +8,9 @@ export interface Recording {
 	problems: { line: number; reason: string }[];
 }
 
-/** `front_left`, `axle2_right`: a wheel. */
-export const isWheel = (channel: string): boolean => /^(front|rear|axle\d)_(left|right)$/.test(channel);
+/** `front_left`, `axle2_right`, `rear_wheel`: a wheel. */
+export const isWheel = (channel: string): boolean =>
+	/^(?:(?:front|rear|axle\d)_(?:left|right)|(?:front|rear)_wheel)$/.test(channel);
 
 /** A wheel, or the vehicle's own speed. */
 export const isSpeed = (channel: string): boolean => isWheel(channel) || channel === 'vehicle';

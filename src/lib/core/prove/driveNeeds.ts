@@ -1,3 +1,4 @@
+import { isSpeed } from '../live/recording';
 import type { Comparison, Condition, Operand } from '../conditions/condition';
 
 /** What a drive has to do at one moment so that a condition can hold on a sound vehicle. */
@@ -42,10 +43,6 @@ export function together(a: DriveNeed, b: DriveNeed): DriveNeed | null {
 }
 
 const FREE: DriveNeed = { speedKmh: ANY_SPEED, steeringDeg: null, brakes: null, holdS: 0 };
-
-/** A wheel, or the vehicle itself. */
-const isSpeed = (signal: string): boolean =>
-	signal === 'vehicle' || /^(front|rear|axle\d)_(left|right)$/.test(signal);
 
 /**
  * The ways in which a drive can make a condition hold: any one will do. What a sound vehicle does by itself (wheels that

@@ -3,6 +3,7 @@ import { signBundle, type KeyPair } from '../../case/paper/bundleSignature';
 import { caseSchemaText } from '../../case/thread/caseSchema';
 import { writeCaseFile } from '../../case/thread/caseFile';
 import type { Entry, EntryOf } from '../../case/entries/entry';
+import { photosOf } from '../../case/entries/photosOf';
 import type { CaseReport } from '../../case/paper/report';
 import { framePieces } from '../../core/live/pieces';
 import { writeCsv } from '../../core/live/writeCsv';
@@ -32,7 +33,7 @@ export async function exportBundle(
 		if (entry.kind === 'live-recording') await addRecording(files, entry, stores.captures);
 		if (entry.kind === 'scope-capture') await addCapture(files, entry, stores.captures);
 		if (entry.kind === 'frame-log') await addLog(files, entry, stores.captures);
-		for (const id of photosIn(entry)) {
+		for (const { id } of photosOf(entry)) {
 			const bytes = await stores.photos.read(caseId, id);
 			if (bytes) files.set(`photos/${id}.jpg`, new Uint8Array(bytes));
 		}
@@ -41,16 +42,6 @@ export async function exportBundle(
 	files.set('report.pdf', await caseReportPdf('technician', head, report, stores, caseId));
 	files.set('report-customer.pdf', await caseReportPdf('customer', head, report, stores, caseId));
 	return packBundle(files, await signBundle(hashList(files), key));
-}
-
-function photosIn(entry: Entry): string[] {
-	const photos =
-		entry.kind === 'inspection'
-			? entry.payload.photos
-			: entry.kind === 'fitting'
-				? entry.payload.part.photos
-				: [];
-	return photos.map(({ id }) => id);
 }
 
 /** As CSV for people, and as it lies on disk for whoever takes it in again: no reading loses a digit. */

@@ -41,6 +41,7 @@ export const NewCase = z
 		power: z.enum(['', 'combustion', 'hybrid', 'electric']),
 		stability: z.enum(YES_NO),
 		parkBrake: z.enum(YES_NO),
+		airBrakes: z.enum(YES_NO),
 		front: Sensor,
 		rear: Sensor,
 		linkAddress: LinkAddress,
@@ -74,6 +75,7 @@ export const emptyCase = (): z.input<typeof NewCase> => ({
 	power: '',
 	stability: '',
 	parkBrake: '',
+	airBrakes: '',
 	front: 'unknown',
 	rear: 'unknown',
 	linkAddress: '',
@@ -166,6 +168,7 @@ async function descriptionOf(
 		highVoltage: asked.power === '' ? undefined : asked.power !== 'combustion',
 		stability: isTold(asked.stability),
 		electricParkingBrake: isTold(asked.parkBrake),
+		airBrakes: isTold(asked.airBrakes),
 		sensors: single
 			? ([1, 2, 3] as const)
 					.slice(0, asked.axles === '' ? 3 : Number(asked.axles))

@@ -1,4 +1,5 @@
-import { codeText } from '../../core/codes/dtc';
+import { numberCalled, slugOfNumber } from '../../case/codes/decoderAnswer';
+import { codeNumber } from '../../core/codes/codeId';
 import { cascadeOf } from '../../case/reason/cascade';
 import { percentWords } from '../../case/reason/percentWords';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
@@ -112,7 +113,10 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 function meaninglessIn(codes: ReasonedCase['view']['codes']) {
 	const meaningless = codes.filter(({ title }) => title === null);
 	return {
-		meaningless: [...new Set(meaningless.map(({ dtc }) => codeText(dtc)))],
+		meaningless: [...new Set(meaningless.map(({ dtc }) => codeNumber(dtc)))].map((number) => ({
+			text: numberCalled(number, null),
+			slug: slugOfNumber(number, null)
+		})),
 		onlyMeaningless: codes.length > 0 && meaningless.length === codes.length
 	};
 }

@@ -1,12 +1,16 @@
 import type { CodeBook } from '../../../../library/codes';
 import {
 	answerByte,
+	numberCalled,
+	slugOfNumber,
 	answerCode,
 	meantAsCode,
 	type DecoderAnswer,
 	type FoundByWords
 } from '../../case/codes/decoderAnswer';
 import { expectation } from '../../case/codes/decoded';
+import { isCodeNumber, numberOf } from '../../core/codes/codeId';
+import { ownNotation } from '../../core/codes/ownNotation';
 import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
 import type { Cases } from '../db/cases';
 import type { CodeLibrary } from '../db/codeLibrary';
@@ -17,12 +21,12 @@ const MOST_CASES = 5;
 
 /** Code numbers in a list of codes, for looking up what is known of them. */
 export const numbersOf = (codes: AnyCode[]): string[] =>
-	codes.flatMap((code) => (code.kind === 'dtc' ? [code.code] : []));
+	codes.flatMap((code) => (code.kind === 'lamp' ? [] : [numberOf(code)]));
 
 /** What the decoder says to any text: the codes in it, or what the library and the shop's cases have by its words. */
 export async function answer(
 	library: CodeLibrary,
-	cases: Pick<Cases, 'search'>,
+	cases: Pick<Cases, 'search' | 'casesWith'>,
 	text: string,
 	maker: string | null
 ): Promise<DecoderAnswer> {
@@ -30,6 +34,7 @@ export async function answer(
 	if (text.trim() === '') return nothing;
 	const byte = answerByte(text);
 	if (byte) return { ...nothing, byte };
+	const own = await ownOf(library, cases, text);
 	const spelled = parseSpelling(text);
 	if (spelled.ok) {
 		const codes = spelled.value.codes.slice(0, MOST_CODES);
@@ -39,14 +44,14 @@ export async function answer(
 			what: spelled.value.what === 'a code' ? null : spelled.value.what,
 			codes: codes.map((code) => answerCode(code, book, maker)),
 			trouble: null,
-			found: kinOf(codes, book)
+			found: [...own, ...kinOf(codes, book)]
 		};
 	}
 	const found = (await library.search(text, MOST_FOUND)).map(
 		({ code, failureType, title, packName, because }): FoundByWords => ({
 			because,
-			href: `/codes/${failureType ? `${code}-${failureType}` : code}`,
-			text: failureType ? `${code}-${failureType}` : code,
+			href: `/codes/${slugOfNumber(code, failureType)}`,
+			text: numberCalled(code, failureType),
 			title,
 			from: packName
 		})
@@ -61,7 +66,33 @@ export async function answer(
 		})
 	);
 	const trouble = meantAsCode(text, spelled.error) ? expectation(spelled.error) : null;
-	return { ...nothing, trouble, found: [...found, ...said] };
+	const known = new Set(own.map(({ href }) => href));
+	const others = [...found, ...said].filter(({ href }) => !known.has(href));
+	return { ...nothing, trouble: own.length > 0 ? null : trouble, found: [...own, ...others] };
+}
+
+/** A code in a maker's own notation, where a source describes it or a case of this shop had it: the text says by itself of no code that it is one. */
+async function ownOf(
+	library: CodeLibrary,
+	cases: Pick<Cases, 'casesWith'>,
+	text: string
+): Promise<FoundByWords[]> {
+	const written = ownNotation(text.replace(/^\s*=/, ''));
+	const number = `=${written}`;
+	if (!isCodeNumber(number)) return [];
+	const [book, had] = await Promise.all([library.bookFor([number]), cases.casesWith(number, MOST_CASES)]);
+	const [source] = book.definitions(number);
+	if (!source && had.length === 0) return [];
+	const [first] = had;
+	return [
+		{
+			href: `/codes/${slugOfNumber(number, null)}`,
+			text: written,
+			title: source?.title ?? 'A maker’s own code',
+			from: source?.pack.name ?? 'not described',
+			because: first ? `on ${first.number}, ${first.vehicle}` : null
+		}
+	];
 }
 
 /** Of a code without its suffix: the kinds of failure that sources describe. */

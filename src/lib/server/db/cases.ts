@@ -7,7 +7,7 @@ import { codesOn } from '../../case/codes/caseCodes';
 import { projectCase } from '../../case/progress/project';
 import { summarise, type CaseSummary } from '../../case/progress/summary';
 import { ofKind, standing } from '../../case/thread/thread';
-import { codeText, failureTypeByte } from '../../core/codes/dtc';
+import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import { CaseSearch, SPOKEN_KINDS, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';
 import type { Database } from './open';
@@ -227,8 +227,8 @@ export class Cases {
 		const summary = summarise(thread, view);
 		const had = view.codes.map((code) => ({
 			caseId,
-			code: codeText(code.dtc),
-			failureType: failureTypeByte(code.dtc),
+			code: codeNumber(code.dtc),
+			failureType: suffixOf(code.dtc) ?? '',
 			moduleName: code.moduleName,
 			verdict: code.proof.verdict
 		}));

@@ -116,6 +116,9 @@ describe('work on a vehicle', () => {
 		expect(await ended(vehicleJobs)).toContain('The vehicle closed the connection. 3 modules answer');
 		const found = (await threads.read(row.id)).find((entry) => entry.kind === 'modules-found');
 		expect(found).toMatchObject({ id, payload: { over: 'network', modules: [{ address: '1000' }, {}, {}] } });
+		link.there = Array.from({ length: 500 }, (_, i) => ({ address: i, silent: null }));
+		vehicleJobs.startFind(row, ana, ulid());
+		expect(await ended(vehicleJobs)).toContain('500 addresses answer: that is no vehicle.');
 		link.there = [];
 		vehicleJobs.startFind(row, ana, ulid());
 		expect(await ended(vehicleJobs)).toContain('No module answers');

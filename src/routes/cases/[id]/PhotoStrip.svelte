@@ -26,7 +26,9 @@
 		{#each photos.kept as { id } (id)}
 			<li>
 				<img class="h-24 w-32 object-cover" src="/cases/{caseId}/measure/photo/{id}" {alt} />
-				<button class="text-sm underline" onclick={() => photos.drop(id)}>leave out</button>
+				<button type="button" class="min-h-11 underline underline-offset-4" onclick={() => photos.drop(id)}
+					>leave out</button
+				>
 			</li>
 		{/each}
 	</ul>

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { wheelReaderOf } from '../../../../../library/measurePoints';
 import { codeSigns, type CodeForSigns } from '../../../../../library/reason/codeSigns';
 import type { Seen } from '../../../../../library/reason/signs';
-import { dtcHex } from '../../../core/codes/dtc';
+import { codeId } from '../../../core/codes/codeId';
 import type { Around } from '../kind';
 import type { CodesReported } from './payload';
 
@@ -12,10 +12,10 @@ export function reportedSeen({ modules }: z.output<typeof CodesReported>, { type
 	if (!reader) return {};
 	const told = modules.flatMap(({ codes }) =>
 		codes.flatMap(({ code }): CodeForSigns[] =>
-			code.kind === 'dtc'
+			code.kind !== 'lamp'
 				? [
 						{
-							dtc: dtcHex(code.code, code.failureType ?? '00'),
+							dtc: codeId(code),
 							status: null,
 							passedSince: false,
 							setAtKmh: null,

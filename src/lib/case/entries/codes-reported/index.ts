@@ -1,5 +1,5 @@
 import { entryKind, line } from '../kind';
-import { formatSpelling } from '../../../core/codes/spelling';
+import { codeCalled } from '../../../core/codes/spelling';
 import { count, listed } from '../lineWords';
 import { reportedSeen } from './evidence';
 import { CodesReported } from './payload';
@@ -13,7 +13,7 @@ export const codesReported = entryKind('codes-reported', CodesReported, {
 		const codes = modules.flatMap((module) => module.codes);
 		return line(
 			origin === 'typed' ? 'Code noted' : `${count(codes.length, 'code')} from ${sourceName || 'a text'}`,
-			listed(codes.map(({ code }) => formatSpelling(code))),
+			listed(codes.map(({ code }) => codeCalled(code))),
 			'told, not read by us'
 		);
 	},

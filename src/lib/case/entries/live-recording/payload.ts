@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { CHANNEL, MOST_CHANNELS } from '../../../core/live/columnMapping';
 import { FINDING_TYPES } from '../../../core/live/findings';
 import { Position } from '../../../../../library/positions';
-import { Text, Words } from '../fields';
+import { Address, CodeId, Text, Words } from '../fields';
 import { DrivenBands } from '../shapes';
 
 const Channel = z.string().regex(CHANNEL);
@@ -32,8 +32,8 @@ export const MOST_HEARD = 500;
 /** What a module said of a code while the vehicle was driven. */
 export const HeardCode = z.object({
 	atS: Seconds,
-	address: z.string().regex(/^[0-9A-F]{4}$/),
-	dtc: z.string().regex(/^[0-9A-F]{6}$/),
+	address: Address,
+	dtc: CodeId,
 	status: z.number().int().min(0).max(255),
 	/** Vehicle speed at that moment; null where it was not read. */
 	kmh: z.number().min(0).max(400).nullable()
@@ -76,8 +76,8 @@ export const LiveRecording = z.object({
 	conditions: z
 		.array(
 			z.object({
-				address: z.string().regex(/^[0-9A-F]{4}$/),
-				dtc: z.string().regex(/^[0-9A-F]{6}$/),
+				address: Address,
+				dtc: CodeId,
 				metS: Seconds
 			})
 		)

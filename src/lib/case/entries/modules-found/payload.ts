@@ -15,6 +15,8 @@ export const FoundModule = z.object({
 	vin: Said.nullable(),
 	/** Volts of its supply, as it measures them. */
 	volts: z.number().nullable(),
+	/** Rolling circumference in mm and teeth that it is coded with, as far as it tells them; absent where it tells neither. */
+	coded: z.object({ circumferenceMm: z.number().nullable(), teeth: z.number().nullable() }).optional(),
 	/** Identifiers of the library that it tells. */
 	tells: z.array(z.string().max(8)).max(200),
 	/** Codes that it can set (19 0A), as far as it says so. */
@@ -23,7 +25,7 @@ export const FoundModule = z.object({
 export type FoundModule = z.infer<typeof FoundModule>;
 
 export const ModulesFound = z.object({
-	/** How they were asked. */
+	/** How they were asked; of a frame log over CAN, by another tool. */
 	over: z.enum(['network', 'can']),
 	modules: z.array(FoundModule).max(MOST.modules),
 	/** Why not all of them could be asked; null where all were. */

@@ -20,5 +20,6 @@ export const networkScan = entryKind('network-scan', NetworkScan, {
 			stoppedBecause ?? (silent.length > 0 ? `silent: ${silent.join(', ')}` : null)
 		);
 	},
+	photos: ({ otherTool }) => otherTool?.photos ?? [],
 	seen: scanSeen
 });

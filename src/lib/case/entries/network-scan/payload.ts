@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LONGEST_KEPT_TEXT } from '../../thread/keptLimits';
-import { Address, BROKEN_CHARACTER, Dtc, Hex, Said, Words } from '../fields';
-import { MOST } from '../shapes';
+import { Address, BROKEN_CHARACTER, CodeId, Dtc, Hex, Said, Words } from '../fields';
+import { MOST, Photos } from '../shapes';
 
 /** Over TCP an answer may be far longer than the 4,095 bytes of the bus. */
 const MessageHex = Hex.max(131_072);
@@ -9,7 +9,10 @@ const MessageHex = Hex.max(131_072);
 const RawValue = z.object({ id: z.string().max(8), raw: MessageHex });
 
 export const ScannedCode = z.object({
-	dtc: Dtc,
+	/** Its id; six hex digits where our own link read it. */
+	dtc: CodeId,
+	/** What the other tool prints beside it; absent where it prints nothing. */
+	told: Said.optional(),
 	/** Status byte, 0–255. */
 	status: z.number().int().min(0).max(255),
 	snapshots: z
@@ -59,6 +62,8 @@ export const NetworkScan = z.object({
 				.string()
 				.max(LONGEST_KEPT_TEXT)
 				.refine((text) => !BROKEN_CHARACTER.test(text), 'It contains a broken character.'),
+			/** Pictures of it. */
+			photos: Photos.optional(),
 			/** It says that the tests of its codes have run since the clear. */
 			testsRan: z.boolean()
 		})

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { WAIVABLE } from '../../../core/prove/proof';
-import { Address, Dtc, Text, Words } from '../fields';
+import { Address, CodeId, Text, Words } from '../fields';
 
 /** One thing of a proof that a lead lets go, by name. */
 export const ProofWaived = z.object({
 	address: Address,
-	dtc: Dtc,
+	dtc: CodeId,
 	mark: z.enum(WAIVABLE),
 	why: Words,
 	/** What the customer said to it. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Address, Dtc, Text } from '../fields';
+import { Address, CodeId, Text } from '../fields';
 import { ROADS } from '../shapes';
 
 /** A module's counter counts each pass to fail, eight of them in one bend: older entries went by it, new ones do not. */
@@ -24,7 +24,7 @@ export type ShowsWhen = z.infer<typeof ShowsWhen>;
 /** How often a fault that comes and goes came before it was mended. */
 export const ReturnsTold = z.object({
 	address: Address,
-	dtc: Dtc,
+	dtc: CodeId,
 	returns: z.number().int().min(1, 'It came once or more.').max(100_000),
 	overKm: z.number().positive('A distance is above 0.').max(1_000_000),
 	from: z.enum([...RETURNS_FROM, NO_LONGER_ASKED]),

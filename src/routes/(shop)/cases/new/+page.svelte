@@ -41,7 +41,7 @@
 		</select>
 	</Field>
 {/snippet}
-{#snippet asked(label: string, key: 'stability' | 'parkBrake')}
+{#snippet asked(label: string, key: 'stability' | 'parkBrake' | 'airBrakes')}
 	<Field {label}>
 		<select class="field" bind:value={$form[key]}>
 			{#each YES_NO as [value, words] (value)}<option {value}>{words}</option>{/each}
@@ -131,6 +131,9 @@
 						{#if !byLamp && !isSingleTrack}{@render asked('Electric parking brake?', 'parkBrake')}{/if}
 						{@render sensors('Wheel speed sensors, front', 'front')}
 						{@render sensors('Wheel speed sensors, rear', 'rear')}
+					{/if}
+					{#if isTrailer || $form.template === 'light-truck' || $form.template === 'lamp-only'}
+						{@render asked('Air brakes?', 'airBrakes')}
 					{/if}
 					<Field label="Supply">
 						<select class="field" bind:value={$form.volts}>

@@ -1,10 +1,11 @@
 import { error } from '@sveltejs/kit';
 import { codeSources } from '$lib/case/codes/codeSources';
-import { answerCode, codeOfSlug } from '$lib/case/codes/decoderAnswer';
+import { answerCode, codeOfSlug, slugOf } from '$lib/case/codes/decoderAnswer';
 import { decodeCode } from '$lib/case/codes/decoded';
 import { hexByte } from '$lib/core/bytes';
 import { codeToNumber } from '$lib/core/codes/dtc';
-import { formatBytes, formatSpelling, type AnyCode } from '$lib/core/codes/spelling';
+import { numberOf } from '$lib/core/codes/codeId';
+import { codeCalled, formatBytes, formatSpelling, type AnyCode } from '$lib/core/codes/spelling';
 import { decodeStatus, STATUS_BITS, STATUS_WORDS } from '$lib/core/codes/status';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { mayEditCodes, mayWrite } from '$lib/server/accounts/members';
@@ -12,7 +13,7 @@ import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { olderNumbers } from '$lib/core/codes/diagnosticMessage';
 import { numbersOf } from '$lib/server/codes/answer';
 import { shippedPacks, titleSource } from '$library/codes';
-import { failureCategory, heavyParameters } from '$library/failureTypes';
+import { failureCategory } from '$library/failureTypes';
 import { makersAlone } from '$library/exposed';
 import { vehicleTypes } from '$library/index';
 import { PATHS } from '$library/paths';
@@ -27,7 +28,7 @@ const BASE_BRAKES: readonly string[] = ['base-brakes-only', 'do-not-drive'];
 
 /** How one code stands in print-outs, on screens and on the line. */
 function spellings(code: AnyCode): string[] {
-	if (code.kind !== 'dtc') return [formatSpelling(code)];
+	if (code.kind !== 'dtc') return [codeCalled(code)];
 	const bare: AnyCode = { ...code, status: null };
 	const bytes = formatBytes(code.code, code.failureType);
 	const two = codeToNumber(code.code);
@@ -52,7 +53,10 @@ export const load = async (event) => {
 	const { params, url } = event;
 	const plain = codeOfSlug(params.code);
 	if (!plain)
-		error(404, `“${params.code}” is no code: a code is written like C0045-13, SPN 789 FMI 5 or lamp 3-4.`);
+		error(
+			404,
+			`“${params.code}” is no code: a code is written like C0045-13, SPN 789 FMI 5, lamp 3-4, or with an equals sign and the maker’s own.`
+		);
 	const wanted = /^[0-9A-Fa-f]{2}$/.exec(url.searchParams.get('status') ?? '')?.[0];
 	const code = plain.kind === 'dtc' && wanted ? { ...plain, status: parseInt(wanted, 16) } : plain;
 
@@ -61,13 +65,12 @@ export const load = async (event) => {
 	const here = caseId && (await cases.find(caseId)) ? await loadCase(event.locals.services, caseId) : null;
 	const maker = url.searchParams.get('maker') ?? (here ? await cases.makerOf(here.row.id) : null);
 	const book = await codes.bookFor(numbersOf([code]));
-	const number = code.kind === 'dtc' ? code.code : null;
+	const number = code.kind === 'lamp' ? null : numberOf(code);
 	const asked = { code: number ?? '', failureType: code.kind === 'dtc' ? code.failureType : null, maker };
 	const { sources, disagreements } = codeSources(book, asked);
 	const main = number ? titleSource(book, asked) : null;
-	const parameter = code.kind === 'j1939' ? heavyParameters.get(code.spn) : null;
 	const cautions = await cautionsHere(event.locals.services, null);
-	const group = main?.group ?? parameter?.group ?? null;
+	const group = main?.group ?? null;
 	const judged = here?.view.entries
 		.filter((e) => e.kind === 'source-judged' && e.payload.code === number)
 		.at(-1);
@@ -91,6 +94,8 @@ export const load = async (event) => {
 		spellings: spellings(code),
 		/** As it is noted on a case: with its status, its count, its conversion bit. */
 		written: formatSpelling(code),
+		slug: slugOf({ ...code, ...(code.kind === 'dtc' ? { status: null } : {}) }),
+		number,
 		sources,
 		disagreements,
 		maker,

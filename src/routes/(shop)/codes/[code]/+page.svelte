@@ -23,7 +23,8 @@
 			decoded.definedBy ? DEFINED[decoded.definedBy] : null,
 			decoded.system,
 			decoded.corner?.replace('-', ' ') ?? null,
-			decoded.kind === 'j1939' ? 'heavy vehicle code' : null
+			decoded.kind === 'j1939' ? 'heavy vehicle code' : null,
+			decoded.kind === 'own' ? 'in its own notation' : null
 		].filter((part) => part !== null)
 	);
 	let target = $state('');
@@ -132,7 +133,7 @@
 		>{data.cautions} The maker’s procedure and local law come first; safety-critical work is for qualified people.</Caution
 	>{/if}
 
-{#if decoded.kind === 'dtc'}
+{#if data.number}
 	<Sources
 		sources={data.sources}
 		disagreements={data.disagreements}
@@ -141,7 +142,7 @@
 		isMakers={decoded.definedBy === 'maker'}
 		onmaker={speakFor}
 	/>
-	{#if data.here?.canAdd && data.sources.length > 1}
+	{#if decoded.kind === 'dtc' && data.here?.canAdd && data.sources.length > 1}
 		<Judge
 			code={decoded.code}
 			failureType={decoded.failureTypeByte}
@@ -153,7 +154,7 @@
 	{/if}
 {/if}
 
-{#if decoded.kind === 'dtc'}
+{#if data.number}
 	<section class="mt-8 border-t-2 border-ink pt-4" aria-labelledby="had-it">
 		<h2 id="had-it" class="text-lg font-bold">
 			{data.cases.length === 0
@@ -168,7 +169,11 @@
 					<a class="num inline-flex min-h-11 items-center underline underline-offset-4" href="/cases/{one.id}"
 						>{one.number}</a
 					>
-					<span>{one.vehicle}<span class="text-ink-2">, suffix {one.failureTypes.join(', ')}</span></span>
+					<span
+						>{one.vehicle}{#if one.failureTypes.length > 0}<span class="text-ink-2"
+								>, suffix {one.failureTypes.join(', ')}</span
+							>{/if}</span
+					>
 					<span>
 						{#if one.repairs.length > 0}<strong>{one.repairs.join('; ')}</strong>{one.proven
 								? ', proven clear'
@@ -184,7 +189,7 @@
 				{data.versions.length === 0 ? 'This shop has no words of its own on it' : 'What this shop wrote'}
 			</h2>
 			{#if data.mayEdit}
-				<a class="act-quiet" href="/codes/{answer.text}/write"
+				<a class="act-quiet" href="/codes/{data.slug}/write"
 					>{data.versions.length === 0 ? 'Write the shop’s own words' : 'Write a new version'}</a
 				>
 			{/if}
@@ -193,9 +198,11 @@
 			{#each data.versions as version, nth (nth)}
 				<li class="hair py-2 {version.current ? '' : 'text-ink-2'}">
 					<strong>{version.definition.title}</strong>
-					{version.definition.failureType ? `(suffix ${version.definition.failureType})` : ''} · version {version.version}{version.current
-						? ''
-						: ', replaced'}
+					{version.definition.failureType
+						? decoded.kind === 'own'
+							? `(${answer.failureType})`
+							: `(suffix ${version.definition.failureType})`
+						: ''} · version {version.version}{version.current ? '' : ', replaced'}
 					<span class="block text-sm text-ink-2"
 						>{version.authorName}, {version.createdAt.slice(0, 10)}: {version.why}</span
 					>

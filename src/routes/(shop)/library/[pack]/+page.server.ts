@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { GROUPS } from '$library/codePack';
+import { numberCalled, slugOfNumber } from '$lib/case/codes/decoderAnswer';
 
 export const load = async ({ params, url, locals }) => {
 	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
@@ -11,7 +12,8 @@ export const load = async ({ params, url, locals }) => {
 		page,
 		pages,
 		rows: definitions.map(({ code, failureType, title, group }) => ({
-			text: failureType ? `${code}-${failureType}` : code,
+			text: numberCalled(code, failureType),
+			slug: slugOfNumber(code, failureType),
 			title,
 			group: GROUPS[group]
 		}))

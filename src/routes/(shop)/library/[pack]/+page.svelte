@@ -19,11 +19,11 @@
 	</p>
 {:else}
 	<ul>
-		{#each data.rows as { text, title, group }, nth (nth)}
+		{#each data.rows as { text, slug, title, group }, nth (nth)}
 			<li class="hair">
 				<a
 					class="grid min-h-11 items-center gap-x-4 py-1 sm:grid-cols-[7rem_1fr_1fr]"
-					href="/codes/{text}{query}"
+					href="/codes/{slug}{query}"
 				>
 					<span class="num underline underline-offset-4">{text}</span>
 					<span class="font-semibold">{title}</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import OnlyUsual from '../OnlyUsual.svelte';
 	import { untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { positionWords, upperFirst } from '$lib/case/words';
@@ -96,7 +97,12 @@
 	<section class="mt-6 border-t-2 border-ink pt-4" aria-labelledby="now">
 		<div class="mb-2 flex flex-wrap items-baseline justify-between gap-x-6">
 			<h2 id="now" class="text-xl font-bold">{chosen.measurement.name}</h2>
-			<p class="text-ink-2"><span class="num">{chosen.minutes}</span> min, as things are open now</p>
+			<p class="text-ink-2">
+				<span class="num">{chosen.minutes}</span> min, as things are open now{#if chosen.assumed}: <OnlyUsual
+						path={chosen.assumed}
+						caseId={data.case.id}
+					/>{/if}
+			</p>
 		</div>
 		{#key `${data.at} ${chosen.measurement.id}`}
 			<Meter

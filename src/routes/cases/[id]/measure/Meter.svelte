@@ -1,4 +1,5 @@
 <script lang="ts">
+	import OnlyUsual from '../OnlyUsual.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { tick, untrack } from 'svelte';
 	import { valueWords, windowWords } from '$lib/case/measure/measureWords';
@@ -72,9 +73,10 @@
 	<div>
 		<p class="text-lg">{measurement.asks}</p>
 		<p class="mt-1 text-ink-2">
-			{needs.join(', ')} · red on <strong class="text-ink">{one.red}</strong>{#if one.redNode}&nbsp;<span
-					class="num">({one.redNode.replace(':w', ', wire')})</span
-				>{/if} · black on
+			{needs.join(', ')} · red on <strong class="text-ink">{one.red}</strong>{#if one.redUntold}
+				(which pin: <OnlyUsual path={one.redUntold} caseId={about.caseId} says="not told yet" />)
+			{:else if one.redNode}&nbsp;<span class="num">({one.redNode.replace(':w', ', wire')})</span>{/if} · black
+			on
 			<strong class="text-ink">{one.black}</strong>
 		</p>
 	</div>

@@ -76,7 +76,7 @@ export const load = async ({ params, depends, locals }) => {
 		codes: view.codes.map((code) => ({
 			key: codeKey(code),
 			text: code.text,
-			title: code.title ?? 'Not in the library yet',
+			title: code.called,
 			moduleName: code.moduleName,
 			address: code.address,
 			mayBeCleared: mayBeClearedAgain(code.proof.verdict),

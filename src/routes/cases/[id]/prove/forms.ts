@@ -1,3 +1,5 @@
+import { isCodeKey } from '$lib/core/codes/codeKey';
+import { LONGEST_OWN } from '$lib/core/codes/ownNotation';
 import { z } from 'zod';
 import { LampCheck } from '$lib/case/entries/lamp-check/payload';
 import { RETURNS_FROM, type ShowsWhen } from '$lib/case/entries/returns-told/payload';
@@ -40,8 +42,11 @@ export const ClearedForm = entrySchema({
 
 export const KeyByHandForm = entrySchema({});
 
-/** Which code of which module a form is about: `address/dtc`. */
-const CodeKey = z.string().regex(/^[0-9A-F]{4}\/[0-9A-F]{6}$/);
+/** Which code of which module a form is about. */
+const CodeKey = z
+	.string()
+	.max(LONGEST_OWN + 6)
+	.refine(isCodeKey, 'No code is called so: load the page again.');
 
 const SpeedLimit = z
 	.number('A speed, in km/h.')

@@ -79,6 +79,8 @@ export const load = async ({ params, depends, url, locals }) => {
 			time: clock(chosen.observedAt),
 			by: chosen.authorName,
 			tool: chosen.payload.otherTool?.tool ?? null,
+			printOut: chosen.payload.otherTool?.text ?? '',
+			photos: chosen.payload.otherTool?.photos ?? [],
 			outcome: chosen.payload.outcome,
 			stoppedBecause: chosen.payload.stoppedBecause,
 			expected: chosen.payload.modulesExpected,

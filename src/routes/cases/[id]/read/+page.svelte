@@ -110,6 +110,31 @@
 			<strong>Another number.</strong> The gateway’s number is not the one written down on Listen.
 		</p>
 	{/if}
+	{#if shown.tool && (shown.printOut || shown.photos.length > 0)}
+		<details class="mt-2">
+			<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
+				>Its print-out</summary
+			>
+			{#if shown.printOut}<pre
+					class="num max-h-96 overflow-auto border-y border-rule py-2 text-sm whitespace-pre-wrap">{shown.printOut}</pre>{/if}
+			{#if shown.photos.length > 0}
+				<ul class="mt-2 flex flex-wrap gap-2">
+					{#each shown.photos as { id } (id)}
+						<li>
+							<a href="/cases/{data.case.id}/measure/photo/{id}"
+								><img
+									class="h-24 w-32 object-cover"
+									src="/cases/{data.case.id}/measure/photo/{id}"
+									alt="Print-out of {shown.tool}"
+									loading="lazy"
+								/></a
+							>
+						</li>
+					{/each}
+				</ul>
+			{/if}
+		</details>
+	{/if}
 	<NetworkSays findings={shown.findings} />
 	<div class="mt-5">
 		{#each shown.modules as module, nth (nth)}<ModuleReading

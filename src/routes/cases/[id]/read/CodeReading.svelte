@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { upperFirst } from '$lib/case/words';
 	import type { CodeView } from '$lib/case/codes/scanView';
 
 	/** One code in plain words; its bits and bytes are a click away. */
@@ -10,15 +11,17 @@
 		<h3 class="text-lg leading-tight">
 			<a
 				class="num underline decoration-1 underline-offset-4"
-				href="/codes/{code.text}?status={code.statusByte}&case={caseId}">{code.text}</a
+				href="/codes/{code.slug}?status={code.statusByte}&case={caseId}">{code.text}</a
 			> <span class="pl-1 font-bold">{code.title}</span>
 		</h3>
 		<p class="mt-1">
-			{code.failureType}. <strong>{code.phrase}</strong>{code.counters ? `, ${code.counters}` : ''}.
+			{code.failureType ? `${code.failureType}. ` : ''}<strong
+				>{code.failureType ? code.phrase : upperFirst(code.phrase)}</strong
+			>{code.counters ? `, ${code.counters}` : ''}.
 		</p>
 		{#if code.meaningless}
 			<p class="mt-1">
-				<a class="underline underline-offset-4" href="/codes/{code.text.split('-')[0]}/write"
+				<a class="underline underline-offset-4" href="/codes/{encodeURIComponent(code.number)}/write"
 					>Write down what its maker says of it</a
 				>, and it counts like any other.
 			</p>
@@ -27,7 +30,7 @@
 			<p class="mt-1">
 				<strong>Made by us</strong>: one of our tests had this circuit open. Clear it, do not chase it.
 			</p>
-		{:else}
+		{:else if code.checkFirst}
 			<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
 		{/if}
 		{#each code.troubles as trouble, nth (nth)}<p class="font-semibold">{trouble}</p>{/each}
@@ -37,7 +40,7 @@
 				>Status {code.statusByte}, bit by bit</summary
 			>
 			<p class="text-sm text-ink-2">
-				{code.origin}; bytes <span class="num">{code.dtc.replace(/../g, '$& ')}</span>
+				{code.origin}{#if code.bytes}; bytes <span class="num">{code.bytes}</span>{/if}
 			</p>
 			<ol class="mt-1 text-sm" start="0">
 				{#each code.bits as { words, set }, bit (bit)}

@@ -63,6 +63,10 @@
 					class="inline-flex min-h-11 items-center underline underline-offset-4"
 					href="/cases/{caseId}/read/log/{group.entryId}">Every exchange, byte by byte</a
 				>
+				<a
+					class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4"
+					href="/cases/{caseId}/read/find">Which modules are in it?</a
+				>
 			{/if}
 		</div>
 	{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import OnlyUsual from '../OnlyUsual.svelte';
 	import { upperFirst } from '$lib/case/words';
 	import { invalidate, goto } from '$app/navigation';
 	import { hourWords } from '$lib/case/progress/floorWords';
@@ -39,7 +40,8 @@
 		if (reason === undefined) return latest.trouble ? 'Not worked out' : 'Working out what follows';
 		const first = reason?.hypotheses[FIRST];
 		if (!reason || !first) return 'Nothing can be said yet';
-		if (reason.onlyMeaningless) return `${reason.meaningless.join(', ')}: say first what it means`;
+		if (reason.onlyMeaningless)
+			return `${reason.meaningless.map(({ text }) => text).join(', ')}: say first what it means`;
 		if (reason.nothing > 0.9) return 'Nothing is wrong any more, as far as it has been seen';
 		if (first.probability > 0.9)
 			return proven ? `Proven: ${first.fault}` : `Almost certain, not yet proven: ${first.fault}`;
@@ -113,8 +115,8 @@
 	{/if}
 	{#each reason.meaningless as code, nth (nth)}
 		<p class="mt-3 border-l-4 border-ink pl-4" role="status">
-			<strong><span class="num">{code}</span> has no meaning here yet, so it points at no place.</strong>
-			<a class="underline underline-offset-4" href="/codes/{code}/write"
+			<strong><span class="num">{code.text}</span> has no meaning here yet, so it points at no place.</strong>
+			<a class="underline underline-offset-4" href="/codes/{code.slug}/write"
 				>Write down what its maker says of it</a
 			>: circuit and corner are enough, for this case and every later one.
 		</p>
@@ -189,7 +191,11 @@
 				{@const test = reason.test}
 				<p class="mt-2 text-xl font-bold">{test.name}</p>
 				<p>
-					<span class="num">{Math.round(test.minutes)}</span> min{test.access ? ` (${test.access})` : ''}. {test.why}
+					<span class="num">{Math.round(test.minutes)}</span>
+					min{test.access ? ` (${test.access}` : ''}{#if test.assumed}, <OnlyUsual
+							path={test.assumed}
+							caseId={data.case.id}
+						/>{/if}{test.access ? ')' : ''}. {test.why}
 					{#if test.saves > 0}Saves <span class="num">{Math.round(test.saves)}</span> min of mending beyond its
 						own.{/if}
 					{#if test.ahead}Then, by what it shows: {test.ahead.toLowerCase()}.{/if}
@@ -228,13 +234,23 @@
 				<p class="mt-2">Nothing that is suspected is left to test: prove it.</p>
 			{/if}
 			<ul class="mt-3">
-				{#each reason.others as other (other.id)}<Way test={other} {mayWrite} onstart={start} />{/each}
+				{#each reason.others as other (other.id)}<Way
+						caseId={data.case.id}
+						test={other}
+						{mayWrite}
+						onstart={start}
+					/>{/each}
 			</ul>
 			{#if reason.more.length > 0}
 				<details>
 					<summary class="min-h-11 cursor-pointer py-2 text-ink-2">{reason.more.length} more</summary>
 					<ul>
-						{#each reason.more as other (other.id)}<Way test={other} {mayWrite} onstart={start} />{/each}
+						{#each reason.more as other (other.id)}<Way
+								caseId={data.case.id}
+								test={other}
+								{mayWrite}
+								onstart={start}
+							/>{/each}
 					</ul>
 				</details>
 			{/if}

@@ -1,14 +1,17 @@
 <script lang="ts">
+	import OnlyUsual from '../OnlyUsual.svelte';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import type { ShownTest } from '$lib/case/reason/reasonView';
 
 	/** One test that could be next: minutes, what it tells, what each outcome would mean. */
 	let {
 		test,
+		caseId,
 		mayWrite,
 		onstart
 	}: {
 		test: ShownTest & { cautions: string };
+		caseId: string;
 		mayWrite: boolean;
 		onstart: (test: ShownTest) => void;
 	} = $props();
@@ -22,7 +25,12 @@
 			<span class="num text-right text-ink-2">{test.bits.toFixed(2)} bit</span>
 		</summary>
 		<div class="pb-2 text-ink-2">
-			<p>{test.why}{test.access ? ` Minutes include: ${test.access}.` : ''}</p>
+			<p>
+				{test.why}{test.access ? ` Minutes include: ${test.access}` : ''}{#if test.assumed}, <OnlyUsual
+						path={test.assumed}
+						{caseId}
+					/>{/if}{test.access ? '.' : ''}
+			</p>
 			{#if test.school}<p class="mt-1">{test.school}</p>{/if}
 			<ul class="mt-1 text-ink">
 				{#each test.outcomes as outcome, i (i)}

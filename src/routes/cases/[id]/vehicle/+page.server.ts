@@ -1,6 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { vehicleSections } from '$lib/case/thread/vehicleView';
 import { caseHere } from '$lib/server/cases/access';
+import { stillAssumed } from '$library/vehicle/known';
 import { vehicleName } from '$library/vehicle/vehicleType';
 
 export const load = async ({ params, depends, locals }) => {
@@ -10,7 +11,7 @@ export const load = async ({ params, depends, locals }) => {
 	return {
 		name: vehicleName(type),
 		version: type.version,
-		assumed: type.assumed.length,
+		assumed: stillAssumed(type).length,
 		sections: vehicleSections(type)
 	};
 };

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
 	import { upperFirst } from '$lib/case/words';
+	import { page } from '$app/state';
 	import VehicleFields from '$lib/ui/VehicleFields.svelte';
 	import type { ComponentProps } from 'svelte';
 
@@ -35,6 +36,7 @@
 </section>
 <VehicleFields
 	sections={data.sections}
+	at={page.url.searchParams.get('at')}
 	mayWrite={data.canWrite && !data.case.signed}
 	draftKey="jaldi:draft:{data.case.id}:vehicle"
 	{keep}

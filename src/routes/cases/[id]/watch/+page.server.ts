@@ -1,4 +1,5 @@
 import { ofKind } from '$lib/case/thread/thread';
+import { positionWords } from '$lib/case/words';
 import { watchDefaults } from '$lib/case/watch/watchDefaults';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
@@ -6,7 +7,14 @@ import { clock } from '$lib/server/cases/clock';
 import { USUAL_VEHICLE } from '$lib/core/live/analyse';
 import { liveVehicleOf } from '$lib/case/watch/recordingPayload';
 import { liveSignals } from '../../../../../library/liveSignals';
+import { CAR_POSITIONS, channelOf, isSingleTrack, type Position } from '../../../../../library/positions';
 import { signals } from '../../../../../library/signals';
+
+/** One wheel at an end is called by it: "front wheel". */
+const wheelName = (position: Position): string => {
+	const words = positionWords(position);
+	return isSingleTrack(position) ? words : `${words} wheel`;
+};
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
@@ -24,6 +32,10 @@ export const load = async ({ params, depends, locals }) => {
 			why: why.get(signal) ?? null
 		})),
 		vehicle: type ? liveVehicleOf(type) : USUAL_VEHICLE,
+		wheels: (type?.wheels.map(({ position }) => position) ?? CAR_POSITIONS).map((position) => ({
+			signal: channelOf(position),
+			name: wheelName(position)
+		})),
 		knownSignals: [...signals.values()].map(({ signal, name }) => ({ signal, name })),
 		recordings: ofKind(view.entries, 'live-recording')
 			.map(({ id, observedAt, authorName, payload }) => ({

@@ -144,4 +144,9 @@
 
 <Rounds rounds={data.rounds} />
 <Recordings recordings={data.recordings} caseId={data.case.id} />
-{#if mayRecord}<Import caseId={data.case.id} vehicle={data.vehicle} channels={data.knownSignals} />{/if}
+{#if mayRecord}<Import
+		caseId={data.case.id}
+		vehicle={data.vehicle}
+		channels={data.knownSignals}
+		wheels={data.wheels}
+	/>{/if}

@@ -12,9 +12,23 @@
 	let {
 		caseId,
 		vehicle,
+		wheels,
 		channels
-	}: { caseId: string; vehicle: LiveVehicle; channels: { signal: string; name: string }[] } = $props();
-	const importer = untrack(() => new Importer(caseId, vehicle));
+	}: {
+		caseId: string;
+		vehicle: LiveVehicle;
+		/** Channels of its wheels, with what people call them. */
+		wheels: { signal: string; name: string }[];
+		channels: { signal: string; name: string }[];
+	} = $props();
+	const importer = untrack(
+		() =>
+			new Importer(
+				caseId,
+				vehicle,
+				wheels.map(({ signal }) => signal)
+			)
+	);
 	let name = $state('');
 
 	async function save() {
@@ -46,7 +60,7 @@
 				{importer.trouble}
 			</p>{/if}
 		{#if importer.step === 'looking'}<p class="mt-3 text-ink-2">Looking through {importer.fileName} …</p>{/if}
-		{#if importer.step === 'columns'}<Columns {importer} {channels} />{/if}
+		{#if importer.step === 'columns'}<Columns {importer} {wheels} {channels} />{/if}
 		{#if importer.step === 'frames'}<Frames {importer} {channels} />{/if}
 		{#if importer.step === 'read' || importer.step === 'saving'}
 			{@const read = importer.result}

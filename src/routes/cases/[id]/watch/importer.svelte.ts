@@ -1,6 +1,13 @@
 import { ulid } from 'ulid';
 import type { LiveVehicle } from '$lib/core/live/analyse';
-import { mappingOf, UNIT_CHOICES, type ColumnGuess, type ColumnMapping } from '$lib/core/live/columnMapping';
+import {
+	mappingOf,
+	recalledMapping,
+	rememberedMapping,
+	UNIT_CHOICES,
+	type ColumnGuess,
+	type ColumnMapping
+} from '$lib/core/live/columnMapping';
 import type { FrameSignal } from '$lib/core/live/frameSignals';
 import type { FileRead, FramesSeen, Inspected } from '../../../../workers/live.worker';
 import { isWheel } from '$lib/core/live/recording';
@@ -54,7 +61,9 @@ export class Importer {
 
 	constructor(
 		private readonly caseId: string,
-		private readonly vehicle: LiveVehicle
+		private readonly vehicle: LiveVehicle,
+		/** Channels of its wheels. */
+		private readonly wheels: readonly string[]
 	) {}
 
 	async take(file: File): Promise<void> {
@@ -66,7 +75,7 @@ export class Importer {
 		this.step = 'looking';
 		this.worker = startLiveWorker();
 		if (await holdsFrames(file)) return this.takeFrames(file);
-		const looked = await this.worker.remote.inspect(file);
+		const looked = await this.worker.remote.inspect(file, [...this.wheels]);
 		if ('error' in looked) return this.refuse(looked.error);
 		this.inspected = looked;
 		this.columns = looked.guesses.map((guess, i) => ({
@@ -79,7 +88,7 @@ export class Importer {
 		const known = await this.memory(looked.key);
 		if (known) {
 			this.remembered = true;
-			this.use(known);
+			this.use(recalledMapping(known, looked.header));
 			return this.read();
 		}
 		const unsure = this.columns.some(({ question }) => question !== null) || mappingOf(this.columns) === null;
@@ -202,7 +211,10 @@ export class Importer {
 			name,
 			fileName: this.fileName,
 			bytes: inspected?.bytes ?? this.bytes,
-			remember: asked && inspected && mapping ? { key: inspected.key, mapping } : null
+			remember:
+				asked && inspected && mapping
+					? { key: inspected.key, mapping: rememberedMapping(mapping, inspected.header) }
+					: null
 		};
 		const body = await remote.packed(KEY, JSON.stringify($state.snapshot(about)));
 		const answer = await fetch(`/cases/${this.caseId}/watch/import`, {

@@ -1,11 +1,13 @@
 import { error, fail, redirect, type RequestEvent } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
-import { codeOfSlug } from '$lib/case/codes/decoderAnswer';
+import { codeOfSlug, numberCalled, slugOf, slugOfNumber } from '$lib/case/codes/decoderAnswer';
+import { numberOf } from '$lib/core/codes/codeId';
 import { memberHere } from '$lib/server/cases/access';
 import { mayEditCodes } from '$lib/server/accounts/members';
 import { CodeDefinition, DRIVING, GROUPS } from '$library/codePack';
 import { titleSource } from '$library/codes';
+import { kindsOfFailure } from '$library/failureTypes';
 import { signals } from '$library/signals';
 import { DefinitionForm, fromDefinition, toDefinition } from './form';
 
@@ -17,27 +19,44 @@ function writing(event: CodeEvent) {
 	if (!mayEditCodes(member))
 		error(403, 'A lead writes the shop’s own words on codes: everybody works by them.');
 	const code = codeOfSlug(event.params.code);
-	if (code?.kind !== 'dtc') error(404, `“${event.params.code}” is no code that a shop can write about.`);
-	return { member, code: code.code, failureType: code.failureType ?? '' };
+	if (!code || code.kind === 'lamp')
+		error(404, `“${event.params.code}” is no code that a shop can write about.`);
+	return {
+		member,
+		code: numberOf(code),
+		/** A maker's own notation has no suffix that a definition could be for. */
+		own: code.kind === 'own',
+		heavy: code.kind === 'j1939',
+		failureType: code.kind === 'dtc' ? (code.failureType ?? '') : '',
+		slug: slugOf({ ...code, ...(code.kind === 'dtc' ? { status: null } : {}) })
+	};
 }
 
 const newest = async ({ locals }: CodeEvent, code: string, failureType: string) =>
 	(await locals.services.codes.ownVersions(code)).find(
-		(v) => (v.definition.failureType ?? '') === failureType
+		(v) => code.startsWith('=') || (v.definition.failureType ?? '') === failureType
 	);
 
 export const load = async (event) => {
-	const { code, failureType } = writing(event);
+	const { code, failureType, own: isOwn, heavy, slug } = writing(event);
 	const own = await newest(event, code, failureType);
 	const book = await event.locals.services.codes.bookFor([code]);
 	const other = own ? null : titleSource(book, { code, failureType: failureType || null });
 	const from = own?.definition ?? other;
 	return {
-		code,
+		code: numberCalled(code, null),
+		isOwn,
+		heavy,
+		slug,
+		kinds: isOwn ? kindsOfFailure() : [],
 		from: own ? `version ${own.version}` : (other?.pack.name ?? null),
-		form: await superValidate(fromDefinition(from, own?.version ?? 0, failureType), zod4(DefinitionForm), {
-			errors: false
-		}),
+		form: await superValidate(
+			fromDefinition(from, own?.version ?? 0, isOwn ? (from?.failureType ?? '') : failureType),
+			zod4(DefinitionForm),
+			{
+				errors: false
+			}
+		),
 		groups: Object.entries(GROUPS),
 		driving: Object.entries(DRIVING),
 		signals: [...signals.values()]
@@ -46,7 +65,7 @@ export const load = async (event) => {
 
 export const actions = {
 	default: async (event) => {
-		const { member, code } = writing(event);
+		const { member, code, slug, own: isOwn, heavy } = writing(event);
 		const form = await superValidate(event.request, zod4(DefinitionForm));
 		if (!form.valid) return fail(400, { form });
 		const { why, basedOn, failureType } = form.data;
@@ -65,6 +84,6 @@ export const actions = {
 			basedOn
 		});
 		if (!saved.ok) return message(form, saved.error, { status: 409 });
-		redirect(303, `/codes/${failureType ? `${code}-${failureType}` : code}`);
+		redirect(303, `/codes/${isOwn || heavy ? slug : slugOfNumber(code, failureType || null)}`);
 	}
 };

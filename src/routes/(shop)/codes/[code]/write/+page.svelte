@@ -42,9 +42,18 @@
 <form method="POST" use:enhance class="mt-5 max-w-4xl space-y-5">
 	<div class="grid gap-4 sm:grid-cols-[1fr_11rem]">
 		<Field label="Called" errors={$errors.title}><input class="field" bind:value={$form.title} /></Field>
-		<Field label="Only for suffix" hint="empty = every suffix" errors={$errors.failureType}
-			><input class="field num" maxlength="2" bind:value={$form.failureType} /></Field
-		>
+		{#if data.isOwn}
+			<Field label="It tells of" errors={$errors.failureType}>
+				<select class="field" bind:value={$form.failureType}>
+					<option value="">no kind of failure</option>
+					{#each data.kinds as { byte, text }, nth (nth)}<option value={byte}>{text}</option>{/each}
+				</select>
+			</Field>
+		{:else if !data.heavy}
+			<Field label="Only for suffix" hint="empty = every suffix" errors={$errors.failureType}
+				><input class="field num" maxlength="2" bind:value={$form.failureType} /></Field
+			>
+		{/if}
 	</div>
 	<div class="grid gap-4 sm:grid-cols-3">
 		<Field label="Circuit" errors={$errors.group}>
@@ -115,7 +124,7 @@
 	{#if $message}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{$message}</p>{/if}
 	<div class="flex flex-wrap items-center gap-3">
 		<button class="act" disabled={$submitting}>{$submitting ? 'Saving…' : 'Save a new version'}</button>
-		<a class="act-quiet" href="/codes/{data.code}">Leave it as it is</a>
+		<a class="act-quiet" href="/codes/{data.slug}">Leave it as it is</a>
 		{#if made.restored}<span class="text-sm text-ink-2">Brought back what you typed before.</span>
 			<button type="button" class="act-quiet" onclick={made.forget}>Drop it</button>{/if}
 	</div>

@@ -8,6 +8,7 @@ import { laidOut } from '$lib/server/vehicleDrawing';
 import { vehicleTypes } from '$library/index';
 import { differences, learned } from '$library/vehicle/differences';
 import { cornerDrawing, networkDrawing } from '$library/vehicle/drawings';
+import { stillAssumed } from '$library/vehicle/known';
 import { usualModule } from '$library/vehicle/templates';
 import {
 	descriptionOf,
@@ -44,7 +45,7 @@ export const load = async (event) => {
 		id,
 		name: vehicleName(type),
 		version: described.version,
-		assumed: type.assumed.length,
+		assumed: stillAssumed(type).length,
 		mayEdit: mayEditCodes(memberHere(event)),
 		sections: [namingSection(type), ...vehicleSections(type)],
 		network: await laidOut(networkDrawing(type)),

@@ -109,7 +109,7 @@
 			{#each data.versions as { version, because, made }, nth (nth)}
 				<li class="hair flex min-h-12 flex-wrap items-center gap-x-6 gap-y-1 py-1">
 					<span class="w-28">Version <span class="num">{version}</span></span>
-					<span class="flex-1"><span class="num text-ink-2">{made}</span> {because}</span>
+					<span class="flex-1"><span class="num pr-3 text-ink-2">{made}</span>{because}</span>
 					{#if version !== data.version}
 						<a
 							class="inline-flex min-h-11 items-center underline underline-offset-4"
@@ -134,7 +134,7 @@
 		<h2 id="compared" class="text-lg font-bold">
 			{data.compared.rows.length === 0
 				? `Nothing is said otherwise than in version ${data.compared.with}`
-				: `Since version ${data.compared.with} ${data.compared.rows.length + data.compared.more} ${data.compared.rows.length + data.compared.more === 1 ? 'thing is' : 'things are'} said otherwise`}
+				: `${data.compared.rows.length + data.compared.more} ${data.compared.rows.length + data.compared.more === 1 ? 'thing is' : 'things are'} said otherwise than in version ${data.compared.with}`}
 		</h2>
 		{#if data.compared.learned > 0}
 			<p class="text-ink-2">{data.compared.learned} that were only assumed are known by now.</p>
@@ -143,7 +143,7 @@
 			{#each data.compared.rows as { path, before, after }, nth (nth)}
 				<li class="hair grid gap-x-6 py-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
 					<span class="num break-all">{path}</span>
-					<span><s class="text-ink-2">{words(before)}</s> → <strong>{words(after)}</strong></span>
+					<span><span class="text-ink-2">{words(before)}</span> → <strong>{words(after)}</strong></span>
 				</li>
 			{/each}
 		</ul>

@@ -2,9 +2,12 @@ import { fail, redirect } from '@sveltejs/kit';
 import { ulid } from 'ulid';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
+import { modulesInLog } from '$lib/case/codes/modulesInLog';
 import type { FoundModule } from '$lib/case/entries/modules-found/payload';
 import { ofKind } from '$lib/case/thread/thread';
 import { whoIsThere } from '$lib/link/whoIsThere';
+import { addEntry } from '$lib/server/cases/addEntry';
+import { upperFirst } from '$lib/case/words';
 import { caseHere, caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
@@ -12,7 +15,7 @@ import { placesToAsk, refusedLink } from '$lib/server/cases/linkRules';
 import { roleOfModule } from '$library/vehicle/roleOfModule';
 import { usualModule } from '$library/vehicle/templates';
 import { descriptionOf, MODULE_ROLES, ModuleRole } from '$library/vehicle/vehicleType';
-import { withModules } from '$library/vehicle/withModules';
+import { withCoding, withModules } from '$library/vehicle/withModules';
 
 /** What each module probably is: what it was said to be before, or what it says of itself; nothing twice. */
 function proposed(modules: readonly FoundModule[], known: ReadonlyMap<string, ModuleRole>) {
@@ -43,6 +46,11 @@ export const load = async ({ params, depends, locals }) => {
 	const vin = there.find((module) => module.vin !== null)?.vin ?? null;
 	return {
 		linkAddress: row.vehicle.linkAddress,
+		/** Frame logs of this case in which modules answered. */
+		logs: ofKind(view.entries, 'frame-log').flatMap(({ id, payload }) => {
+			const inLog = modulesInLog(payload);
+			return inLog ? [{ id, fileName: payload.fileName, modules: inLog.modules.length }] : [];
+		}),
 		roles: MODULE_ROLES.map((role) => ({ role, name: usualModule(role, 'car').name })),
 		found: found && {
 			id: found.id,
@@ -52,13 +60,19 @@ export const load = async ({ params, depends, locals }) => {
 			vinDiffers: vin !== null && recorded !== null && vin !== recorded,
 			stoppedBecause: found.payload.stoppedBecause,
 			silent: found.payload.modules.flatMap(({ address, silent }) => (silent ? [{ address, silent }] : [])),
-			modules: there.map(({ address, name, software, part, knows, tells }, i) => ({
+			modules: there.map(({ address, name, software, part, knows, tells, coded }, i) => ({
 				address,
 				name,
 				software,
 				part,
 				codes: knows.length,
 				tells: tells.length,
+				coded: [
+					coded?.circumferenceMm ? `tyre ${coded.circumferenceMm} mm round` : '',
+					coded?.teeth ? `${coded.teeth} teeth` : ''
+				]
+					.filter(Boolean)
+					.join(', '),
 				role: roles[i] ?? ''
 			}))
 		},
@@ -76,7 +90,11 @@ function supplyOf(modules: readonly FoundModule[]): 12 | 24 | null {
 	return middle < 16 ? 12 : middle > 20 ? 24 : null;
 }
 
+/** Modules that are coded with tyre and ring. */
+const READS_WHEELS: ReadonlySet<string> = new Set<ModuleRole>(['brake', 'trailer-brake']);
+
 const Named = z.object({ entryId: Ulid, foundId: Ulid });
+const FromLog = z.object({ entryId: Ulid, logId: Ulid });
 
 export const actions = {
 	/** Asks the networks that the shop allows which vehicles are there. */
@@ -97,6 +115,23 @@ export const actions = {
 		await services.cases.setLinkAddress(vehicle.id, address);
 		return { used: true };
 	},
+	/** Takes over who answered in a frame log of this case. */
+	fromLog: async (event) => {
+		const member = writerHere(event);
+		const { services } = event.locals;
+		const asked = FromLog.safeParse(Object.fromEntries(await event.request.formData()));
+		if (!asked.success) return fail(400, { logError: 'Load the page again: it is out of date.' });
+		const { view } = await loadCase(services, event.params.id);
+		const log = ofKind(view.entries, 'frame-log').find(({ id }) => id === asked.data.logId);
+		const inLog = log && modulesInLog(log.payload);
+		if (!inLog) return fail(409, { logError: 'No module answers in that log.' });
+		const stored = await addEntry(
+			services,
+			{ id: asked.data.entryId, caseId: event.params.id, kind: 'modules-found', payload: inLog },
+			member
+		);
+		return stored.ok ? { taken: true } : fail(409, { logError: stored.error });
+	},
 	describe: async (event) => {
 		const member = writerHere(event);
 		const { services } = event.locals;
@@ -114,11 +149,16 @@ export const actions = {
 		});
 		const newest = await services.vehicleDescriptions.newest(type.id);
 		const next = withModules(newest ?? descriptionOf(type), over, told, supplyOf(modules));
-		if (!next.ok) return fail(400, { error: `${next.error.charAt(0).toUpperCase()}${next.error.slice(1)}.` });
+		if (!next.ok) return fail(400, { error: upperFirst(`${next.error}.`) });
+		const coded = modules.find(
+			({ address, coded: by }) => by && READS_WHEELS.has(String(form.get(`role:${address}`)))
+		)?.coded;
+		// What a module is coded with may be no tyre at all: then the description stays without it.
+		const whole = coded ? withCoding(next.value, coded) : next;
 		const stored = await describeVehicle(
 			services,
 			{ caseId: row.id, entryId: asked.data.entryId, because: 'Its modules answered' },
-			next.value,
+			whole.ok ? whole.value : next.value,
 			member
 		);
 		if (!stored.ok) return fail(409, { error: stored.error });

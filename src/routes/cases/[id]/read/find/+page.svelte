@@ -25,7 +25,8 @@
 					{found.time} by {found.by}
 					{#if found.vin}· <span class="num">{found.vin}</span>{/if}
 				{:else}
-					Key on. Every address is asked whether somebody is there, and nothing else; nothing is changed.
+					Key on. Every address is asked whether somebody is there, and who answers is asked what it is;
+					nothing is changed.
 				{/if}
 			</p>
 		</div>
@@ -50,6 +51,28 @@
 	<p class="my-4 border-l-4 border-ink pl-3"><strong>Not all were asked.</strong> {found.stoppedBecause}</p>
 {/if}
 
+{#if data.logs.length > 0 && data.canWrite && !data.case.signed}
+	<section class="mt-4" aria-labelledby="logs">
+		<h2 id="logs" class="text-lg font-bold">In a frame log of this case</h2>
+		<ul class="mt-1">
+			{#each data.logs as { id, fileName, modules } (id)}
+				<li class="hair flex min-h-12 flex-wrap items-center gap-x-6 gap-y-1 py-1">
+					<span class="num font-semibold">{fileName}</span>
+					<span>{modules === 1 ? 'one module' : `${modules} modules`}</span>
+					<form method="POST" action="?/fromLog" use:enhance class="ml-auto">
+						<input type="hidden" name="entryId" value={data.entryId} />
+						<input type="hidden" name="logId" value={id} />
+						<button class="act-quiet" aria-label="Take them from {fileName}">Take them from it</button>
+					</form>
+				</li>
+			{/each}
+		</ul>
+		{#if form?.logError}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
+				{form.logError}
+			</p>{/if}
+	</section>
+{/if}
+
 {#if !data.linkAddress}
 	<section class="mt-4" aria-labelledby="vehicles">
 		<h2 id="vehicles" class="text-lg font-bold">Where does it answer?</h2>
@@ -65,7 +88,7 @@
 				};
 			}}
 		>
-			<button class="act" data-do disabled={looking}
+			<button class={found ? 'act-quiet' : 'act'} data-do={found ? undefined : ''} disabled={looking}
 				>{looking ? 'Asking the network …' : 'Look on the shop’s network'}</button
 			>
 		</form>
@@ -118,6 +141,7 @@
 								module.part && `part ${module.part}`,
 								module.software && `software ${module.software}`,
 								module.codes > 0 && `can set ${module.codes} codes`,
+								module.coded && `coded: ${module.coded}`,
 								module.tells > 0 && `tells ${module.tells} values`
 							]
 								.filter(Boolean)

@@ -1,13 +1,17 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { goto } from '$app/navigation';
-	import { roleCalled } from '$lib/case/codes/otherTool';
+	import { deserialize } from '$app/forms';
+	import { goto, invalidate } from '$app/navigation';
+	import { roleCalled, undescribedModules, writtenCodes } from '$lib/case/codes/otherTool';
 	import { findCodes } from '$lib/core/codes/findCodes';
-	import { formatSpelling } from '$lib/core/codes/spelling';
+	import { codeCalled } from '$lib/core/codes/spelling';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import OfferFile from '$lib/ui/OfferFile.svelte';
+	import { PhotoBox } from '../../photos.svelte';
+	import PhotoStrip from '../../PhotoStrip.svelte';
+	import Understood from './Understood.svelte';
 
 	let { data } = $props();
 	const id = untrack(() => data.case.id);
@@ -17,6 +21,11 @@
 		onSaved: () => void goto(`/cases/${id}/read`)
 	});
 	const { form, errors, enhance } = made;
+	const photos = new PhotoBox(() => id);
+	photos.kept = untrack(() => $form.photos);
+	$effect(() => {
+		$form.photos = $state.snapshot(photos.kept);
+	});
 	const SAID = [
 		['no-codes', 'no codes'],
 		['codes', 'codes'],
@@ -25,6 +34,8 @@
 	] as const;
 	/** What the paste held that no module could be found for. */
 	let homeless = $state<string[]>([]);
+	/** Modules that the print-out names and nobody has described. */
+	let unknown = $state<ReturnType<typeof undescribedModules>>([]);
 	const names = $derived(new Map<string, string>(data.modules.map(({ role, name }) => [role, name])));
 	const codesIn = $derived($form.modules.filter(({ said }) => said === 'codes').length);
 	const notAsked = $derived($form.modules.filter(({ said }) => said === 'not-asked').length);
@@ -33,10 +44,16 @@
 	function take(text: string) {
 		homeless = [];
 		const byRole: Record<string, string[]> = {};
-		for (const { name, codes } of findCodes(text).modules) {
+		const found = findCodes(text);
+		unknown = undescribedModules(found.headings, data);
+		for (const { name, codes } of found.modules) {
 			const role = name === null ? null : roleCalled(name, data);
-			const told = codes.map(({ code, words }) =>
-				[formatSpelling(code), ...words.map((word) => word.toLowerCase())].join(' ')
+			const told = codes.map(({ code, words, told: beside }) =>
+				[
+					codeCalled(code),
+					...words.map((word) => word.toLowerCase()),
+					...(beside ? [`– ${beside}`] : [])
+				].join(' ')
 			);
 			if (role === null) homeless.push(...told);
 			else byRole[role] = [...(byRole[role] ?? []), ...told];
@@ -53,6 +70,40 @@
 			module.said === 'not-asked' ? { ...module, said: 'no-codes' as const } : module
 		);
 	}
+	// Modules that come to the description come to the form; what was written down stays.
+	$effect(() => {
+		const { modules } = data;
+		untrack(() => {
+			const written = new Map($form.modules.map((module) => [module.role, module]));
+			if (modules.every(({ role }) => written.has(role))) return;
+			$form.modules = modules.map(
+				({ role }) => written.get(role) ?? { role, said: 'not-asked' as const, codes: '' }
+			);
+			if ($form.text !== '') take($form.text);
+		});
+	});
+	let growing = $state(false);
+	let growTrouble = $state<string | null>(null);
+	/** The description grows by what the print-out names; what was written down on this page stays. */
+	async function grow() {
+		const body = new FormData();
+		body.set('entryId', data.growId);
+		for (const { role } of unknown) body.append('role', role);
+		growing = true;
+		growTrouble = null;
+		try {
+			const answer = await fetch('?/grow', { method: 'POST', body });
+			const result = deserialize<{ grown: true }, { growError?: string }>(await answer.text());
+			if (result.type !== 'success')
+				growTrouble =
+					(result.type === 'failure' && result.data?.growError) ||
+					'It could not be added. Nothing was changed.';
+			else await invalidate('jaldi:case');
+		} catch {
+			growTrouble = 'The server cannot be reached. Nothing was changed.';
+		}
+		growing = false;
+	}
 	const takeFile = async (file: File) => take(await file.text());
 </script>
 
@@ -64,7 +115,7 @@
 		not clean.
 	</p>
 </section>
-<form method="POST" use:enhance class="mt-4 space-y-5">
+<form method="POST" action="?/save" use:enhance class="mt-4 space-y-5">
 	<div class="max-w-md">
 		<Field label="Read with" errors={$errors.tool}
 			><input class="field" bind:value={$form.tool} placeholder="the tool of the shop" /></Field
@@ -78,7 +129,21 @@
 			bind:text={$form.text}
 			ontext={(text) => take(text)}
 			onfile={(file) => void takeFile(file)}
-		/>
+		>
+			{#snippet more()}<PhotoStrip {photos} caseId={id} alt="Print-out of the other tool" />{/snippet}
+		</OfferFile>
+		{#if unknown.length > 0}
+			<div class="mt-2 border-l-4 border-ink pl-3" role="status">
+				<p>
+					<strong>It names {unknown.map(({ called }) => called).join(', ')}</strong>, which this vehicle is
+					not described with.
+				</p>
+				<button type="button" class="act-quiet mt-2" disabled={growing} onclick={() => void grow()}
+					>Add {unknown.length === 1 ? 'it' : 'them'} to the description</button
+				>
+				{#if growTrouble}<p class="font-semibold" role="alert">{growTrouble}</p>{/if}
+			</div>
+		{/if}
 		{#if homeless.length > 0}
 			<p class="mt-2 border-l-4 border-ink pl-3" role="status">
 				<strong>No module is named for</strong>
@@ -96,13 +161,20 @@
 						{#each SAID as [value, words] (value)}<option {value}>{words}</option>{/each}
 					</select>
 					{#if module.said === 'codes'}
-						<textarea
-							class="field num"
-							rows={Math.max(1, module.codes.split('\n').length)}
-							aria-label="Codes of {names.get(module.role)}"
-							placeholder="C0035-14 active"
-							spellcheck="false"
-							bind:value={$form.modules[i]!.codes}></textarea>
+						<div>
+							<textarea
+								class="field num [field-sizing:content]"
+								rows={Math.max(1, module.codes.split('\n').length)}
+								aria-label="Codes of {names.get(module.role)}"
+								placeholder="one a line, as the tool has it: C0035-14 active, 01314 stored"
+								spellcheck="false"
+								bind:value={$form.modules[i]!.codes}></textarea>
+							<Understood
+								codes={writtenCodes(module.codes)}
+								onbytes={(written) =>
+									($form.modules[i]!.codes = module.codes.replace(new RegExp(written, 'i'), `0x${written}`))}
+							/>
+						</div>
 					{/if}
 				</li>
 			{/each}
