@@ -155,7 +155,7 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 		await page.getByRole('button', { name: 'Keep one thing' }).click();
 		await expect(thread.getByText('counted at the plug')).toBeVisible();
 		await atTheModule();
-		await expect(page.locator('#now')).toContainText('brake.23');
+		await expect(page.getByRole('region', { name: /^Coil through/ })).toContainText('brake.23');
 	});
 
 	await test.step('live data and captures of other tools name the link', async () => {
