@@ -1,3 +1,4 @@
+import { assumedAccess, isKnown } from './vehicle/known';
 import { isPinTold, pinPath } from './vehicle/pins';
 import type { BusKind } from './harness';
 import type { Measurement, PointRole } from './measure';
@@ -132,8 +133,10 @@ export interface PathPlace {
 	accessMin: number;
 	/** Null where nobody has told. */
 	colour: string | null;
-	/** What of it is only usual on such a vehicle: nobody has looked it up or been there. */
-	assumed: boolean;
+	/** Where in the description the colour stands that nobody has told. */
+	untoldColour: string | null;
+	/** Where in the description the minutes stand that are only usual on such a vehicle; null where somebody has been there. */
+	usualAccess: string | null;
 	/** Of the stretch up to the next place. */
 	toNextM: number;
 	/** Whether the stretch to the next place is a contact and not a wire. */
@@ -147,8 +150,12 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 	const conductor = pin && type.harness.conductors.find(({ points }) => points[0] === pin);
 	if (!reader || !pin || !conductor) return [];
 	const { points, lengthsM } = conductor;
-	const isAssumed = (path: string) => type.assumed.includes(path);
-	const colour = isAssumed(`harness.conductors.${conductor.id}`) ? null : conductor.colour;
+	const wholeWire = `harness.conductors.${conductor.id}`;
+	const isUntold = [wholeWire, `${wholeWire}.colour`].some((path) => !isKnown(type, path));
+	const colour = {
+		colour: isUntold ? null : conductor.colour,
+		untoldColour: isUntold ? `${wholeWire}.colour` : null
+	};
 	const pinWords = isPinTold(type, reader.role, `${wire} ${position}`)
 		? `pin ${pin.split('.').at(-1)}`
 		: `its ${wire} pin for this wheel`;
@@ -162,8 +169,8 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				behind: reader.role,
 				where: reader.name,
 				accessMin: reader.accessMin,
-				colour,
-				assumed: isAssumed(`modules.${reader.role}.accessMin`)
+				...colour,
+				usualAccess: assumedAccess(type, { module: reader.role })
 			};
 			places.push(
 				{
@@ -187,8 +194,8 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				behind: position,
 				where: 'at the wheel',
 				accessMin: SENSOR_ACCESS_MIN,
-				colour,
-				assumed: false
+				...colour,
+				usualAccess: null
 			};
 			places.push(
 				{ node: `${point}:w`, words: 'wire at the sensor’s plug', ...at, toNextM: 0, contactNext: true },
@@ -202,10 +209,10 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				behind: plug.name,
 				where: plug.where,
 				accessMin: plug.accessMin,
-				colour,
-				assumed: isAssumed(`harness.plugs.${plug.name}`)
+				...colour,
+				usualAccess: assumedAccess(type, { plugs: [plug.name] })
 			};
-			const name = at.assumed ? plug.name : `plug ${plug.name}`;
+			const name = isKnown(type, `harness.plugs.${plug.name}`) ? `plug ${plug.name}` : plug.name;
 			const words = (side: string) => `${name}, ${side} side`;
 			places.push(
 				{ node: `${point}:a`, words: words('module'), ...at, toNextM: 0, contactNext: true },

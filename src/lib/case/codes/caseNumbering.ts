@@ -8,8 +8,9 @@ import {
 	type Numbering
 } from '../../../../library/numbering';
 import type { CodeBook } from '../../../../library/codes';
+import { onWheels } from '../../../../library/onWheels';
 import { codeNumber } from '../../core/codes/codeId';
-import { makerOf } from '../thread/vehicleOf';
+import { typeOf } from '../thread/vehicleOf';
 import type { Entry } from '../entries/entry';
 
 /** By which numbering the codes of a case are read. */
@@ -22,11 +23,14 @@ export interface CaseNumbering {
 
 /**
  * What tells the numbering of a vehicle: a person who judged a source by what was measured, then its maker's own source, then
- * the codes that its modules know. Where neither does, codes that its maker or the shop does not describe stay open.
+ * the codes that its modules know. Where neither does, codes that its maker or the shop does not describe stay open. Whichever it
+ * is, a code is of a wheel that the vehicle has.
  *
  * @param entries standing entries in order
  */
-export function caseNumbering(entries: readonly Entry[], book: CodeBook): CaseNumbering {
+export function caseNumbering(entries: readonly Entry[], ofAll: CodeBook): CaseNumbering {
+	const type = typeOf(entries);
+	const book = type ? onWheels(ofAll, type) : ofAll;
 	const told = new Set<string>();
 	let numbering: Numbering | null = null;
 	let judged: Numbering | null = null;
@@ -40,8 +44,8 @@ export function caseNumbering(entries: readonly Entry[], book: CodeBook): CaseNu
 			for (const { dtc } of codes) told.add(codeNumber(dtc));
 		}
 	}
-	const maker = makerOf([...entries]);
-	const known = judged ?? numberingBySource(book, maker) ?? numbering;
+	const maker = type?.maker || null;
+	const known = judged ?? numberingBySource(ofAll, maker) ?? numbering;
 	if (known) return { book: bookBy(book, known), open: [] };
 	const open = [...told].filter((code) => ambiguousCodes.has(code) && !isSettledBySource(book, code, maker));
 	return { book, open };

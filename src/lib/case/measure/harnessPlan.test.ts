@@ -50,6 +50,9 @@ describe('a wire as a search sees it', () => {
 			todo: 'Repair the lead there, or renew it.',
 			implicates: ['harness']
 		});
+		// Nobody has told its colour.
+		const untold = feed.map((place) => ({ ...place, colour: null }));
+		expect(foundAt(untold, ['X21.1:b', 'rear-left.1:w']).says).toMatch(/^The fault is in the wire between/);
 		expect(foundAt(feed, ['rear-left.1:w', 'rear-left.1']).implicates).toEqual(['sensor-connector']);
 		expect(foundAt(feed, ['brake.15', 'brake.15:w']).implicates).toEqual(['module-connector']);
 	});

@@ -140,7 +140,7 @@ export function foundAt(
 		};
 	}
 	return {
-		says: `The fault is in the ${from.colour} wire between ${from.words} and ${to.words}.`,
+		says: `The fault is in the ${from.colour === null ? '' : `${from.colour} `}wire between ${from.words} and ${to.words}.`,
 		todo: 'Repair the lead there, or renew it.',
 		implicates: ['harness']
 	};

@@ -230,6 +230,7 @@
 		chances={plan.chances}
 		next={step?.point ?? null}
 		fed={fault === 'short' ? 'free' : 'fed from here'}
+		caseId={data.case.id}
 	/>
 {/if}
 {#if data.signal && data.linkAddress && mayWrite}

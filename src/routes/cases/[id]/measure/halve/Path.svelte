@@ -2,6 +2,7 @@
 	import type { PointReading } from '$lib/core/electrical/halving';
 	import type { PathPlace } from '$library/measurePoints';
 	import Mark from '$lib/ui/Mark.svelte';
+	import OnlyUsual from '../../OnlyUsual.svelte';
 
 	/** The wire from its good end to its bad one, with what each place has read and how likely each stretch is. */
 	let {
@@ -9,13 +10,15 @@
 		readings,
 		chances,
 		next,
-		fed
+		fed,
+		caseId
 	}: {
 		places: PathPlace[];
 		readings: Readonly<Record<string, PointReading>>;
 		chances: number[];
 		next: string | null;
 		fed: string;
+		caseId: string;
 	} = $props();
 	/** Up to the last good place the wire is proven through; behind the fault nothing is. */
 	const provenTo = $derived(chances.findIndex((chance) => chance > 0));
@@ -39,7 +42,8 @@
 					>{/if}
 			</span>
 			<span class="num text-right text-ink-2"
-				>{place.assumed ? 'about ' : ''}{place.accessMin} min to reach</span
+				>{place.usualAccess ? 'about ' : ''}{place.accessMin} min to reach
+				<OnlyUsual path={place.usualAccess} {caseId} says="usually" /></span
 			>
 			{#if i < places.length - 1}
 				<span class="flex min-h-8 py-0.5 pl-[7px]">
@@ -52,9 +56,11 @@
 					></span>
 				</span>
 				<span class="flex items-center text-sm text-ink-2">
-					{place.contactNext
-						? 'contact'
-						: `${place.toNextM || places[i + 1]?.toNextM || ''} m of ${place.colour === null ? 'wire, its colour not known' : `${place.colour} wire`}`}
+					{#if place.contactNext}contact{:else}<span
+							>{place.toNextM || places[i + 1]?.toNextM || ''} m of {place.colour ?? ''} wire{#if place.colour === null}<span
+									>, <OnlyUsual path={place.untoldColour} {caseId} says="its colour not told yet" /></span
+								>{/if}</span
+						>{/if}
 				</span>
 				<span class="num flex items-center justify-end text-sm text-ink-2"
 					>{chance > 0 ? `${(100 * chance).toFixed(0)} % here` : ''}</span
