@@ -1,3 +1,4 @@
+import { readdir } from 'node:fs/promises';
 import { fail, ok, type Result } from '../core/result';
 import { connectTo, NO_VEHICLE } from './connectTo';
 import { trouble, type LinkError } from './vehicleLink';
@@ -30,6 +31,18 @@ export async function adapterOverTcp(
 
 /** What adapters of this kind take over USB; those that have no speed of their own pass over it. */
 const SERIAL_BAUD = 115_200;
+
+const isAdapterName = (name: string): boolean => /^tty(ACM|USB)\d+$/.test(name);
+
+/** Serial devices that are plugged in at this machine now, by their paths; none where the system does not tell. */
+export async function serialDevices(): Promise<string[]> {
+	const { SerialPort } = await import('serialport');
+	// The package asks a service that a container need not have; there the names that the kernel gives such devices tell.
+	return SerialPort.list().then(
+		(ports) => ports.map(({ path }) => path),
+		async () => (await readdir('/dev').catch(() => [])).filter(isAdapterName).map((name) => `/dev/${name}`)
+	);
+}
 
 /** An adapter at a serial device of this machine. @param path such as `/dev/ttyACM0` */
 export async function adapterOverSerial(path: string): Promise<Result<AdapterPort, LinkError>> {

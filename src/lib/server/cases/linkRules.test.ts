@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parseLinkAddress } from '../../link/linkAddress';
-import { mayDial, parseLinkRule, placesToAsk, refusedLink } from './linkRules';
+import { adaptersAt, mayDial, notAllowed, parseLinkRule, placesToAsk, refusedLink } from './linkRules';
 
 const may = (address: string, ...rules: string[]) => {
 	const place = parseLinkAddress(address);
@@ -68,5 +68,15 @@ describe('where a shop connects to', () => {
 			{ host: '192.168.4.255', port: 13400, network: true },
 			{ host: '10.1.2.3', port: 13400, network: true }
 		]);
+	});
+});
+
+describe('adapters at serial devices', () => {
+	it('are offered where they are plugged in and allowed; a lead sees those that are not yet', () => {
+		const pluggedIn = ['/dev/ttyACM0', '/dev/ttyUSB1'];
+		const rules = ['192.168.4.0/24', '/dev/ttyACM0', '/dev/ttyACM7'];
+		expect(adaptersAt(rules, pluggedIn)).toEqual(['slcan:/dev/ttyACM0']);
+		expect(notAllowed(rules, pluggedIn)).toEqual(['/dev/ttyUSB1']);
+		expect(adaptersAt(rules, [])).toEqual([]);
 	});
 });

@@ -79,6 +79,17 @@ export const placesToAsk = (lines: readonly string[]): { host: string; port: num
 			network: bits !== null && bits < 32
 		}));
 
+/** Adapters at serial devices that the shop allows, as addresses: of those that are plugged in. */
+export const adaptersAt = (lines: readonly string[], pluggedIn: readonly string[]): string[] =>
+	pluggedIn
+		.map((path) => ({ kind: 'can-serial' as const, at: path, bitrate: 0 }))
+		.filter((place) => mayDial(place, lines))
+		.map(({ at }) => `slcan:${at}`);
+
+/** Serial devices that are plugged in, and that the shop has not allowed. */
+export const notAllowed = (lines: readonly string[], pluggedIn: readonly string[]): string[] =>
+	pluggedIn.filter((at) => parseLinkRule(at).ok && !mayDial({ kind: 'can-serial', at, bitrate: 0 }, lines));
+
 function broadcastOf(host: string, bits: number): string {
 	const number = host.split('.').reduce((sum, part) => sum * 256 + Number(part), 0);
 	const size = 2 ** (32 - bits);

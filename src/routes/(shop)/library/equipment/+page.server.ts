@@ -2,22 +2,26 @@ import { fail } from '@sveltejs/kit';
 import { TARGETS } from '$lib/case/entries/returns-told/payload';
 import { shopFunctions } from '$library/calibrations';
 import { maySign } from '$lib/server/accounts/members';
+import { serialDevices } from '$lib/link/adapterPort';
 import { memberHere } from '$lib/server/cases/access';
-import { parseLinkRule } from '$lib/server/cases/linkRules';
+import { notAllowed, parseLinkRule } from '$lib/server/cases/linkRules';
 
 const MOST_RULES = 50;
 
 export const load = async ({ locals }) => {
 	const { settings } = locals.services;
+	const linkRules = await settings.read('linkRules');
+	const mayChange = locals.member !== null && maySign(locals.member);
 	const owned = new Set(await settings.read('equipment'));
 	return {
 		targets: TARGETS,
 		target: await settings.read('residualTarget'),
 		signOwnRepair: await settings.read('signOwnRepair'),
 		shopName: await settings.read('shopName'),
-		linkRules: await settings.read('linkRules'),
+		linkRules,
+		pluggedIn: mayChange ? notAllowed(linkRules, await serialDevices()) : [],
 		functions: [...shopFunctions.values()].map((one) => ({ ...one, owned: owned.has(one.id) })),
-		mayChange: locals.member !== null && maySign(locals.member)
+		mayChange
 	};
 };
 

@@ -86,6 +86,11 @@
 		<span class="num">192.168.4.1</span>, <span class="num">192.168.4.0/24:13400</span>,
 		<span class="num">/dev/ttyACM0</span>. <span class="num">127.0.0.1</span> is the machine that Jaldi runs on.
 	</p>
+	{#if data.pluggedIn.length > 0}
+		<p class="mt-1">
+			Plugged in at this machine, and not in the list: <span class="num">{data.pluggedIn.join(', ')}</span>
+		</p>
+	{/if}
 	<form
 		method="POST"
 		action="?/links"

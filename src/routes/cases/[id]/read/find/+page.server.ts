@@ -5,13 +5,14 @@ import { Ulid } from '$lib/case/entries/fields';
 import { modulesInLog } from '$lib/case/codes/modulesInLog';
 import type { FoundModule } from '$lib/case/entries/modules-found/payload';
 import { ofKind } from '$lib/case/thread/thread';
+import { serialDevices } from '$lib/link/adapterPort';
 import { whoIsThere } from '$lib/link/whoIsThere';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { upperFirst } from '$lib/case/words';
 import { caseHere, caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
-import { placesToAsk, refusedLink } from '$lib/server/cases/linkRules';
+import { adaptersAt, placesToAsk, refusedLink } from '$lib/server/cases/linkRules';
 import { roleOfModule } from '$library/vehicle/roleOfModule';
 import { usualModule } from '$library/vehicle/templates';
 import { descriptionOf, MODULE_ROLES, ModuleRole } from '$library/vehicle/vehicleType';
@@ -97,12 +98,19 @@ const Named = z.object({ entryId: Ulid, foundId: Ulid });
 const FromLog = z.object({ entryId: Ulid, logId: Ulid });
 
 export const actions = {
-	/** Asks the networks that the shop allows which vehicles are there. */
+	/** Asks the networks that the shop allows which vehicles are there, and looks which of its adapters are plugged in here. */
 	look: async (event) => {
 		writerHere(event);
 		const { settings } = event.locals.services;
-		const vehicles = await whoIsThere(placesToAsk(await settings.read('linkRules')));
-		return { vehicles: vehicles.map(({ vin, at }) => ({ vin, at })) };
+		const rules = await settings.read('linkRules');
+		const [vehicles, devices] = await Promise.all([whoIsThere(placesToAsk(rules)), serialDevices()]);
+		return {
+			noVehicle: vehicles.length === 0,
+			there: [
+				...vehicles.map(({ vin, at }) => ({ at, says: vin || 'tells no number' })),
+				...adaptersAt(rules, devices).map((at) => ({ at, says: 'CAN adapter' }))
+			]
+		};
 	},
 	/** From here on this vehicle is reached there. */
 	use: async (event) => {

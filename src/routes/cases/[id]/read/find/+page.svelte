@@ -95,24 +95,25 @@
 		{#if form?.lookError}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
 				{form.lookError}
 			</p>{/if}
-		{#if form?.vehicles}
+		{#if form?.there}
 			<div role="status" class="mt-3">
-				{#if form.vehicles.length === 0}
+				{#if form.noVehicle}
 					<p>
-						No vehicle says that it is there. A vehicle on a CAN adapter does not say so by itself: give the
-						adapter’s address on <a class="underline underline-offset-4" href="/cases/{data.case.id}/read"
-							>Read</a
-						>.
+						No vehicle says that it is there. A vehicle on a CAN adapter does not say so by itself: {form
+							.there.length > 0
+							? 'choose the adapter below, or'
+							: ''} give the adapter’s address on
+						<a class="underline underline-offset-4" href="/cases/{data.case.id}/read">Read</a>.
 					</p>
 				{/if}
 				<ul>
-					{#each form.vehicles as { vin, at }, nth (nth)}
+					{#each form.there as { says, at }, nth (nth)}
 						<li class="hair flex min-h-12 flex-wrap items-center gap-x-6 gap-y-1 py-1">
-							<span class="num font-semibold">{vin || 'tells no number'}</span>
+							<span class="num font-semibold">{says}</span>
 							<span class="num text-ink-2">{at}</span>
 							<form method="POST" action="?/use" use:enhance class="ml-auto">
 								<input type="hidden" name="address" value={at} />
-								<button class="act-quiet" aria-label="This one: {vin || at}">This one</button>
+								<button class="act-quiet" aria-label="This one: {says}, {at}">This one</button>
 							</form>
 						</li>
 					{/each}
