@@ -137,6 +137,8 @@ export interface PathPlace {
 	untoldColour: string | null;
 	/** Where in the description the minutes stand that are only usual on such a vehicle; null where somebody has been there. */
 	usualAccess: string | null;
+	/** The same of where it is. */
+	usualPlace: string | null;
 	/** Of the stretch up to the next place. */
 	toNextM: number;
 	/** Whether the stretch to the next place is a contact and not a wire. */
@@ -170,7 +172,8 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				where: reader.name,
 				accessMin: reader.accessMin,
 				...colour,
-				usualAccess: assumedAccess(type, { module: reader.role })
+				usualAccess: assumedAccess(type, { module: reader.role }),
+				usualPlace: null
 			};
 			places.push(
 				{
@@ -195,7 +198,8 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 				where: 'at the wheel',
 				accessMin: SENSOR_ACCESS_MIN,
 				...colour,
-				usualAccess: null
+				usualAccess: null,
+				usualPlace: null
 			};
 			places.push(
 				{ node: `${point}:w`, words: 'wire at the sensor’s plug', ...at, toNextM: 0, contactNext: true },
@@ -204,15 +208,18 @@ export function wirePath(type: VehicleType, position: Position, wire: 'feed' | '
 		} else {
 			const plug = type.harness.plugs.find(({ name }) => point.startsWith(`${name}.`));
 			if (!plug) continue;
+			const wholePlug = `harness.plugs.${plug.name}`;
 			const at = {
 				at: 'plug' as const,
 				behind: plug.name,
 				where: plug.where,
 				accessMin: plug.accessMin,
 				...colour,
-				usualAccess: assumedAccess(type, { plugs: [plug.name] })
+				usualAccess: assumedAccess(type, { plugs: [plug.name] }),
+				usualPlace:
+					isKnown(type, `${wholePlug}.where`) && isKnown(type, wholePlug) ? null : `${wholePlug}.where`
 			};
-			const name = isKnown(type, `harness.plugs.${plug.name}`) ? `plug ${plug.name}` : plug.name;
+			const name = isKnown(type, wholePlug) ? `plug ${plug.name}` : plug.name;
 			const words = (side: string) => `${name}, ${side} side`;
 			places.push(
 				{ node: `${point}:a`, words: words('module'), ...at, toNextM: 0, contactNext: true },

@@ -17,9 +17,10 @@ async function typeIntoDecoder(page) {
 	await page.getByRole('option').nth(1).waitFor();
 }
 /** @type {(page: Page) => Promise<void>} */
-async function openExchanges(page) {
-	await page.getByRole('link', { name: 'Every exchange, byte by byte' }).click();
-	await page.locator('summary').filter({ hasText: '11 bytes' }).click();
+async function bringSaloon(page) {
+	await page.getByText('Car', { exact: true }).first().click();
+	await page.getByRole('textbox', { name: 'What is it, in words?' }).fill('White saloon, 2011');
+	await page.getByRole('textbox', { name: 'Plate' }).fill('ZX 12 ABC');
 }
 
 /** @type {(page: Page) => Promise<void>} */
@@ -123,12 +124,12 @@ async function tapLamp(page) {
 /** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number }, act?: (page: Page) => Promise<void> }[]} */
 const PICTURES = [
 	{ name: 'floor', at: '/' },
+	{ name: 'new-case', at: '/cases/new', act: bringSaloon },
 	{ name: 'listen', vehicle: 'electric shuttle', at: 'listen' },
 	{ name: 'read', vehicle: 'school minibus', at: 'read' },
 	{ name: 'decoder', vehicle: 'school minibus', at: 'read', act: typeIntoDecoder },
 	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
 	{ name: 'lamp', vehicle: 'livestock trailer', at: 'read/lamp', act: tapLamp },
-	{ name: 'frame-log', vehicle: 'island vet', at: 'read', act: openExchanges },
 	{ name: 'recording', vehicle: 'island vet', at: 'watch', act: openRecording },
 	{ name: 'measure', vehicle: 'school minibus', at: 'measure', act: readMeter },
 	{

@@ -5,10 +5,15 @@ import type { VehicleType } from './vehicleType';
 /** Whether somebody has told what stands at a path of a description. */
 export const isKnown = (type: VehicleType, path: string): boolean => !type.assumed.includes(path);
 
+/** Where in a description the teeth of a wheel's ring stand; null where there is no such wheel. */
+export const ringPathOf = ({ wheels }: Pick<VehicleType, 'wheels'>, position: string): string | null =>
+	wheels.some((wheel) => wheel.position === position) ? `wheels.${position}.ringTeeth` : null;
+
 /** Teeth of the ring at a wheel; null where nobody has told, or there is no such wheel. */
 export function knownTeeth(type: VehicleType | null, position: string | undefined): number | null {
 	const wheel = type?.wheels.find((one) => one.position === position);
-	return type && wheel && isKnown(type, `wheels.${wheel.position}.ringTeeth`) ? wheel.ringTeeth : null;
+	const path = type && wheel && ringPathOf(type, wheel.position);
+	return type && wheel && path && isKnown(type, path) ? wheel.ringTeeth : null;
 }
 
 /** Rolling circumference of a wheel in metres; null where nobody has told. */

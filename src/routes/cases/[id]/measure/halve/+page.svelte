@@ -29,6 +29,7 @@
 	import BenchNav from '../BenchNav.svelte';
 	import { readMeter, saidBy } from '../readMeter';
 	import { standInHand } from '../../standInHand';
+	import OnlyUsual from '../../OnlyUsual.svelte';
 	import Path from './Path.svelte';
 	import Wiggle from './Wiggle.svelte';
 
@@ -186,7 +187,11 @@
 		<section class="pt-1" aria-labelledby="here">
 			<h2 id="here" class="text-xl font-bold">Measure at {place.words}</h2>
 			<p class="text-ink-2">
-				{place.where} · <span class="num">{step.minutes}</span> min now, about
+				{#if place.usualPlace}<OnlyUsual
+						path={place.usualPlace}
+						caseId={data.case.id}
+						says={place.where}
+					/>{:else}{place.where}{/if} · <span class="num">{step.minutes}</span> min now, about
 				<span class="num">{step.expectedMin.toFixed(0)}</span> to the end: of all places this one saves the most.
 			</p>
 			<div class="mt-3 flex flex-wrap items-end gap-3">

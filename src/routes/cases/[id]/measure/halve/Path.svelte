@@ -35,16 +35,25 @@
 		{@const chance = chances[i] ?? 0}
 		<li class="grid grid-cols-[1.75rem_minmax(0,1fr)_auto] gap-x-3">
 			<span class="mt-0.5"><Mark state={stateOf(i)} size={18} /></span>
-			<span class={place.node === next ? 'font-bold' : ''}>
-				{place.words}{#if i === 0}<span class="text-ink-2">, {fed}</span>{/if}
-				{#if place.node === next}<span class="ml-2 rounded bg-next px-2 py-0.5 text-accent-content"
-						>measure here</span
-					>{/if}
-			</span>
-			<span class="num text-right text-ink-2"
-				>{place.usualAccess ? 'about ' : ''}{place.accessMin} min to reach
-				<OnlyUsual path={place.usualAccess} {caseId} says="usually" /></span
+			<span
+				class="col-span-2 flex flex-wrap items-baseline justify-between gap-x-4 {place.node === next
+					? 'font-bold'
+					: ''}"
 			>
+				<span>
+					{place.words}{#if i === 0}<span class="text-ink-2">, {fed}</span>{/if}
+					{#if place.node === next}<span class="ml-2 rounded bg-next px-2 py-0.5 text-accent-content"
+							>measure here</span
+						>{/if}
+				</span>
+				<span class="num font-normal text-ink-2"
+					>{#if place.usualAccess}<OnlyUsual
+							path={place.usualAccess}
+							{caseId}
+							says="usually {place.accessMin} min to reach"
+						/>{:else}{place.accessMin} min to reach{/if}</span
+				>
+			</span>
 			{#if i < places.length - 1}
 				<span class="flex min-h-8 py-0.5 pl-[7px]">
 					<span
@@ -57,9 +66,8 @@
 				</span>
 				<span class="flex items-center text-sm text-ink-2">
 					{#if place.contactNext}contact{:else}<span
-							>{place.toNextM || places[i + 1]?.toNextM || ''} m of {place.colour ?? ''} wire{#if place.colour === null}<span
-									>, <OnlyUsual path={place.untoldColour} {caseId} says="its colour not told yet" /></span
-								>{/if}</span
+							>{place.toNextM || places[i + 1]?.toNextM || ''} m of {place.colour ?? ''} wire{#if place.untoldColour},
+								<OnlyUsual path={place.untoldColour} {caseId} says="colour not told yet" />{/if}</span
 						>{/if}
 				</span>
 				<span class="num flex items-center justify-end text-sm text-ink-2"

@@ -1,4 +1,4 @@
-import { knownCircumferenceM, knownTeeth } from '$library/vehicle/known';
+import { knownCircumferenceM, knownTeeth, ringPathOf } from '$library/vehicle/known';
 import { ofKind } from '$lib/case/thread/thread';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
@@ -9,6 +9,7 @@ export const load = async (event) => {
 		...shared,
 		family: family?.family ?? null,
 		teeth: knownTeeth(type, shared.at),
+		ringPath: type && ringPathOf(type, shared.at),
 		circumferenceM: knownCircumferenceM(type, shared.at),
 		instrument: shared.standIn && type !== null,
 		cautions: cautions.words(['wheel-turns', 'wheels-driven', 'live-probed', 'polarity']),

@@ -3,6 +3,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import BenchNav from '../BenchNav.svelte';
 	import ImportCapture from './ImportCapture.svelte';
+	import OnlyUsual from '../../OnlyUsual.svelte';
 	import Take from './Take.svelte';
 
 	let { data } = $props();
@@ -39,6 +40,12 @@
 			{/key}
 		{:else}
 			<p class="text-ink-2">Save the capture on the instrument as CSV, and bring the file in.</p>
+		{/if}
+		{#if data.teeth === null && data.ringPath}
+			<p class="text-ink-2">
+				Teeth of its ring: <OnlyUsual path={data.ringPath} caseId={data.case.id} says="not told yet" />. They
+				tell how long one turn is.
+			</p>
 		{/if}
 		<Caution>{data.cautions}</Caution>
 	</section>
