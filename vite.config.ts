@@ -7,7 +7,7 @@ export default defineConfig({
 	test: {
 		include: ['{src,library,demo,cli,scripts}/**/*.test.ts'],
 		environment: 'node',
-		testTimeout: 20_000,
+		testTimeout: 60_000,
 		// Loading it all anew for each file took longer than most files. That no test leans on what another left behind is
 		// tried at every run: files and tests come in another order each time, and the seed is printed.
 		isolate: false,

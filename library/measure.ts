@@ -133,7 +133,17 @@ const Inspection = z.object({
 	gapMm: z.boolean().default(false),
 	why: z.string(),
 	look: z.string(),
-	bad: z.array(z.string()).min(1),
+	/** All that can be seen there which is not as it should be. */
+	sights: z
+		.array(
+			z.object({
+				id: z.string(),
+				words: z.string(),
+				/** How often somebody sees it at a place where nothing is wrong; nobody does where it is not said. */
+				alsoSound: z.number().min(0).max(0.5).optional()
+			})
+		)
+		.min(1),
 	exposes: MoreExposes
 });
 export type Inspection = z.infer<typeof Inspection>;

@@ -1,4 +1,4 @@
-import type { CodeBook } from './codes';
+import type { CodeBook, SourcedDefinition } from './codes';
 import type { Position } from './positions';
 import type { VehicleType } from './vehicle/vehicleType';
 
@@ -26,9 +26,17 @@ export function onWheels(book: CodeBook, type: VehicleType): CodeBook {
 	const known = ofBook.get(type);
 	if (known) return known;
 	const wheels = type.wheels.map(({ position }) => position);
+	const byCode = new Map<string, readonly SourcedDefinition[]>();
 	const own: CodeBook = {
-		definitions: (code) =>
-			book.definitions(code).map((one) => ({ ...one, corner: one.corner && wheelMeant(wheels, one.corner) }))
+		definitions(code) {
+			const all =
+				byCode.get(code) ??
+				book
+					.definitions(code)
+					.map((one) => ({ ...one, corner: one.corner && wheelMeant(wheels, one.corner) }));
+			byCode.set(code, all);
+			return all;
+		}
 	};
 	ofBook.set(type, own);
 	return own;

@@ -265,8 +265,8 @@ function sum(list: readonly Counts[]): Counts {
 function telling(counts: Counts): Counts {
 	const kept = Object.entries(counts).filter(([key, row]) => {
 		const [sensor = '', fault = '', sign = ''] = key.split('|');
-		// A test that the library no longer has.
-		if (!signs.has(sign)) return false;
+		// A test that the library no longer has, or one whose chances go by a rule.
+		if (!signs.has(sign) || isRuled(sign)) return false;
 		if (fault === '') return true;
 		const sound = counts[rowKey({ sensor, fault: null, sign })] ?? {};
 		const total = (of: Record<string, number>) => Object.values(of).reduce((a, b) => a + b, 0);

@@ -8,7 +8,7 @@ export interface CountedFrom {
 	bench: string;
 }
 
-/** Words for people change nothing that is counted. */
+/** Words for people change nothing that is counted; nor does what is seen by eye, which goes by a rule. */
 const WORDS = new Set([
 	'name',
 	'why',
@@ -32,7 +32,8 @@ const WORDS = new Set([
 	'exposes',
 	'date',
 	'minutes',
-	'bad'
+	'sights',
+	'visible'
 ]);
 const DATA = [
 	'library/faults/faults.json',

@@ -12,7 +12,10 @@ export const searchKey = (position: string): SignKey => signKey('search', positi
 
 /** Whether the chances of a sign go by a rule. */
 export const isRuled = (sign: string): boolean =>
-	sign === 'search' || sign === 'wheel-set-air' || sign.startsWith('replaced:');
+	sign === 'search' ||
+	sign === 'wheel-set-air' ||
+	sign.startsWith('replaced:') ||
+	signs.get(sign)?.alsoSound !== undefined;
 
 /** Whether what came out of a sign may prove a link bad, or good. What others replaced is told, and proves neither. */
 export function mayProve(key: string, what: 'bad' | 'good'): boolean {

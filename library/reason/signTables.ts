@@ -2,12 +2,10 @@ import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
 import { allPlaces } from '../faultPlaces';
 import type { Fault } from '../faults';
 import type { VehicleType } from '../vehicles';
-import { familiesAt, familiesOf, only, type Families } from '../wheelSensors';
 import { placeOfAll, type PlacedFault, type ReasonModel } from './placed';
 import { libraryWeight } from './odds';
 import type { OutcomeBin } from './outcomes';
 import { NOT_DESCRIBED } from './notDescribed';
-import { faultClass, relationOf, type Relation } from './relations';
 import {
 	AFTER_REPLACING,
 	AIR,
@@ -17,7 +15,8 @@ import {
 	searchChance,
 	type Air
 } from './ruledSigns';
-import { OutcomesBySensor } from './outcomesBySensor';
+import { showing } from './showing';
+import { isClearSight } from './sights';
 import { signKey, signOf, splitKey } from './signs';
 
 /** Chances of a sign under every fault of a vehicle; null where the vehicle has no such place. */
@@ -36,37 +35,19 @@ export function signTable(
 	if (rule) return ruledTable(key, rule, placedFaults, rows);
 	const sign = signOf(id);
 	if (!allPlaces(sign.about, type).includes(place)) return null;
-	const bySensor = new OutcomesBySensor(sign, familiesOf(type, sign.about, place));
-	const { outcomes, sound } = bySensor;
+	const { outcomes, sound, of } = showing(sign, place, type);
 	const width = outcomes.length;
-	// What only some families can have says which its own wheel has.
-	const showing = (fault: Fault, at: string): Families =>
-		fault.at === 'corner' && (sign.about !== 'corner' || at === place)
-			? only(familiesAt(type, at), fault.sensors)
-			: familiesOf(type, sign.about, place);
 	const chance = new Float64Array((rows.length + placedFaults.length) * width);
 	const acts = new Uint8Array(rows.length + placedFaults.length);
-	const relations = new Map<string, Relation>();
 	for (const [row, { fault: index, bin }] of rows.entries()) {
-		const { fault, place: at } = placedFaults[index] as PlacedFault;
-		if (fault.id === NOT_DESCRIBED) {
-			chance.set(sound, row * width);
-			continue;
-		}
-		const where = `${fault.at} ${at}`;
-		const relation =
-			relations.get(where) ?? relationOf({ kind: fault.at, place: at }, { kind: sign.about, place }, type);
-		relations.set(where, relation);
-		const shown = bySensor.shownBy(`${fault.id}/${faultClass(fault.at, at, type)}`, {
-			bin,
-			relation,
-			families: showing(fault, at)
-		});
+		const placed = placedFaults[index] as PlacedFault;
+		const shown = placed.fault.id === NOT_DESCRIBED ? null : of(placed, bin);
 		chance.set(shown ?? sound, row * width);
 		acts[row] = Number(shown !== null);
 	}
 	asOnTheWhole(placedFaults, rows, width, chance, acts, {
 		open: sign.open,
+		clear: outcomes.map((outcome) => isClearSight(sign, outcome)),
 		place,
 		tested: mayProve(key, 'bad')
 	});
@@ -86,7 +67,7 @@ function asOnTheWhole(
 	width: number,
 	chance: Float64Array,
 	acts: Uint8Array,
-	{ open, place, tested }: { open: boolean; place: string; tested: boolean }
+	{ open, clear, place, tested }: { open: boolean; clear: readonly boolean[]; place: string; tested: boolean }
 ): void {
 	const places = new Map<string, number>();
 	for (const { fault } of placedFaults) places.set(fault.id, (places.get(fault.id) ?? 0) + 1);
@@ -115,11 +96,20 @@ function asOnTheWhole(
 		if (!whole?.acts && strange === 0) continue;
 		for (let o = 0; o < width; o++) {
 			const asSound = chance[row * width + o] ?? 0;
-			const usual = whole ? like * ((whole.mean[o] ?? 0) / whole.total) + (1 - like) * asSound : asSound;
+			// What is seen clearly is what the library describes, and nothing else.
+			const mean = clear[o] ? asSound : (whole?.mean[o] ?? 0) / (whole?.total ?? 1);
+			const usual = whole ? like * mean + (1 - like) * asSound : asSound;
 			chance[row * width + o] = (1 - strange) * usual + (o === width - 1 ? strange : 0);
 		}
+		if (clear.includes(true)) toOne(chance, row * width, width);
 		acts[row] = 1;
 	}
+}
+
+function toOne(chance: Float64Array, from: number, width: number): void {
+	const all = chance.subarray(from, from + width);
+	const sum = all.reduce((a, b) => a + b, 0);
+	for (const [o, p] of all.entries()) all[o] = p / sum;
 }
 
 /** Somebody who looks twice at what stays the same sees something else with this chance. */

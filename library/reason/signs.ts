@@ -28,8 +28,11 @@ const Sign = z.object({
 	byEye: z.boolean().default(false),
 	/** Said by the modules themselves: whatever is suspected has to explain it. */
 	toExplain: z.boolean().default(false),
-	/** How often somebody who looks at a sound place sees the first of its other outcomes. */
-	imagined: z.number().min(0).max(0.5).default(0),
+	/**
+	 * Of what is seen by eye: how often each outcome is seen where nothing is wrong. Its chances then follow from how surely each
+	 * fault is seen (sights.ts), and are not counted.
+	 */
+	alsoSound: z.record(z.string(), z.number().min(0).max(0.5)).optional(),
 	/** In words, by outcome. */
 	outcomes: z.record(z.string(), z.string())
 });
@@ -43,8 +46,7 @@ const PLAIN = Sign.pick({
 	proves: true,
 	local: true,
 	byEye: true,
-	toExplain: true,
-	imagined: true
+	toExplain: true
 }).parse({});
 
 const own = z.array(Sign).parse(signsFile.signs);
@@ -57,7 +59,9 @@ const measured = measurements.map(({ id, about }): Sign => ({
 	...PLAIN,
 	outcomes: { in: measuring.in, low: measuring.low, high: measuring.high }
 }));
-const looked = inspections.map(({ id }): Sign => ({
+/** Somebody who says that it is bad and not what: it is seen nearly as often where nothing is wrong. */
+export const BAD = 'bad';
+const looked = inspections.map(({ id, gapMm, sights }): Sign => ({
 	id: `look:${id}`,
 	about: 'corner',
 	good: 'good',
@@ -66,8 +70,20 @@ const looked = inspections.map(({ id }): Sign => ({
 	...PLAIN,
 	local: looking.local,
 	byEye: looking.byEye,
-	imagined: looking.imagined,
-	outcomes: { good: looking.good, bad: looking.bad }
+	outcomes: {
+		good: looking.good,
+		[BAD]: looking.bad,
+		// A gap is measured: what is the matter with it is told by the feeler.
+		...(gapMm ? {} : Object.fromEntries(sights.map((sight) => [sight.id, sight.words])))
+	},
+	...(gapMm
+		? {}
+		: {
+				alsoSound: {
+					[BAD]: looking.badWithoutWhat,
+					...Object.fromEntries(sights.map((sight) => [sight.id, sight.alsoSound ?? looking.clear]))
+				}
+			})
 }));
 
 export const signs: ReadonlyMap<string, Sign> = new Map(

@@ -77,9 +77,7 @@ const measuring = measurements.map((one): TestKind => {
 		exposes: one.exposes
 	};
 });
-/** Looks that are taken with a tool. */
-const MEASURED = ['gap'];
-const looking = inspections.map(({ id, name, minutes, why, exposes }): TestKind => ({
+const looking = inspections.map(({ id, name, minutes, gapMm, why, exposes }): TestKind => ({
 	id: `look:${id}`,
 	name: `Look: ${lower(name)}`,
 	about: 'corner',
@@ -87,7 +85,7 @@ const looking = inspections.map(({ id, name, minutes, why, exposes }): TestKind 
 	minutes,
 	access: inspectionAccess[id] ?? [],
 	// An eye that missed it may see it the second time; a feeler reads the same.
-	repeats: MEASURED.includes(id) ? 0 : 1,
+	repeats: gapMm ? 0 : 1,
 	ownPage: true,
 	station: 'measure',
 	why,

@@ -200,7 +200,7 @@ describe('what the station says beside the odds', () => {
 	it('a code that another repair brought is laid at its door', () => {
 		const maker = openLead();
 		maker.add('test-step', step('look:pins', 'rear-left', { 'look:pins@rear-left': 'good' }));
-		maker.add('test-step', step('look:lead', 'rear-left', { 'look:lead@rear-left': 'bad' }));
+		maker.add('test-step', step('look:lead', 'rear-left', { 'look:lead@rear-left': 'cut' }));
 		const renewed = (kind: string) =>
 			maker.add('repair', {
 				title: 'Lead renewed',
@@ -209,7 +209,7 @@ describe('what the station says beside the odds', () => {
 				does: { kind, place: 'rear-left' }
 			} as never);
 		renewed('renew-lead');
-		maker.add('test-step', step('look:pins', 'rear-left', { 'look:pins@rear-left': 'bad' }));
+		maker.add('test-step', step('look:pins', 'rear-left', { 'look:pins@rear-left': 'pushed-back' }));
 		const { belief, model: own } = about(maker);
 		const pin = own.faults.findIndex(({ id }) => id === 'sensor-pin-pushed-back@rear-left');
 		expect(belief.madeByUs[pin]).toBeGreaterThan(0.05);

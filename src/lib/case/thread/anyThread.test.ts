@@ -27,6 +27,9 @@ import { summarise } from '../progress/summary';
 import { caseTestConditions } from '../watch/testConditions';
 import { watchDefaults } from '../watch/watchDefaults';
 
+/** Thousands of threads are drawn: they take as long as they take. */
+const TIMEOUT_MS = 300_000;
+
 describe('whatever a thread holds that the schema lets through', () => {
 	it('is written by the schema itself: every entry drawn is one that a client may send', () => {
 		fc.assert(
@@ -72,7 +75,7 @@ describe('whatever a thread holds that the schema lets through', () => {
 			}),
 			{ numRuns }
 		);
-	});
+	}, TIMEOUT_MS);
 
 	const models = new Map([...vehicleTypes].map(([id, type]) => [id, reasonModel(type)]));
 	it('nor does the reasoning: what it does not know says nothing', () => {
@@ -95,5 +98,5 @@ describe('whatever a thread holds that the schema lets through', () => {
 			}),
 			{ numRuns: 8 }
 		);
-	});
+	}, TIMEOUT_MS);
 });

@@ -1,5 +1,6 @@
 import { entryKind, line } from '../kind';
 import { inspections } from '../../../../../library/measure';
+import { outcomeOfLook } from '../../../../../library/reason/sights';
 import { signKey } from '../../../../../library/reason/signs';
 import { lowerFirst, positionWords } from '../../words';
 import { count } from '../lineWords';
@@ -22,6 +23,9 @@ export const inspection = entryKind('inspection', InspectionDone, {
 	},
 	names: ({ inspection: id }) => [['inspection', id, INSPECTIONS]],
 	photos: ({ photos }) => photos,
-	seen: ({ position, inspection: id, result }) =>
-		result === 'unsure' ? {} : { [signKey(`look:${id}`, position)]: result }
+	seen({ position, result, ...ticked }) {
+		if (result === 'unsure' || !INSPECTIONS.has(ticked.inspection)) return {};
+		const key = signKey(`look:${ticked.inspection}`, position);
+		return { [key]: result === 'good' ? 'good' : outcomeOfLook(ticked) };
+	}
 });

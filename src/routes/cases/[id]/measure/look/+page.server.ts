@@ -1,5 +1,6 @@
 import { ofKind } from '$lib/case/thread/thread';
 import { exposedByTest } from '$library/exposedBySteps';
+import { linksSeenBy } from '$library/reason/sights';
 import { testKindOf } from '$library/reason/tests';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { clock } from '$lib/server/cases/clock';
@@ -19,6 +20,7 @@ export const load = async (event) => {
 				const last = done.filter(({ payload }) => payload.inspection === one.id).at(-1);
 				return {
 					...one,
+					sights: one.sights.map((sight) => ({ ...sight, links: linksSeenBy(one.id, sight.id) })),
 					cautions: cautions.words(
 						type ? exposedByTest({ kind: testKindOf(`look:${one.id}`), place: at }, type) : one.exposes
 					),

@@ -7,6 +7,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import type { InspectionDone } from '$lib/case/entries/inspection/payload';
+	import type { Link } from '$library/links';
 	import type { Inspection } from '$library/measure';
 	import type { Position } from '$library/positions';
 	import { sendEntry } from '../../../../decoderClient';
@@ -22,13 +23,17 @@
 		mayWrite,
 		onsaved
 	}: {
-		one: Inspection & { cautions: string };
+		one: Omit<Inspection, 'sights'> & {
+			cautions: string;
+			sights: { id: string; words: string; links: Link[] }[];
+		};
 		caseId: string;
 		at: Position;
 		usualGapMm: number | null;
 		mayWrite: boolean;
 		onsaved: () => void;
 	} = $props();
+	/** Ids of what is ticked. */
 	let found = $state<string[]>([]);
 	let gapMm = $state<number | null>(null);
 	let note = $state('');
@@ -48,12 +53,14 @@
 	const GAP_ROOM_MM = 0.4;
 	const gapTooWide = $derived(gapMm !== null && usualGapMm !== null && gapMm > usualGapMm + GAP_ROOM_MM);
 	async function save(result: 'good' | 'bad' | 'unsure') {
-		const seen = result === 'good' ? [] : $state.snapshot(found);
+		const sights = result === 'good' ? [] : one.sights.filter(({ id }) => found.includes(id));
+		const seen = sights.map(({ words }) => words);
 		const payload: InspectionDone = {
 			position: at,
 			inspection: one.id,
 			name: one.name,
 			result,
+			sights: sights.map(({ id }) => id),
 			found: seen.length === 0 && result === 'bad' ? [note.trim() || 'bad'] : seen,
 			gapMm: one.gapMm ? gapMm : null,
 			note: note.trim(),
@@ -64,7 +71,12 @@
 					: `${one.name}: ${seen.join(', ') || note.trim() || (result === 'bad' ? 'bad' : 'not sure')}.`,
 			// A gap that was measured is proven; that nothing was to be seen proves nothing.
 			proves: result === 'good' && one.gapMm && gapMm !== null && !gapTooWide ? [one.link] : [],
-			implicates: result === 'bad' ? [one.link] : []
+			implicates:
+				result !== 'bad'
+					? []
+					: sights.length > 0
+						? [...new Set(sights.flatMap(({ links }) => links))]
+						: [one.link]
 		};
 		if (await sendEntry(caseId, 'inspection', payload)) {
 			found = [];
@@ -93,16 +105,16 @@
 		<fieldset class="mt-3">
 			<legend class="text-sm text-ink-2">What is to be seen</legend>
 			<div class="flex flex-wrap gap-x-6">
-				{#each one.bad as words, nth (nth)}
+				{#each one.sights as { id, words } (id)}
 					<label class="flex min-h-11 cursor-pointer items-center gap-2"
 						><input
 							type="checkbox"
 							class="checkbox"
-							checked={found.includes(words)}
+							checked={found.includes(id)}
 							onchange={(event) =>
 								(found = event.currentTarget.checked
-									? [...found, words]
-									: found.filter((other) => other !== words))}
+									? [...found, id]
+									: found.filter((other) => other !== id))}
 						/>
 						{words}</label
 					>
