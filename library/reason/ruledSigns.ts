@@ -8,11 +8,14 @@ import { signKey, signs, splitKey, type SignKey } from './signs';
  */
 
 export const replacedKey = (repair: string): SignKey => signKey(`replaced:${repair}`, 'vehicle');
+/** A resistor in place of the sensor: whether the level that it makes arrives at the module. */
+export const levelKey = (position: string): SignKey => signKey('level', position);
 export const searchKey = (position: string): SignKey => signKey('search', position);
 
 /** Whether the chances of a sign go by a rule. */
 export const isRuled = (sign: string): boolean =>
 	sign === 'search' ||
+	sign === 'level' ||
 	sign === 'wheel-set-air' ||
 	sign.startsWith('replaced:') ||
 	signs.get(sign)?.alsoSound !== undefined;
@@ -33,11 +36,25 @@ export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
 /** Whether this library knows a sign and an outcome of it: what an entry of another version says otherwise counts for nothing. */
 export function isKnownSight(key: string, outcome: string): boolean {
 	const { sign: id } = splitKey(key);
+	if (id === 'level') return LEVEL_OUTCOMES.includes(outcome);
 	if (id === 'search') return SEARCH_OUTCOMES.includes(outcome);
 	if (id.startsWith('replaced:'))
 		return [...works.values()].some(({ repair }) => repair !== null && replacedKey(repair) === key);
 	const sign = signs.get(id);
 	return sign !== undefined && (sign.open || Object.hasOwn(sign.outcomes, outcome));
+}
+
+export const LEVEL_OUTCOMES: readonly string[] = ['arrives', 'missing'];
+/** What lies between a resistor at the open sensor's plug and the module that reads its level. */
+const BETWEEN: readonly Link[] = ['harness', 'module-connector', 'module-input'];
+/** What is broken there keeps the level away; what comes and goes is seldom away just then. */
+const MISSING = { broken: 0.9, comesAndGoes: 0.2, whole: 0.02 };
+
+/** Chance that the level of a resistor arrives, or not, by the link at fault and whether that comes and goes. */
+export function levelChance(outcome: string, link: Link | null, comesAndGoes: boolean): number {
+	const between = link !== null && BETWEEN.includes(link);
+	const missing = MISSING[!between ? 'whole' : comesAndGoes ? 'comesAndGoes' : 'broken'];
+	return outcome === 'missing' ? missing : 1 - missing;
 }
 
 /** Chance that a search along a wire ends at a link, by the link at fault. */

@@ -10,6 +10,8 @@ import {
 	AFTER_REPLACING,
 	AIR,
 	airChance,
+	LEVEL_OUTCOMES,
+	levelChance,
 	mayProve,
 	SEARCH_OUTCOMES,
 	searchChance,
@@ -158,6 +160,11 @@ function ruleOf(id: string, place: string): Rule | null {
 		return {
 			outcomes: [...SEARCH_OUTCOMES],
 			chance: (one, outcome) => searchChance(outcome, here(one)?.link ?? null)
+		};
+	if (id === 'level')
+		return {
+			outcomes: [...LEVEL_OUTCOMES],
+			chance: (one, outcome) => levelChance(outcome, here(one)?.link ?? null, here(one)?.when !== undefined)
 		};
 	if (id === 'wheel-set-air')
 		return {

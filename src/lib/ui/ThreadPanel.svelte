@@ -1,9 +1,22 @@
 <script lang="ts">
+	import Act from './Act.svelte';
 	import type { ThreadLine } from '../case/thread/describe';
 	import type { ThreadGroup } from '../case/entries/kind';
 
 	/** The thread, newest first: what happened, and what it showed. */
-	let { lines, total, broken }: { lines: ThreadLine[]; total: number; broken: string | null } = $props();
+	let {
+		lines,
+		total,
+		broken,
+		withdraw
+	}: {
+		lines: ThreadLine[];
+		total: number;
+		broken: string | null;
+		/** Takes an entry out of what counts, with a reason; null = nobody may here. */
+		withdraw: ((entryId: string, what: string, because: string) => Promise<boolean>) | null;
+	} = $props();
+	let because = $state('');
 	const FILTERS = [
 		{ id: 'all', name: 'All' },
 		{ id: 'said', name: 'Said' },
@@ -46,7 +59,10 @@
 				<button
 					class="w-full cursor-pointer text-left"
 					aria-expanded={open === line.id}
-					onclick={() => (open = open === line.id ? null : line.id)}
+					onclick={() => {
+						open = open === line.id ? null : line.id;
+						because = '';
+					}}
 				>
 					<span class="flex justify-between gap-2">
 						<span class="leading-tight font-semibold">{line.title}</span>
@@ -63,6 +79,19 @@
 						Entry {line.seq} by {line.author}
 						<span class="num block [overflow-wrap:anywhere]">{line.hash.slice(0, 16)}…</span>
 					</p>
+					{#if withdraw && line.mayBeWithdrawn && !line.superseded}
+						<label class="mt-2 block">
+							<span class="text-sm text-ink-2">It should not count, because</span>
+							<input class="field" bind:value={because} maxlength="300" />
+						</label>
+						<Act
+							class="act-quiet mt-2"
+							whyNot={because.trim() === '' ? 'Say why it should not count.' : null}
+							onclick={async () => {
+								if (await withdraw(line.id, line.title, because.trim())) open = null;
+							}}>Withdraw it</Act
+						>
+					{/if}
 				{/if}
 			</li>
 		{:else}

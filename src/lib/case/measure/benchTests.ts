@@ -32,7 +32,7 @@ export function isBadBenchTest(entry: BenchTest): boolean {
 
 /** A test that opened a circuit with the key on, and so may have set its codes. */
 export function circuitOpenedBy(entry: Entry): Position | null {
-	if (entry.kind === 'substitution') return entry.payload.position;
+	if (entry.kind === 'substitution' || entry.kind === 'signal-held') return entry.payload.position;
 	if (entry.kind === 'meter-reading') return entry.payload.opened.length > 0 ? entry.payload.position : null;
 	return entry.kind === 'harness-search' ? entry.payload.position : null;
 }

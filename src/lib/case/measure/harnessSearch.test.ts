@@ -3,7 +3,7 @@ import { vehicleTypes } from '../../../../library';
 import { wirePath } from '../../../../library/measurePoints';
 import { HarnessSearch } from '../entries/harness-search/payload';
 import { planSearch } from './harnessPlan';
-import { notedOf, plugsAlong, readsByPlace, searchAfter } from './harnessSearch';
+import { notedOf, movedAlong, readsByPlace, searchAfter } from './harnessSearch';
 import { OVER_RANGE, type MeterReading } from './reading';
 
 const type = vehicleTypes.get('norvane-lichen');
@@ -64,6 +64,14 @@ describe('a search along a wire', () => {
 	});
 
 	it('goes by its plugs, each once', () => {
-		expect(plugsAlong(path)).toEqual(['module plug', 'plug X3', 'plug X20', 'plug X21', 'sensor']);
+		expect(movedAlong(path).map(({ label }) => label)).toEqual([
+			'module plug',
+			'plug X3',
+			'plug X20',
+			'plug X21',
+			'lead',
+			'sensor plug',
+			'sensor'
+		]);
 	});
 });

@@ -1,3 +1,4 @@
+import type { Moved } from '../entries/live-recording/payload';
 import type { PathPlace } from '../../../../library/measurePoints';
 import type { Position } from '../../../../library/positions';
 import type { HarnessSearch } from '../entries/harness-search/payload';
@@ -81,11 +82,14 @@ export function searchAfter(
 	};
 }
 
-/** The plugs along a wire, as one would name them while wiggling. */
-export const plugsAlong = (path: readonly PathPlace[]): string[] => [
-	...new Set(
-		path.map(({ at, behind }) =>
-			at === 'plug' ? `plug ${behind}` : at === 'sensor' ? 'sensor' : 'module plug'
-		)
-	)
-];
+/** What a hand is put on, from the module to the wheel, where something comes and goes. */
+export function movedAlong(path: readonly PathPlace[]): { label: string; is: Moved }[] {
+	const plugs = new Set(path.filter(({ at }) => at === 'plug').map(({ behind }) => behind));
+	return [
+		{ label: 'module plug', is: 'module-plug' },
+		...[...plugs].map((name) => ({ label: `plug ${name}`, is: 'lead' as const })),
+		{ label: 'lead', is: 'lead' },
+		{ label: 'sensor plug', is: 'sensor-plug' },
+		{ label: 'sensor', is: 'sensor' }
+	];
+}

@@ -1,11 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { vehicleTypes } from '../../../../library';
 import { shippedBook } from '../../../../library/codes';
+import { reasonModel } from '../../../../library/reason/model';
+import { PROVE_FIRST } from '../../core/path/policy';
 import { caseCodes } from '../codes/caseCodes';
 import type { PayloadOf } from '../entries/entry';
 import { standing } from '../thread/thread';
 import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../thread/threads.fixture';
-import { observationsOf } from './observations';
+import { notWithdrawn } from '../thread/withdrawal';
+import { frozenWheels, observationsOf } from './observations';
+import { reasonAbout } from './reasoning';
 
 const MINIBUS = vehicleTypes.get('brindle-marlow-16');
 if (!MINIBUS) throw new Error('no minibus in the library');
@@ -349,5 +353,182 @@ describe('what an entry says in signs', () => {
 			'wheel-code@rear-left none (0)',
 			'meter:feed-at-sensor@rear-left low (0)'
 		]);
+	});
+});
+
+describe('our own signals, values that stand still and wheels at rest are no evidence', () => {
+	const held = (maker: ThreadMaker, on: boolean) =>
+		maker.add('signal-held', { position: 'rear-left', method: 'generator', name: 'A generator', on });
+	const round = (maker: ThreadMaker, result: 'dead' | 'answers') =>
+		maker.add('wheel-round', {
+			mode: 'hand',
+			rateHz: 10,
+			corners: [{ position: 'rear-left', result, topKmh: 0, text: '' }]
+		});
+	const flat = (over = {}) =>
+		channel({ kind: 'flat', pulses: 0, medianHz: null, findings: [{ ...FLAT }], ...over });
+	const FLAT = {
+		type: 'flat' as const,
+		perRev: false,
+		times: [],
+		count: 1,
+		value: 0.8,
+		text: 'Stays.',
+		teeth: []
+	};
+
+	it('while a signal is held, a drive says nothing, nor does a code or a capture of that wheel; after it, all does', () => {
+		const maker = opened();
+		held(maker, true);
+		maker.add('live-recording', recording());
+		maker.add('scope-capture', capture([channel(), channel({ position: 'front-left' })]));
+		maker.scan([[BRAKE, OPEN, FAILS]]);
+		expect(seen(maker, 'road', 'scope', 'wheel-code@rear')).toEqual([
+			'scope-sensor@front-left whole (0)',
+			'wheel-code@rear-right none (0)'
+		]);
+		held(maker, false);
+		maker.add('live-recording', recording());
+		expect(seen(maker, 'road@rear')).toEqual(['road@rear-left clean (0)', 'road@rear-right clean (0)']);
+	});
+
+	it('a recording that was made for a substituted signal is no drive', () => {
+		const maker = opened();
+		maker.add('live-recording', recording({ purpose: { what: 'substitution', position: 'rear-left' } }));
+		expect(seen(maker, 'road')).toEqual([]);
+	});
+
+	it('a value that stands still while its code fails says nothing, also after a repair, until it is cleared', () => {
+		const maker = opened();
+		maker.scan([[BRAKE, OPEN, FAILS]]);
+		const still = recording({ findings: [found('rear_left', 'stuck-invalid')] });
+		maker.add('live-recording', still);
+		round(maker, 'dead');
+		maker.repair();
+		maker.add('live-recording', still);
+		expect(seen(maker, 'road@rear-left', 'spin')).toEqual([]);
+		expect(seen(maker, 'road@rear-right')).toEqual([
+			'road@rear-right clean (0)',
+			'road@rear-right clean (1)'
+		]);
+		expect(frozenWheels(standing(maker.thread), MINIBUS, shippedBook, caseCodes(maker.thread))).toEqual([
+			'rear-left'
+		]);
+		// One that answers does not stand still.
+		round(maker, 'answers');
+		expect(seen(maker, 'spin')).toEqual(['spin@rear-left answers (1)']);
+		maker.clear();
+		maker.add('live-recording', still);
+		expect(seen(maker, 'road@rear-left')).toEqual(['road@rear-left not-available (1)']);
+		expect(frozenWheels(standing(maker.thread), MINIBUS, shippedBook, caseCodes(maker.thread))).toEqual([]);
+	});
+
+	it('a capture on which nothing pulses says nothing of a wheel, unless it turned', () => {
+		const maker = opened();
+		maker.add('scope-capture', capture([flat()]));
+		maker.add('scope-capture', capture([flat(), flat({ position: 'rear-right' })]));
+		expect(seen(maker, 'scope')).toEqual([]);
+		maker.add('scope-capture', { ...capture([flat()]), turned: true });
+		expect(seen(maker, 'scope')).toEqual(['scope-sensor@rear-left flat (0)']);
+		const beside = opened();
+		beside.add('scope-capture', capture([flat(), channel({ position: 'rear-right' })]));
+		expect(seen(beside, 'scope')).toEqual([
+			'scope-sensor@rear-left flat (0)',
+			'scope-sensor@rear-right whole (0)'
+		]);
+	});
+
+	it('what is withdrawn says nothing any more, and only what was measured or looked at can be', () => {
+		const maker = opened();
+		maker.scan([[BRAKE, OPEN, FAILS]]);
+		maker.add('scope-capture', capture([channel()]));
+		const ids = (kind: string) => maker.thread.find((entry) => entry.kind === kind)?.id ?? '';
+		const before = [...maker.thread];
+		expect(notWithdrawn(ids('scope-capture'), before)).toBeNull();
+		expect(notWithdrawn(ids('network-scan'), before)).toMatch(/was read, done or said stays/);
+		expect(notWithdrawn('01KZZZZZZZZZZZZZZZZZZZZZZZ', before)).toMatch(/no such entry/);
+		maker.add('withdrawn', { entryId: ids('scope-capture'), what: 'Capture', because: 'The tip was loose.' });
+		expect(seen(maker, 'scope')).toEqual([]);
+		expect(notWithdrawn(ids('scope-capture'), maker.thread)).toMatch(/already/);
+	});
+});
+
+describe('what moved it', () => {
+	const PLACES = [
+		{ label: 'module plug', is: 'module-plug' as const },
+		{ label: 'plug X20', is: 'lead' as const },
+		{ label: 'lead', is: 'lead' as const },
+		{ label: 'sensor plug', is: 'sensor-plug' as const }
+	];
+	const wiggle = (marks: [number, string][], startS: number[], type: 'dropout' | 'stuck-zero' = 'dropout') =>
+		recording({
+			purpose: { what: 'wiggle', position: 'rear-left', places: PLACES },
+			channels: ['rear_left'],
+			marks: marks.map(([atS, label]) => ({ atS, label })),
+			findings: startS.map((at) => ({ ...found('rear_left', type), startS: at }))
+		});
+
+	it('the place at which it changed is told, and those at which it did not', () => {
+		const maker = opened();
+		maker.add(
+			'live-recording',
+			wiggle(
+				[
+					[2, 'module plug'],
+					[10, 'plug X20'],
+					[20, 'lead'],
+					[30, 'sensor plug']
+				],
+				[31, 33]
+			)
+		);
+		expect(seen(maker, 'wiggle', 'road')).toEqual([
+			'wiggle-far@rear-left steady (0)',
+			'wiggle-lead@rear-left steady (0)',
+			'wiggle-plug@rear-left changes (0)'
+		]);
+	});
+
+	it('a wheel that stood says nothing; a place that no hand was on neither', () => {
+		const maker = opened();
+		maker.add('live-recording', wiggle([[2, 'lead']], [2], 'stuck-zero'));
+		expect(seen(maker, 'wiggle')).toEqual([]);
+		maker.add('live-recording', wiggle([[2, 'lead']], [3]));
+		expect(seen(maker, 'wiggle')).toEqual(['wiggle-lead@rear-left changes (0)']);
+	});
+
+	it('a resistor whose level arrives speaks for what lies between, one that does not against it', () => {
+		const model = reasonModel(MINIBUS);
+		const harness = (outcome: 'follows' | 'nothing' | null) => {
+			const maker = opened();
+			maker.scan([[BRAKE, OPEN, FAILS]]);
+			if (outcome)
+				maker.add('substitution', {
+					position: 'rear-left',
+					method: 'resistor',
+					name: 'A resistor',
+					hertz: null,
+					ohms: 400,
+					expectedKmh: 0,
+					seenKmh: null,
+					outcome,
+					opened: ['rear-left'],
+					proves: [],
+					implicates: [],
+					says: ''
+				});
+			const { belief } = reasonAbout(standing(maker.thread), model, {
+				book: shippedBook,
+				codes: caseCodes(maker.thread),
+				policy: PROVE_FIRST
+			});
+			return model.faults.reduce(
+				(sum, { fault, place }, i) =>
+					sum + (place === 'rear-left' && fault.link === 'harness' ? (belief.present[i] ?? 0) : 0),
+				0
+			);
+		};
+		expect(harness('follows')).toBeLessThan(harness(null) / 2);
+		expect(harness('nothing')).toBeGreaterThan(1.3 * harness(null));
 	});
 });

@@ -25,6 +25,23 @@ export function observationsOf(
 	book: CodeBook,
 	codes: readonly CaseCode[]
 ): Observation[] {
+	return followed(entries, type, book, codes).observations;
+}
+
+/** Wheels whose value their module keeps as it was, since their code failed: what live data say of them is no evidence. */
+export const frozenWheels = (
+	entries: readonly Entry[],
+	type: VehicleType,
+	book: CodeBook,
+	codes: readonly CaseCode[]
+): string[] => [...followed(entries, type, book, codes).state.frozen];
+
+function followed(
+	entries: readonly Entry[],
+	type: VehicleType,
+	book: CodeBook,
+	codes: readonly CaseCode[]
+): { observations: Observation[]; state: Course } {
 	const ours = new Set(codes.filter(({ madeByUs }) => madeByUs !== null).map(codeKey));
 	const around = { type, book, ours };
 	const found = new Map<string, Observation>();
@@ -34,8 +51,9 @@ export function observationsOf(
 		state.follow(entry);
 		if (entry.kind === 'unknown') continue;
 		const seen = featureOf(entry.kind).seen?.(entry.payload, around, state) ?? {};
+		state.noteCodes(seen);
 		for (const [sign, outcome] of Object.entries(seen)) {
-			if (!isKnownSight(sign, outcome)) continue;
+			if (!isKnownSight(sign, outcome) || state.saysNothing(entry.kind, sign, outcome)) continue;
 			const once = `${state.epoch}/${sign}`;
 			const before = last.get(once);
 			last.set(once, outcome);
@@ -48,8 +66,18 @@ export function observationsOf(
 			});
 		}
 	}
-	return [...found.values()];
+	return { observations: [...found.values()], state };
 }
+
+/** Each wheel is held against the others in them. */
+const WHEELS_TOGETHER: ReadonlySet<string> = new Set(['road', 'spin']);
+/** Readings of live values. */
+const LIVE_KINDS: ReadonlySet<Entry['kind']> = new Set(['live-recording', 'wheel-round']);
+/** How a value looks that its module does not renew. */
+const STANDS_STILL: Record<string, readonly string[]> = {
+	road: ['zero', 'not-available', 'nothing'],
+	spin: ['dead', 'not-trusted']
+};
 
 /** What has happened since the last repair, which decides what a reading of codes says. */
 class Course implements Since {
@@ -57,12 +85,38 @@ class Course implements Since {
 	cleared = false;
 	cycled = false;
 	driven = false;
+	/** Wheels at which a signal of ours stands in for the sensor. */
+	readonly held = new Set<string>();
+	/** Wheels whose value the module keeps as it was since their code failed: until it is cleared, or the key is turned off. */
+	readonly frozen = new Set<string>();
+
 	/** Codes of this epoch are as they came, not yet cleared. */
 	get asItCame(): boolean {
 		return this.epoch === 0 && !this.cleared;
 	}
 
+	/** What a reading of codes says of values that stand still from then on. */
+	noteCodes(seen: Readonly<Record<string, string>>): void {
+		for (const [key, outcome] of Object.entries(seen)) {
+			const { sign, place } = splitKey(key);
+			if (sign === 'wheel-now' && outcome === 'failing') this.frozen.add(place);
+		}
+	}
+
+	/** Whether a sign is of our own making, or of a value that only stands still: then it is no evidence. */
+	saysNothing(kind: Entry['kind'], key: string, outcome: string): boolean {
+		const { sign, place } = splitKey(key);
+		if (this.held.size > 0 && kind !== 'substitution')
+			return this.held.has(place) || WHEELS_TOGETHER.has(sign);
+		return LIVE_KINDS.has(kind) && this.frozen.has(place) && (STANDS_STILL[sign]?.includes(outcome) ?? false);
+	}
+
 	follow(entry: Entry): void {
+		if (entry.kind === 'signal-held') {
+			if (entry.payload.on) this.held.add(entry.payload.position);
+			else this.held.delete(entry.payload.position);
+		}
+		if (entry.kind === 'codes-cleared' || entry.kind === 'key-cycled') this.frozen.clear();
 		if (isMending(entry)) {
 			this.epoch += 1;
 			this.cleared = this.cycled = this.driven = false;
@@ -70,7 +124,10 @@ class Course implements Since {
 			this.cleared = true;
 			this.cycled = this.driven = false;
 		} else if (entry.kind === 'key-cycled') this.cycled = true;
-		else if (entry.kind === 'proving-drive' || (entry.kind === 'live-recording' && isDrive(entry.payload)))
+		else if (
+			this.held.size === 0 &&
+			(entry.kind === 'proving-drive' || (entry.kind === 'live-recording' && isDrive(entry.payload)))
+		)
 			this.driven = true;
 	}
 }

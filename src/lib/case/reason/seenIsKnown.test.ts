@@ -67,7 +67,9 @@ const suits = (inspection: string, type: VehicleType) =>
 		(inspections.find(({ id }) => id === inspection)?.families ?? []).includes(family)
 	);
 const clearSights = inspections.flatMap(({ id, sights }) =>
-	sights.filter((sight) => isClearSight(signOf(`look:${id}`), sight.id)).map((sight) => [id, sight.id] as const)
+	sights
+		.filter((sight) => isClearSight(signOf(`look:${id}`), sight.id))
+		.map((sight) => [id, sight.id] as const)
 );
 
 describe('seen is known', () => {
@@ -78,7 +80,8 @@ describe('seen is known', () => {
 				const maker = oneCodeRead(one.type, 'brake', dtc, 0x2f);
 				const before = about(maker, one);
 				// Some are of another family's part.
-				if (!before.model.faults.some(({ fault, place }) => place === AT && links.includes(fault.link))) continue;
+				if (!before.model.faults.some(({ fault, place }) => place === AT && links.includes(fault.link)))
+					continue;
 				looked(maker, look, [sight]);
 				const after = about(maker, one);
 				const which = `${one.type.id} ${dtc}`;
@@ -147,7 +150,9 @@ describe('a look that found something', () => {
 		expect(outcomeOfLook(look([], ['pushed back']))).toBe('pushed-back');
 		expect(outcomeOfLook(look([], ['somehow odd']))).toBe('bad');
 		expect(outcomeOfLook({ inspection: 'water', sights: ['seal', 'wet'], found: [] })).toBe('wet');
-		expect(sightsSeen({ inspection: 'lead', found: ['rubbed through', 'no such thing'] })).toEqual(['rubbed']);
+		expect(sightsSeen({ inspection: 'lead', found: ['rubbed through', 'no such thing'] })).toEqual([
+			'rubbed'
+		]);
 		// With a feeler: it is the number that tells.
 		expect(outcomeOfLook({ inspection: 'gap', sights: ['too-wide'], found: [] })).toBe('bad');
 	});

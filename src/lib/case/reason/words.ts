@@ -17,6 +17,10 @@ export function seenWords(key: string, outcome: string): string {
 	const { sign } = splitKey(key);
 	if (sign === 'search')
 		return outcome === 'none' ? 'nothing found' : `ended at ${outcome.replaceAll('-', ' ')}`;
+	if (sign === 'level')
+		return outcome === 'arrives'
+			? 'a resistor’s level arrives at the module'
+			: 'a resistor’s level does not arrive';
 	if (sign.startsWith('replaced:')) return 'replaced before, and it did not help';
 	const known = signs.get(sign)?.outcomes ?? {};
 	return (Object.hasOwn(known, outcome) && known[outcome]) || outcome.replaceAll('-', ' ');

@@ -52,51 +52,59 @@ describe('whatever a thread holds that the schema lets through', () => {
 	it.each([
 		['drawn from the schema', anyThread(), 2000],
 		['grown here and then spoiled', mutated(grown), 1500]
-	])('no projection fails on what is %s', (_, threads, numRuns) => {
-		fc.assert(
-			fc.property(threads, (drawn) => {
-				const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
-				const view = projectCase(thread, shippedBook);
-				summarise(thread, view);
-				caseReport(thread, view);
-				for (const [i, entry] of thread.entries()) {
-					describeEntry(entry);
-					whatItShowed(thread.slice(0, i), entry);
-				}
-				for (const code of view.codes) proofView(code, view.entries, view.codes);
-				beforeAfter(view.entries);
-				countedRecordings(view.entries);
-				mayClear(view, null);
-				provingDrivePlan(view);
-				reportedCodes(view.entries, view.book);
-				caseTestConditions(view);
-				watchDefaults(view);
-				comebackStart(thread, 'TP-0401', 'This workshop');
-			}),
-			{ numRuns }
-		);
-	}, TIMEOUT_MS);
+	])(
+		'no projection fails on what is %s',
+		(_, threads, numRuns) => {
+			fc.assert(
+				fc.property(threads, (drawn) => {
+					const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
+					const view = projectCase(thread, shippedBook);
+					summarise(thread, view);
+					caseReport(thread, view);
+					for (const [i, entry] of thread.entries()) {
+						describeEntry(entry);
+						whatItShowed(thread.slice(0, i), entry);
+					}
+					for (const code of view.codes) proofView(code, view.entries, view.codes);
+					beforeAfter(view.entries);
+					countedRecordings(view.entries);
+					mayClear(view, null);
+					provingDrivePlan(view);
+					reportedCodes(view.entries, view.book);
+					caseTestConditions(view);
+					watchDefaults(view);
+					comebackStart(thread, 'TP-0401', 'This workshop');
+				}),
+				{ numRuns }
+			);
+		},
+		TIMEOUT_MS
+	);
 
 	const models = new Map([...vehicleTypes].map(([id, type]) => [id, reasonModel(type)]));
-	it('nor does the reasoning: what it does not know says nothing', () => {
-		fc.assert(
-			fc.property(anyThread(), (drawn) => {
-				const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
-				const view = projectCase(thread, shippedBook);
-				const type = typeOf(view.entries);
-				const model = type && models.get(type.id);
-				if (!model) return;
-				const reasoning = reasonAbout(view.entries, model, {
-					book: view.book,
-					codes: view.codes,
-					policy: policyAt(0.8)
-				});
-				shownGrid(reasoning, view.entries);
-				mendingSteps(reasoning);
-				for (const ranked of reasoning.decision.ranked) shownTest(reasoning, ranked);
-				expect(reasoning.belief.present.every((p) => Number.isFinite(p))).toBe(true);
-			}),
-			{ numRuns: 8 }
-		);
-	}, TIMEOUT_MS);
+	it(
+		'nor does the reasoning: what it does not know says nothing',
+		() => {
+			fc.assert(
+				fc.property(anyThread(), (drawn) => {
+					const thread = drawn.map((entry) => knownEntry(JSON.parse(JSON.stringify(entry))));
+					const view = projectCase(thread, shippedBook);
+					const type = typeOf(view.entries);
+					const model = type && models.get(type.id);
+					if (!model) return;
+					const reasoning = reasonAbout(view.entries, model, {
+						book: view.book,
+						codes: view.codes,
+						policy: policyAt(0.8)
+					});
+					shownGrid(reasoning, view.entries);
+					mendingSteps(reasoning);
+					for (const ranked of reasoning.decision.ranked) shownTest(reasoning, ranked);
+					expect(reasoning.belief.present.every((p) => Number.isFinite(p))).toBe(true);
+				}),
+				{ numRuns: 8 }
+			);
+		},
+		TIMEOUT_MS
+	);
 });

@@ -17,6 +17,8 @@ export interface ThreadLine extends Omit<EntryLine, 'shows'> {
 	/** Why this entry replaced an older one. */
 	corrects: string | null;
 	superseded: boolean;
+	/** Whether somebody can say that it should not count. */
+	mayBeWithdrawn: boolean;
 	hash: string;
 }
 

@@ -1,11 +1,16 @@
 import type { Entry, EntryKind, EntryOf } from '../entries/entry';
 
 /**
- * The entries that count: superseded ones left out, in the order in which things happened. An entry observed at the
+ * The entries that count: superseded and withdrawn ones left out, in the order in which things happened. An entry observed at the
  * same moment as another stands after it if it was received after it.
  */
 export function standing(thread: readonly Entry[]): Entry[] {
-	const replaced = new Set(thread.flatMap((entry) => (entry.supersedes ? [entry.supersedes.entryId] : [])));
+	const replaced = new Set(
+		thread.flatMap((entry) => [
+			...(entry.supersedes ? [entry.supersedes.entryId] : []),
+			...(entry.kind === 'withdrawn' ? [entry.payload.entryId] : [])
+		])
+	);
 	return thread
 		.filter((entry) => !replaced.has(entry.id))
 		.sort((a, b) => Date.parse(a.observedAt) - Date.parse(b.observedAt) || a.seq - b.seq);

@@ -1,4 +1,5 @@
 import { PAYLOADS } from '../entries/entry';
+import { notWithdrawn } from './withdrawal';
 import { knownEntry, type RawEntry } from './knownEntry';
 
 /** Clocks differ a little. */
@@ -38,6 +39,8 @@ function rulesOfEntry(entries: readonly RawEntry[], entry: RawEntry, at: number,
 			problems.push(broken('corrects what is not before it, or of another kind'));
 	}
 	const known = knownEntry(entry);
+	if (known.kind === 'withdrawn' && notWithdrawn(known.payload.entryId, entries.slice(0, at)) !== null)
+		problems.push(broken('withdraws what is not before it, or cannot be withdrawn'));
 	// A kind of a later version is shown as not known here; a known kind has the shape that it has.
 	if (known.kind === 'unknown' && Object.hasOwn(PAYLOADS, entry.kind) && entry.version === 1)
 		problems.push(broken(`is no ${entry.kind}: ${known.payload.why}`));

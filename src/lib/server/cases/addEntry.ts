@@ -8,6 +8,7 @@ import {
 } from '../../case/entries/entry';
 import { fail, type Result } from '../../core/result';
 import { typeOf } from '../../case/thread/vehicleOf';
+import { notWithdrawn } from '../../case/thread/withdrawal';
 import { unknownId } from '../../case/thread/unknownIds';
 import type { AppendOptions, Author } from '../db/threads';
 import { notKept } from './keptBeside';
@@ -41,6 +42,7 @@ export async function addEntry<K extends EntryKind>(
 	});
 	if (!draft.success) return fail(z.prettifyError(draft.error));
 	const refused =
+		(draft.data.kind === 'withdrawn' ? notWithdrawn(draft.data.payload.entryId, thread) : null) ??
 		unknownId(draft.data.kind, draft.data.payload, typeOf(thread)) ??
 		(await notKept(services, entry.caseId, draft.data));
 	if (refused) return fail(refused);

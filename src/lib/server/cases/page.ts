@@ -1,3 +1,4 @@
+import { mayBeWithdrawn } from '../../case/thread/withdrawal';
 import { describeEntry, whatItShowed, type ThreadLine } from '../../case/thread/describe';
 import { featureOf } from '../../case/entries/registry';
 import type { Entry } from '../../case/entries/entry';
@@ -40,6 +41,7 @@ export function threadLines({ thread }: Pick<LoadedCase, 'thread'>): ThreadLine[
 				author: entry.authorName,
 				seq: entry.seq,
 				corrects: entry.supersedes?.why ?? null,
+				mayBeWithdrawn: mayBeWithdrawn(entry.kind),
 				superseded: !counting.has(entry.id),
 				hash: entry.hash
 			};

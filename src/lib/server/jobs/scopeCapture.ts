@@ -1,3 +1,4 @@
+import { isAtRest } from '../../case/entries/scope-capture/evidence';
 import { captureLinks, type ProbedAt } from '../../case/measure/captureLinks';
 import { MOST_TEETH, type ScopeCapture } from '../../case/entries/scope-capture/payload';
 import { analyseCapture } from '../../core/scope/analyseCapture';
@@ -20,13 +21,18 @@ const keptRing = ({ teeth, turns, height, seen }: RingMap) => ({
 	seen: seen.map(hundredths)
 });
 
+/** Said of a capture on which nothing pulses, where nobody has said that the wheels turned. */
+const AT_REST =
+	'The wheel did not turn, or nothing arrives: turn it, say so, and take the capture again. It says nothing as it is.';
+
 /** A capture as the thread keeps it: what it is and what its analysis found. The samples are stored beside it. */
 export function scopePayload(
 	capture: Capture,
 	probes: readonly ProbedChannel[],
-	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood' | 'samplesSha256'>
+	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood' | 'turned' | 'samplesSha256'>
 ): ScopeCapture {
 	const analysis = analyseCapture(capture, { teeth: about.teeth ?? undefined });
+	const atRest = isAtRest({ channels: analysis.channels, turned: about.turned });
 	return {
 		...about,
 		rateHz: capture.rateHz,
@@ -60,10 +66,10 @@ export function scopePayload(
 				voltsPerHz,
 				findings,
 				...(ring && ring.teeth <= MOST_TEETH ? { ring: keptRing(ring) } : {}),
-				...captureLinks(findings, probe.at)
+				...(atRest ? { proves: [], implicates: [] } : captureLinks(findings, probe.at))
 			};
 		}),
 		comparison: analysis.comparison?.text ?? null,
-		verdict: analysis.verdict
+		verdict: atRest ? AT_REST : analysis.verdict
 	};
 }

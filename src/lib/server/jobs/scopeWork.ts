@@ -10,7 +10,7 @@ export interface CaptureWork {
 	capture: Capture | Uint8Array;
 	/** What was said of each channel; of the words for its tip, its name is what is known where they are missing. */
 	probes: readonly (Omit<ProbedChannel, 'probe'> & { probe?: string })[];
-	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood'>;
+	about: Pick<ScopeCapture, 'name' | 'typeId' | 'source' | 'teeth' | 'knownGood' | 'turned'>;
 }
 
 /** A capture as it goes onto the thread, with its samples as they are kept. */

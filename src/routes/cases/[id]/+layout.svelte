@@ -13,11 +13,13 @@
 	import WhoAmI from '$lib/ui/WhoAmI.svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 	import type { JobStatus } from '$lib/case/progress/jobStatus';
+	import { sendEntry } from '../../decoderClient';
 	import { followCase } from '../../caseStream';
 	import { outbox } from '../../outbox.svelte';
 	import OutboxBanner from '../../OutboxBanner.svelte';
 	import { setCaseWork } from './caseWork.svelte';
 	import { refreshCase } from './refreshCase';
+	import HeldSignals from './HeldSignals.svelte';
 	import StandIn from './StandIn.svelte';
 	import WorkBar from './WorkBar.svelte';
 
@@ -41,6 +43,13 @@
 			else if (name === 'next' && shown.next?.seeks) void refreshCase();
 		});
 	});
+
+	/** Takes an entry out of what counts, with its reason. */
+	async function withdraw(entryId: string, what: string, because: string): Promise<boolean> {
+		const sent = await sendEntry(shown.id, 'withdrawn', { entryId, what: what.slice(0, 300), because });
+		if (sent) await refreshCase();
+		return sent;
+	}
 
 	/** Goes to the next step; already there, does it or puts the cursor into it. */
 	async function doNext() {
@@ -101,6 +110,7 @@
 			</p>{/if}
 		{#if data.vehicleCautions}<Caution>{data.vehicleCautions}</Caution>{/if}
 		<WorkBar />
+		<HeldSignals held={data.held} caseId={shown.id} mayWrite={data.canWrite && !shown.signed} />
 		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
 		<Part what="This page">{@render children()}</Part>
 	</main>
@@ -112,7 +122,12 @@
 	>
 		<button class="act-quiet mx-5 mt-4 lg:hidden" onclick={() => (threadOpen = false)}>Close</button>
 		<Part what="The thread"
-			><ThreadPanel lines={shown.lines} total={shown.headSeq} broken={shown.chain} /></Part
+			><ThreadPanel
+				lines={shown.lines}
+				total={shown.headSeq}
+				broken={shown.chain}
+				withdraw={data.canWrite && !shown.signed ? withdraw : null}
+			/></Part
 		>
 	</aside>
 </div>

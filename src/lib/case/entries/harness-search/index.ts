@@ -7,6 +7,7 @@ export const harnessSearch = entryKind('harness-search', HarnessSearch, {
 	about: 'A wire halved until the fault lay between two places.',
 	group: 'tested',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: true,
 	line: ({ position, wire, found, between, says }) =>
 		line(

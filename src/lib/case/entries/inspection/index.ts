@@ -12,6 +12,7 @@ export const inspection = entryKind('inspection', InspectionDone, {
 	about: 'What was looked at, and what was seen.',
 	group: 'tested',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: false,
 	line: ({ position, name, result, found, photos }) => {
 		const seen = found.length > 0 ? found.join(', ') : result === 'good' ? 'nothing wrong' : 'not sure';

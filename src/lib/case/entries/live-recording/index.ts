@@ -1,12 +1,13 @@
 import { entryKind, line } from '../kind';
 import { count, spanWords } from '../lineWords';
-import { isDrive, roadSeen } from './evidence';
+import { isDrive, roadSeen, wiggleSeen } from './evidence';
 import { LiveRecording } from './payload';
 
 export const liveRecording = entryKind('live-recording', LiveRecording, {
 	about: 'Live data, with what was found in it; the samples are kept beside the thread.',
 	group: 'read',
 	writer: 'work',
+	mayBeWithdrawn: true,
 	changesVerdicts: true,
 	line: ({ name, source, durationS, findings, verdict, endedBecause }) => {
 		const from = source.kind === 'file' ? source.fileName : 'from the vehicle';
@@ -16,5 +17,10 @@ export const liveRecording = entryKind('live-recording', LiveRecording, {
 			endedBecause ?? (findings.length > 0 ? count(findings.length, 'finding') : from)
 		);
 	},
-	seen: (payload, around) => (isDrive(payload) ? roadSeen(payload, around.type) : {})
+	seen: (payload, around) =>
+		payload.purpose?.what === 'wiggle'
+			? wiggleSeen(payload)
+			: isDrive(payload)
+				? roadSeen(payload, around.type)
+				: {}
 });

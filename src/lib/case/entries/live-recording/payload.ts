@@ -40,11 +40,20 @@ export const HeardCode = z.object({
 });
 export type HeardCode = z.infer<typeof HeardCode>;
 
+/** What a hand can be put on along the way of a wheel's signal. */
+export const MOVED = ['sensor', 'sensor-plug', 'lead', 'module-plug'] as const;
+export type Moved = (typeof MOVED)[number];
+
 /** What a recording was made for, where a page began it for something: its name is anybody's. */
 export const Purpose = z.object({
 	what: z.enum(['wheel-round', 'wiggle', 'substitution', 'road-test', 'proving-drive']),
 	/** The wheel it is about; null = all of them. */
-	position: Position.nullable()
+	position: Position.nullable(),
+	/** Of a wiggle: what each name on its buttons is, since its marks are those names. */
+	places: z
+		.array(z.object({ label: Text, is: z.enum(MOVED) }))
+		.max(12)
+		.optional()
 });
 export type Purpose = z.infer<typeof Purpose>;
 

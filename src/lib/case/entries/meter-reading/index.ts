@@ -11,6 +11,7 @@ export const meterReading = entryKind('meter-reading', MeterReading, {
 	about: 'A reading of the meter, the window it was held against, and how it was judged.',
 	group: 'tested',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: true,
 	line: ({ position, name, value, quantity, judged, window }) => {
 		const where = position ? `${positionWords(position)}: ` : '';

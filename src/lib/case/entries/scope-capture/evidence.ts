@@ -6,6 +6,13 @@ import { signKey, type Seen } from '../../../../../library/reason/signs';
 import type { Around } from '../kind';
 import type { ScopeCapture } from './payload';
 
+/** Nothing pulses, and nobody has said that the wheels turned: it shows a wheel that stands as well as a dead one. */
+export const isAtRest = ({
+	channels,
+	turned
+}: Pick<ScopeCapture, 'turned'> & { channels: readonly { kind: string }[] }): boolean =>
+	turned !== true && channels.every(({ kind }) => kind === 'flat');
+
 export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>): Seen {
 	const sensorAt = (position: Position) => ({
 		family: knownFamilyAt(type, position),
@@ -15,6 +22,7 @@ export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>)
 		payload.channels.flatMap((channel) => {
 			const { position, at } = channel;
 			if (!position || at === 'elsewhere') return [];
+			if (channel.kind === 'flat' && isAtRest(payload)) return [];
 			// Turned together, as on the road: the mate's pulses say how many there should be.
 			const mate = payload.channels.find(
 				(one) => one.position !== null && one.position !== position && one.findings.length === 0

@@ -7,6 +7,7 @@ export const scopeCapture = entryKind('scope-capture', ScopeCapture, {
 	about: 'What an oscilloscope showed, channel by channel; the samples are kept beside the thread.',
 	group: 'tested',
 	writer: 'work',
+	mayBeWithdrawn: true,
 	changesVerdicts: false,
 	line: ({ name, verdict, channels, durationS }) => {
 		const found = channels.reduce((sum, { findings }) => sum + findings.length, 0);

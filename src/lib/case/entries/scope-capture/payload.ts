@@ -73,6 +73,8 @@ export const ScopeCapture = z.object({
 		.string()
 		.regex(/^[0-9a-f]{64}$/)
 		.optional(),
+	/** Whoever took it says that the wheels turned; absent where nobody said. */
+	turned: z.boolean().optional(),
 	comparison: Words.nullable(),
 	verdict: Words,
 	knownGood: z.boolean()

@@ -7,6 +7,7 @@ export const sensorIdentified = entryKind('sensor-identified', SensorIdentified,
 	about: 'Which family a wheel’s sensor is of, and by what.',
 	group: 'tested',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: false,
 	line: ({ position, family, probability, answers }) => {
 		const how =

@@ -10,6 +10,7 @@ export const testStep = entryKind('test-step', TestStep, {
 	about: 'A step of the worksheet: done, with what was seen, or set aside with the reason.',
 	group: 'tested',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: false,
 	line: ({ name, how, seen, because }) => {
 		const told = [...new Set(Object.entries(seen).map(([key, outcome]) => seenWords(key, outcome)))];

@@ -6,6 +6,7 @@ export const wheelRound = entryKind('wheel-round', WheelRound, {
 	about: 'Each wheel turned in its turn, and what its signal did.',
 	group: 'tested',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: true,
 	line: ({ mode, corners }) => {
 		const bad = corners.filter(({ result }) => result !== 'answers' && result !== 'turns-mate');

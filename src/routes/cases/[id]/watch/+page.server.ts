@@ -1,6 +1,7 @@
 import { ofKind } from '$lib/case/thread/thread';
 import { positionWords } from '$lib/case/words';
 import { watchDefaults } from '$lib/case/watch/watchDefaults';
+import { frozenWheels } from '$lib/case/reason/observations';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
@@ -22,6 +23,8 @@ export const load = async ({ params, depends, locals }) => {
 	const why = watchDefaults(view);
 	return {
 		cautions: (await cautionsHere(locals.services, type)).words(['road', 'wheel-turns']),
+		/** Wheels of which live data say nothing until their codes are cleared. */
+		frozen: (type ? frozenWheels(view.entries, type, view.book, view.codes) : []).map(positionWords),
 		linkAddress: row.vehicle.linkAddress,
 		signals: (type ? liveSignals(type) : []).map(({ signal, name, unit, address, moduleName }) => ({
 			signal,

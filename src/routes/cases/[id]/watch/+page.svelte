@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
+	import { upperFirst } from '$lib/case/words';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { expectedRateHz } from '$lib/core/live/refreshRate';
@@ -72,6 +73,14 @@
 			</div>
 		{/if}
 	</div>
+	{#if data.frozen.length > 0}
+		<p class="mt-3 border-l-4 border-ink pl-4">
+			<strong>{upperFirst(data.frozen.join(' and ').toLowerCase())}: a code fails now.</strong> Many modules
+			keep such a value as it was until the code is cleared: save, clear on
+			<a class="underline underline-offset-4" href="/cases/{data.case.id}/prove">Prove</a>, then record. Until
+			then a value that stands still says nothing.
+		</p>
+	{/if}
 	<JobProgress kinds={['record']} />
 </section>
 

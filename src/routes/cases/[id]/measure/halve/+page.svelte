@@ -12,7 +12,7 @@
 	import {
 		notedOf,
 		placeWordsIn,
-		plugsAlong,
+		movedAlong,
 		quantityOf,
 		readsByPlace,
 		searchAfter
@@ -121,7 +121,7 @@
 			await invalidate('jaldi:case');
 		}
 	}
-	const plugs = $derived(plugsAlong(data.paths.signal));
+	const plugs = $derived(movedAlong(data.paths.signal));
 	const subject = $derived(`${data.at} ${wire} ${fault}`);
 	$effect(() => {
 		// Another wheel or wire is another measurement; the same one goes on as it was set up.

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Position } from '$library/positions';
+	import type { Moved } from '$lib/case/entries/live-recording/payload';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { wiggledPlaces } from '$lib/core/live/wiggle';
@@ -23,7 +24,7 @@
 		at: Position;
 		atWords: string;
 		signal: string;
-		places: string[];
+		places: { label: string; is: Moved }[];
 		cautions: string;
 		wiggled:
 			| {
@@ -53,13 +54,13 @@
 		void work.mark(place);
 	};
 	/** A key for each place, beside those that the bench has. */
-	const KEYS = ['a', 'b', 'c', 'd', 'e', 'g'];
+	const KEYS = ['a', 'b', 'c', 'd', 'e', 'g', 'i', 'j'];
 	useKeys({
 		...Object.fromEntries(
 			KEYS.map((key, i) => [
 				key,
 				() => {
-					const place = places[i];
+					const place = places[i]?.label;
 					if (watching && place) mark(place);
 				}
 			])
@@ -82,7 +83,7 @@
 				>{live.now === null ? '–' : live.now.toFixed(1)}</span
 			>
 			<span class="text-ink-2">km/h</span>
-			{#each places as place, i (i)}
+			{#each places as { label: place }, i (i)}
 				<button class={at === place ? 'act' : 'act-quiet'} onclick={() => mark(place)}
 					>{place}
 					{#if KEYS[i]}<span class="key border-current">{KEYS[i]}</span>{/if}</button
@@ -98,7 +99,12 @@
 			onclick={() => {
 				at = null;
 				live.begin();
-				void work.begin({ do: 'record', signals: [signal], name, purpose: { what: 'wiggle', position } });
+				void work.begin({
+					do: 'record',
+					signals: [signal],
+					name,
+					purpose: { what: 'wiggle', position, places }
+				});
 			}}>Start watching</Act
 		>
 	{/if}

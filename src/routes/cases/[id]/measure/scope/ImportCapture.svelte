@@ -30,6 +30,7 @@
 	let place = $state<(typeof PLACES)[number]>('at the module');
 	let positions = $state<string[]>([]);
 	let good = $state(false);
+	let turned = $state(false);
 	const isSound = $derived(/\.wav$/i.test(file?.name ?? ''));
 
 	async function look(chosen: File) {
@@ -61,7 +62,8 @@
 			at: AT[place],
 			teeth,
 			positions: positions.map((position) => position || null),
-			knownGood: good
+			knownGood: good,
+			turned
 		});
 		const names = looked.shape.channels.map(({ name }, i) => {
 			const position = Position.safeParse(positions[i]);
@@ -142,6 +144,9 @@
 			<OneOf label="Where the tips were" name="place-file" options={PLACES} bind:value={place} />
 			<button class="act" disabled={busy !== null} onclick={keep}>Keep it on the case</button>
 		</div>
+		<label class="flex min-h-11 cursor-pointer items-center gap-2"
+			><input type="checkbox" class="checkbox" bind:checked={turned} /> The wheels turned while it was taken</label
+		>
 		<label class="flex min-h-11 cursor-pointer items-center gap-2"
 			><input type="checkbox" class="checkbox" bind:checked={good} /> From a vehicle without a fault: keep as the
 			shop’s reference for this type</label

@@ -31,6 +31,7 @@
 	let both = $state(true);
 	let name = $state('');
 	let good = $state(false);
+	let turned = $state(false);
 	let taking = $state(false);
 	let trouble = $state<string | null>(null);
 	const WALK_KMH = 10;
@@ -58,7 +59,8 @@
 					at: place === 'at the module' ? 'module' : 'sensor',
 					rateHz,
 					durationS: Number.parseFloat(length),
-					knownGood: good
+					knownGood: good,
+					turned
 				})
 			});
 			if (response.ok) {
@@ -99,6 +101,9 @@
 		>{taking ? 'Taking it …' : 'Take a capture'} <span class="key border-current">c</span></button
 	>
 </div>
+<label class="flex min-h-11 cursor-pointer items-center gap-2"
+	><input type="checkbox" class="checkbox" bind:checked={turned} /> The wheels turn while it is taken</label
+>
 <label class="flex min-h-11 cursor-pointer items-center gap-2"
 	><input type="checkbox" class="checkbox" bind:checked={good} /> A vehicle without a fault here: keep as the shop’s
 	reference for this type</label

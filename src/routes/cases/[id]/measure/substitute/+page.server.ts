@@ -1,11 +1,12 @@
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from '$library/vehicle/known';
+import { heldSignals } from '$lib/case/measure/heldSignals';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { wheelSignal } from '../../../../../../library/liveSignals';
 import { nodeOf } from '../../../../../../library/measurePoints';
 import { substituteMethods, unsuitedFor } from '../../../../../../library/measure';
 
 export const load = async (event) => {
-	const { row, type, shared, cautions, ...bench } = await benchPage(event);
+	const { row, view, type, shared, cautions, ...bench } = await benchPage(event);
 	const { at } = shared;
 	const family = bench.family?.family ?? null;
 	return {
@@ -15,6 +16,8 @@ export const load = async (event) => {
 		circumferenceM: knownCircumferenceM(type, at),
 		senseResistorOhms: knownSenseOhms(type),
 		linkAddress: row.vehicle.linkAddress,
+		/** A signal of ours stands in for this wheel's sensor. */
+		held: heldSignals(view.entries).some(({ position }) => position === at),
 		/** Whether live data of this wheel can be watched here. */
 		signal: type && wheelSignal(type, at),
 		nodes: type && { feed: nodeOf(type, at, 'wire:feed'), signal: nodeOf(type, at, 'wire:signal') },

@@ -30,7 +30,7 @@
 	let typedHigh = $state<number | null>(null);
 	let volts = $state<number | null>(null);
 	let practice = $state<string | null>(null);
-	let held = $state(false);
+	const held = $derived(data.held);
 	/** The code was cleared with the signal in place: only then does no value mean that nothing arrives. */
 	let clearedSince = $state(false);
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
@@ -78,6 +78,17 @@
 		await invalidate('jaldi:case');
 	}
 
+	/** Puts on the thread that our signal is on, or off: what is read between is no evidence. */
+	async function say(on: boolean) {
+		if (!method) return;
+		await sendEntry(data.case.id, 'signal-held', {
+			position: data.at,
+			method: method.id,
+			name: method.name,
+			on
+		});
+		await invalidate('jaldi:case');
+	}
 	/** On a simulated vehicle the hands are simulated too: opens the plug and holds the signal, or takes it off. */
 	async function hold(on: boolean) {
 		if (!method) return;
@@ -94,7 +105,7 @@
 			await act({ do: 'key', to: 'off' });
 			for (const name of plugs) await act({ do: 'connector', name, closed: !on });
 			await act({ do: 'key', to: 'on' });
-			held = on;
+			await say(on);
 			if (!on) return;
 			const { nodes } = data;
 			const source =
@@ -216,6 +227,10 @@
 								: 'Open the plug and hold it there (stand-in)'}</button
 						>
 					{/if}
+				{:else if method.source !== 'steel'}
+					<button class="act-quiet" onclick={() => say(!held)}
+						>{held ? 'It is off, the sensor plugged in' : 'The signal is on'}</button
+					>
 				{/if}
 				{#if method.expects === 'level'}
 					<div class="w-44">

@@ -61,7 +61,7 @@
 
 	type Channel = (typeof data.capture.channels)[number];
 	const NUMBERS: [term: string, of: (channel: Channel) => string][] = [
-		['kind', ({ kind }) => (kind === 'flat' ? 'no signal' : kind)],
+		['kind', ({ kind }) => (kind === 'flat' ? 'no pulses' : kind)],
 		[
 			'levels',
 			({ kind, lowV, highV }) =>

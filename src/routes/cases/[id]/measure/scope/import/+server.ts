@@ -15,7 +15,9 @@ const About = z.object({
 	at: z.enum(['module', 'sensor', 'elsewhere']),
 	teeth: z.number().int().min(4).max(400).nullable(),
 	positions: z.array(Position.nullable()).max(4),
-	knownGood: z.boolean()
+	knownGood: z.boolean(),
+	/** The wheels turned while it was taken. */
+	turned: z.boolean().default(false)
 });
 
 export const _api: ApiRoute = {
@@ -45,7 +47,7 @@ export async function POST(event) {
 	}
 	const about = About.safeParse(parsed);
 	if (!about.success) error(400, z.prettifyError(about.error));
-	const { id, name, fileName, bytes, at, teeth, positions, knownGood } = about.data;
+	const { id, name, fileName, bytes, at, teeth, positions, knownGood, turned } = about.data;
 	if (thread.some((entry) => entry.id === id)) return json({ id });
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
 	const stored = await addCapture(
@@ -57,6 +59,7 @@ export async function POST(event) {
 			about: {
 				name,
 				knownGood,
+				turned,
 				typeId: type?.id ?? '',
 				source: { kind: 'file', fileName, bytes },
 				teeth

@@ -20,7 +20,9 @@ const Asked = z.object({
 	at: z.enum(['module', 'sensor']),
 	rateHz: z.number().min(1_000).max(1_000_000),
 	durationS: z.number().min(0.05).max(20),
-	knownGood: z.boolean()
+	knownGood: z.boolean(),
+	/** The wheels turned while it was taken. */
+	turned: z.boolean().default(false)
 });
 
 export const _api: ApiRoute = {
@@ -37,7 +39,7 @@ export async function POST(event) {
 	const member = writerHere(event);
 	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
-	const { id, name, positions, at, rateHz, durationS, knownGood } = asked.data;
+	const { id, name, positions, at, rateHz, durationS, knownGood, turned } = asked.data;
 	const { row, view, thread, type } = await loadCase(event.locals.services, event.params.id);
 	if (thread.some((entry) => entry.id === id)) return json({ id });
 	if (view.signature) error(409, 'This case is signed: its thread is closed.');
@@ -77,6 +79,7 @@ export async function POST(event) {
 			about: {
 				name,
 				knownGood,
+				turned,
 				typeId: type.id,
 				source: { kind: 'instrument' },
 				teeth: knownTeeth(type, positions[0])
