@@ -169,6 +169,9 @@ test('a generator in place of the sensor proves the harness, and the code it set
 	stand.host.vehicle.advance(5);
 	await page.getByRole('button', { name: 'Open the plug and hold it there' }).click();
 	await expect(page.getByRole('button', { name: 'Take it off' })).toBeVisible();
+	// As long as it is on, every page says so.
+	const standsIn = page.getByText('A signal of ours stands in for the sensor of front right.');
+	await expect(standsIn).toBeVisible();
 	// An open circuit freezes the value until the code is cleared: the reading is typed here.
 	await page.getByLabel('or seen: lowest').fill('19.8');
 	await page.getByLabel('highest, km/h').fill('20.3');
@@ -178,12 +181,26 @@ test('a generator in place of the sensor proves the harness, and the code it set
 	await expect(page.getByRole('complementary', { name: 'Thread' })).toContainText('The module follows');
 	await page.getByRole('button', { name: 'Take it off' }).click();
 	await expect(page.getByRole('button', { name: 'Open the plug' })).toBeVisible();
+	await expect(standsIn).toHaveCount(0);
 	// The key was turned for it: the modules need a moment before they answer.
 	stand.host.vehicle.advance(5);
 	await scan(page);
 	await expect(page.getByText('Made by us').first()).toBeVisible();
 	// It is not chased: what is asked for next is to clear it.
 	await expect(page.getByText('Find the fault')).toHaveCount(0);
+	// What should not count is withdrawn with a reason, and stays on the thread, struck through.
+	const thread = page.getByRole('complementary', { name: 'Thread' });
+	const proved = thread.getByRole('listitem').filter({ hasText: 'The module follows' });
+	await proved.getByRole('button').first().click();
+	await expect(proved.getByRole('button', { name: 'Withdraw it' })).toBeDisabled();
+	await proved.getByLabel('It should not count, because').fill('the clip was on the mate’s plug');
+	await proved.getByRole('button', { name: 'Withdraw it' }).click();
+	await expect(thread.getByText('Withdrawn: ')).toBeVisible();
+	await expect(thread).toContainText('the clip was on the mate’s plug');
+	await expect(thread.getByRole('listitem').filter({ hasText: 'The module follows' })).toHaveClass(
+		/line-through/
+	);
+	await expect(page.getByText('Made by us').first()).toBeVisible();
 });
 
 test('halving ends at the stretch that is at fault, and goes on after a reload', async ({ page, bay }) => {

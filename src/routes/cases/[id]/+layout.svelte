@@ -110,7 +110,11 @@
 			</p>{/if}
 		{#if data.vehicleCautions}<Caution>{data.vehicleCautions}</Caution>{/if}
 		<WorkBar />
-		<HeldSignals held={data.held} caseId={shown.id} mayWrite={data.canWrite && !shown.signed} />
+		<HeldSignals
+			held={data.held}
+			caseId={shown.id}
+			mayWrite={data.canWrite && !shown.signed && !shown.vehicle.standInAddress}
+		/>
 		{#if shown.next && data.canWrite}<NextStrip next={shown.next} onstart={doNext} />{/if}
 		<Part what="This page">{@render children()}</Part>
 	</main>

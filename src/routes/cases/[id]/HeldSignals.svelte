@@ -16,7 +16,7 @@
 {#each held as one (one.position)}
 	<p class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4">
 		<Mark state="suspect" size={18} />
-		<span class="min-w-0 flex-1"
+		<span class="min-w-0 flex-1 basis-64"
 			><strong
 				>A signal of ours stands in for the sensor of {positionWords(one.position).toLowerCase()}.</strong
 			>
