@@ -257,3 +257,35 @@ test('what was looked at is kept with a photo that is drawn anew', async ({ page
 	const told = await sharp(await kept.body()).metadata();
 	expect([told.format, told.width, told.height, told.exif]).toEqual(['jpeg', 1600, 1067, undefined]);
 });
+
+test('sensors change places: the fault goes with the part, and the reasoning follows', async ({
+	page,
+	bay
+}) => {
+	const { link, panel } = await bay(benchFault('sensor-dead', 'rear-left'));
+	await openCase(page, 'swapped bus', link, panel);
+	await scan(page);
+	await goTo(page, 'Measure');
+	await wheel(page, 'rear left');
+	await bench(page, 'Swap');
+	await expect(
+		page.getByRole('heading', { name: 'Does the fault of rear left go with a part?' })
+	).toBeVisible();
+	const read = page.getByRole('region', { name: 'What was read there' });
+	await expect(read).toContainText('fails now');
+	await accessible(page);
+	await page.getByRole('button', { name: 'They are swapped' }).click();
+	await expect(page.getByRole('heading', { name: /^Swapped at rear left/ })).toBeVisible();
+	const back = page.getByRole('button', { name: /^Everything is back/ });
+	await expect(back).toBeDisabled();
+	await page.getByText('It went with the part, to rear right').click();
+	await accessible(page);
+	await back.click();
+	const thread = page.getByRole('complementary', { name: 'Thread' });
+	await expect(thread).toContainText('the fault went with the part');
+	await expect(page.getByRole('button', { name: 'They are swapped' })).toBeVisible();
+	await goTo(page, 'Reason');
+	const left = page.locator('section', { has: page.locator('#left') });
+	await expect(left).toContainText(/rear left/i);
+	await expect(left).toContainText(/sensor/);
+});

@@ -1,5 +1,6 @@
 import { LINKS, type Link } from '../links';
 import { works } from '../vocabulary';
+import { isSwap, isSwapSight } from './swaps';
 import { signKey, signs, splitKey, type SignKey } from './signs';
 
 /**
@@ -16,6 +17,7 @@ export const searchKey = (position: string): SignKey => signKey('search', positi
 export const isRuled = (sign: string): boolean =>
 	sign === 'search' ||
 	sign === 'level' ||
+	isSwap(sign) ||
 	sign === 'wheel-set-air' ||
 	sign.startsWith('replaced:') ||
 	signs.get(sign)?.alsoSound !== undefined;
@@ -36,6 +38,7 @@ export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
 /** Whether this library knows a sign and an outcome of it: what an entry of another version says otherwise counts for nothing. */
 export function isKnownSight(key: string, outcome: string): boolean {
 	const { sign: id } = splitKey(key);
+	if (isSwap(id)) return isSwapSight(id, outcome);
 	if (id === 'level') return LEVEL_OUTCOMES.includes(outcome);
 	if (id === 'search') return SEARCH_OUTCOMES.includes(outcome);
 	if (id.startsWith('replaced:'))

@@ -1,4 +1,5 @@
 import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
+import { wheelReaderOf } from '../measurePoints';
 import { allPlaces } from '../faultPlaces';
 import type { Fault } from '../faults';
 import type { VehicleType } from '../vehicles';
@@ -17,6 +18,7 @@ import {
 	searchChance,
 	type Air
 } from './ruledSigns';
+import { isSwap, SWAP_OUTCOMES, swapChance } from './swaps';
 import { showing } from './showing';
 import { isClearSight } from './sights';
 import { signKey, signOf, splitKey } from './signs';
@@ -33,7 +35,7 @@ export function signTable(
 		const once = signTable(signKey(id, place), type, placedFaults, rows);
 		return once && againTable(once, key, placedFaults, rows);
 	}
-	const rule = ruleOf(id, place);
+	const rule = ruleOf(id, place, type);
 	if (rule) return ruledTable(key, rule, placedFaults, rows);
 	const sign = signOf(id);
 	if (!allPlaces(sign.about, type).includes(place)) return null;
@@ -153,13 +155,23 @@ interface Rule {
 	chance: (one: PlacedFault | null, outcome: string) => number;
 }
 
-function ruleOf(id: string, place: string): Rule | null {
+function ruleOf(id: string, place: string, type: VehicleType): Rule | null {
 	const here = (one: PlacedFault | null) =>
 		one !== null && one.fault.at === 'corner' && one.place === place ? one.fault : null;
 	if (id === 'search')
 		return {
 			outcomes: [...SEARCH_OUTCOMES],
 			chance: (one, outcome) => searchChance(outcome, here(one)?.link ?? null)
+		};
+	if (isSwap(id))
+		return {
+			outcomes: [...SWAP_OUTCOMES],
+			chance: (one, outcome) =>
+				swapChance(
+					id,
+					outcome,
+					one && { fault: one.fault, here: here(one) !== null || one.place === wheelReaderOf(type)?.role }
+				)
 		};
 	if (id === 'level')
 		return {

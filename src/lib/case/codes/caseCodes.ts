@@ -9,7 +9,7 @@ import type { Origin } from '../../core/prove/proof';
 import type { CaseCode } from './caseCode';
 import { describeCode } from './codeWords';
 import type { Entry } from '../entries/entry';
-import { circuitOpenedBy } from '../measure/benchTests';
+import { circuitsOpenedBy } from '../measure/benchTests';
 import { caseCalibrations, expectedAfter } from '../mend/calibrations';
 import { comesOf } from '../proof/comesAndGoes';
 import { historyOf, wasSeenLive } from '../proof/proofHistory';
@@ -76,8 +76,7 @@ function foundIn(entries: Entry[], book: CodeBook): Found[] {
 	const opened = new Map<Position, string>();
 	let scansBefore = 0;
 	for (const [atScan, entry] of entries.entries()) {
-		const circuit = circuitOpenedBy(entry);
-		if (circuit) opened.set(circuit, entry.id);
+		for (const circuit of circuitsOpenedBy(entry)) opened.set(circuit, entry.id);
 		if (entry.kind !== 'network-scan') continue;
 		for (const module of entry.payload.modules) {
 			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {

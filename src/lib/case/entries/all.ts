@@ -18,6 +18,7 @@ export { scopeCapture } from './scope-capture';
 export { substitution } from './substitution';
 export { harnessSearch } from './harness-search';
 export { inspection } from './inspection';
+export { swap } from './swap';
 export { signalHeld } from './signal-held';
 export { testStep } from './test-step';
 export { withdrawn } from './withdrawn';

@@ -30,9 +30,18 @@ export function isBadBenchTest(entry: BenchTest): boolean {
 	}
 }
 
-/** A test that opened a circuit with the key on, and so may have set its codes. */
-export function circuitOpenedBy(entry: Entry): Position | null {
-	if (entry.kind === 'substitution' || entry.kind === 'signal-held') return entry.payload.position;
-	if (entry.kind === 'meter-reading') return entry.payload.opened.length > 0 ? entry.payload.position : null;
-	return entry.kind === 'harness-search' ? entry.payload.position : null;
+/** Wheels whose circuits a test opened, and so may have set their codes. */
+export function circuitsOpenedBy(entry: Entry): Position[] {
+	switch (entry.kind) {
+		case 'substitution':
+		case 'signal-held':
+		case 'harness-search':
+			return [entry.payload.position];
+		case 'meter-reading':
+			return entry.payload.opened.length > 0 && entry.payload.position ? [entry.payload.position] : [];
+		case 'swap':
+			return [entry.payload.position, ...(entry.payload.with ? [entry.payload.with] : [])];
+		default:
+			return [];
+	}
 }

@@ -87,6 +87,8 @@ class Course implements Since {
 	driven = false;
 	/** Wheels at which a signal of ours stands in for the sensor. */
 	readonly held = new Set<string>();
+	/** Wheels whose parts have changed places. */
+	readonly swapped = new Set<string>();
 	/** Wheels whose value the module keeps as it was since their code failed: until it is cleared, or the key is turned off. */
 	readonly frozen = new Set<string>();
 
@@ -106,6 +108,8 @@ class Course implements Since {
 	/** Whether a sign is of our own making, or of a value that only stands still: then it is no evidence. */
 	saysNothing(kind: Entry['kind'], key: string, outcome: string): boolean {
 		const { sign, place } = splitKey(key);
+		// What is read at them is of the other’s part; the swap itself says what it showed.
+		if (kind !== 'swap' && this.swapped.has(place)) return true;
 		if (this.held.size > 0 && kind !== 'substitution')
 			return this.held.has(place) || WHEELS_TOGETHER.has(sign);
 		return LIVE_KINDS.has(kind) && this.frozen.has(place) && (STANDS_STILL[sign]?.includes(outcome) ?? false);
@@ -116,6 +120,11 @@ class Course implements Since {
 			if (entry.payload.on) this.held.add(entry.payload.position);
 			else this.held.delete(entry.payload.position);
 		}
+		if (entry.kind === 'swap')
+			for (const wheel of [entry.payload.position, ...(entry.payload.with ? [entry.payload.with] : [])]) {
+				if (entry.payload.state === 'swapped' && entry.payload.with) this.swapped.add(wheel);
+				else this.swapped.delete(wheel);
+			}
 		if (entry.kind === 'codes-cleared' || entry.kind === 'key-cycled') this.frozen.clear();
 		if (isMending(entry)) {
 			this.epoch += 1;

@@ -1,3 +1,4 @@
+import { isSwap, type SwapOutcome } from '../../../../library/reason/swaps';
 import type { VehicleType } from '../../../../library';
 import { POSITIONS } from '../../../../library';
 import type { ReasonModel } from '../../../../library/reason/placed';
@@ -12,11 +13,18 @@ export const STEP_WORDS: Record<TestStep['how'], string> = {
 	'not-available': 'Not at hand'
 };
 
+const SWAP_WORDS: Record<SwapOutcome, string> = {
+	moved: 'the fault went with the part',
+	stayed: 'the fault stayed where it was',
+	gone: 'the fault is gone since the swap'
+};
+
 /** Of an outcome, in words; what only one maker has, or an older library had, is told as it is. */
 export function seenWords(key: string, outcome: string): string {
 	const { sign } = splitKey(key);
 	if (sign === 'search')
 		return outcome === 'none' ? 'nothing found' : `ended at ${outcome.replaceAll('-', ' ')}`;
+	if (isSwap(sign)) return SWAP_WORDS[outcome as SwapOutcome] ?? outcome;
 	if (sign === 'level')
 		return outcome === 'arrives'
 			? 'a resistor’s level arrives at the module'

@@ -13,7 +13,7 @@
 	}
 </script>
 
-{#each held as one (one.position)}
+{#each held as one, nth (nth)}
 	<p class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4">
 		<Mark state="suspect" size={18} />
 		<span class="min-w-0 flex-1 basis-64"

@@ -18,8 +18,7 @@ const DRIVES: readonly (Purpose['what'] | undefined)[] = [undefined, 'road-test'
 
 /** Whether a recording was made on the road. */
 export const isDrive = (recording: LiveRecording): boolean =>
-	DRIVES.includes(recording.purpose?.what) &&
-	recording.durationS >= LEAST_DRIVE_S && !onStandsOf(recording);
+	DRIVES.includes(recording.purpose?.what) && recording.durationS >= LEAST_DRIVE_S && !onStandsOf(recording);
 
 export function roadSeen(payload: LiveRecording, type: VehicleType): Seen {
 	return Object.fromEntries(
