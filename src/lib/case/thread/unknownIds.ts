@@ -4,7 +4,10 @@ import type { EntryKind, PayloadOf } from '../entries/entry';
 
 /** Wheels that an entry names. */
 function positionsIn(payload: object): string[] {
-	const own = 'position' in payload && typeof payload.position === 'string' ? [payload.position] : [];
+	const own = ['position', 'with'].flatMap((key) => {
+		const wheel = (payload as Record<string, unknown>)[key];
+		return typeof wheel === 'string' ? [wheel] : [];
+	});
 	const lists = ['corners', 'channels', 'tyres'].flatMap((key) => {
 		const list = (payload as Record<string, unknown>)[key];
 		return Array.isArray(list) ? (list as { position?: string | null }[]) : [];

@@ -26,5 +26,8 @@ describe('what a new entry names', () => {
 		const round = (position: string) => refused('wheel-round', { corners: [{ position }] });
 		expect(round('axle3-left')).toContain('no wheel');
 		expect(round('rear-left')).toBeNull();
+		expect(refused('swap', { position: 'rear-left', with: 'axle3-left' })).toContain('no wheel');
+		expect(refused('swap', { position: 'rear-left', with: 'rear-right' })).toBeNull();
+		expect(refused('swap', { position: 'rear-left', with: null })).toBeNull();
 	});
 });
