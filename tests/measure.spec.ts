@@ -276,6 +276,10 @@ test('sensors change places: the fault goes with the part, and the reasoning fol
 	await accessible(page);
 	await page.getByRole('button', { name: 'They are swapped' }).click();
 	await expect(page.getByRole('heading', { name: /^Swapped at rear left/ })).toBeVisible();
+	// Nothing is signed, and nothing proven, with another wheel’s part in place.
+	await goTo(page, 'Prove');
+	await expect(page.getByText(/still in place: rear left, rear right/).first()).toBeVisible();
+	await page.goBack();
 	const back = page.getByRole('button', { name: /^Everything is back/ });
 	await expect(back).toBeDisabled();
 	await page.getByText('It went with the part, to rear right').click();

@@ -9,6 +9,7 @@ import type { Origin } from '../../core/prove/proof';
 import type { CaseCode } from './caseCode';
 import { describeCode } from './codeWords';
 import type { Entry } from '../entries/entry';
+import { undisturbed } from '../thread/inTheWay';
 import { circuitsOpenedBy } from '../measure/benchTests';
 import { caseCalibrations, expectedAfter } from '../mend/calibrations';
 import { comesOf } from '../proof/comesAndGoes';
@@ -41,6 +42,7 @@ type Found = Omit<CaseCode, 'proof' | 'followsFrom'> & { atScan: number };
 /** Every code that ever told of a fault on this case, in the order in which it was first seen. */
 export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCode[] {
 	const entries = standing(thread);
+	const counting = undisturbed(entries);
 	const found = foundIn(entries, book);
 	const type = typeOf(entries);
 	const scan = latest(entries, 'network-scan');
@@ -53,7 +55,7 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 		const origin = originOf(code, followsFrom);
 		const proof = proveCode(historyOf(entries, code, code.madeByUs ? { atScan } : null), {
 			origin,
-			exposure: comesOf(entries, code, found, origin.kind === 'own'),
+			exposure: comesOf(counting, code, found, origin.kind === 'own'),
 			calibrationsDue,
 			seenLive: wasSeenLive(entries, code.corner)
 		});

@@ -11,6 +11,7 @@ export type OpenReason =
 	| { reason: 'calibration-due'; calibration: string; moduleName: string; because: string }
 	| { reason: 'ill-fitted'; sheet: string; lack: string }
 	| { reason: 'fuse-unexplained'; fuse: string }
+	| { reason: 'ours-in-the-way'; wheels: string[] }
 	| LampLack;
 
 /** The sentence of a reason. */
@@ -32,6 +33,8 @@ export function openWords(one: OpenReason): string {
 			return `${one.calibration}, ${lowerFirst(one.moduleName)}, is due: ${one.because}.`;
 		case 'ill-fitted':
 			return `${one.sheet}: ${one.lack}.`;
+		case 'ours-in-the-way':
+			return `A signal of ours or a swapped part is still in place: ${one.wheels.map((wheel) => wheel.replace('-', ' ')).join(', ')}. Put everything back on Measure.`;
 		case 'fuse-unexplained':
 			return `Why fuse ${one.fuse} blew is not found: its cause and its draw belong on the sheet Fuse.`;
 		case 'lamp-not-read':

@@ -1,5 +1,6 @@
 import type { Position } from '../../../../library/positions';
 import type { Entry, EntryOf } from '../entries/entry';
+import { channelsTold } from '../entries/scope-capture/evidence';
 
 export const BENCH_KINDS = [
 	'meter-reading',
@@ -20,7 +21,7 @@ export function isBadBenchTest(entry: BenchTest): boolean {
 		case 'meter-reading':
 			return entry.payload.judged === 'out';
 		case 'scope-capture':
-			return entry.payload.channels.some(({ findings }) => findings.length > 0);
+			return channelsTold(entry.payload).some(({ findings }) => findings.length > 0);
 		case 'substitution':
 			return entry.payload.outcome !== 'follows';
 		case 'harness-search':

@@ -1,3 +1,5 @@
+import { channelsTold } from '../entries/scope-capture/evidence';
+import { undisturbed } from '../thread/inTheWay';
 import { knownFamilyAt } from '../../../../library/wheelSensors';
 import { positionOf, type Position } from '../../../../library/positions';
 import { LINKS, type Link } from '../../../../library/links';
@@ -81,14 +83,15 @@ export function suspectCorners(
 	};
 	for (const { corner } of codes) vote(corner, 3);
 	for (const { corner } of lampHistory(entries)?.codes ?? []) vote(corner, 3);
-	for (const entry of entries) {
+	for (const entry of undisturbed(entries)) {
 		if (entry.kind === 'live-recording')
 			for (const { channel } of entry.payload.findings) vote(positionOf(channel), 2);
 		if (entry.kind === 'wheel-round')
 			for (const { position, result } of entry.payload.corners)
 				if (result !== 'answers' && result !== 'turns-mate') vote(position, 2);
 		if (entry.kind === 'scope-capture')
-			for (const { position, findings } of entry.payload.channels) if (findings.length > 0) vote(position, 2);
+			for (const { position, findings } of channelsTold(entry.payload))
+				if (findings.length > 0) vote(position, 2);
 		if (isBenchTest(entry) && entry.kind !== 'scope-capture' && isBadBenchTest(entry))
 			vote(entry.payload.position, 1);
 	}

@@ -8,6 +8,7 @@ import { PROVE_FIRST } from '../../core/path/policy';
 import { caseCodes } from '../codes/caseCodes';
 import { observationsOf } from '../reason/observations';
 import { reasonAbout } from '../reason/reasoning';
+import { Swap } from '../entries/swap/payload';
 import { standing } from '../thread/thread';
 import { BRAKE, OPEN, ThreadMaker } from '../thread/threads.fixture';
 import { readOf, swapNow, swapShows, swapsWith } from './swapTest';
@@ -25,13 +26,16 @@ const begun = () => {
 	return maker;
 };
 const swap = (maker: ThreadMaker, what: Swapped, outcome: SwapOutcome | null) =>
-	maker.add('swap', {
-		what,
-		position: 'rear-left',
-		with: what === 'module' ? null : what === 'sensors' ? 'rear-right' : 'front-left',
-		state: outcome ? 'back' : 'swapped',
-		outcome
-	});
+	maker.add(
+		'swap',
+		Swap.parse({
+			what,
+			position: 'rear-left',
+			with: what === 'module' ? null : what === 'sensors' ? 'rear-right' : 'front-left',
+			state: outcome ? 'back' : 'swapped',
+			outcome
+		})
+	);
 const about = (maker: ThreadMaker) =>
 	reasonAbout(standing(maker.thread), model, {
 		book: shippedBook,

@@ -4,6 +4,7 @@ import { caseCodes } from '../codes/caseCodes';
 import { isSettled, VERDICT_WORDS, type CodeProof, type Verdict } from '../../core/prove/proof';
 import type { Entry } from '../entries/entry';
 import { openCalibrations, whyDue } from '../mend/calibrations';
+import { inTheWayNow } from '../thread/inTheWay';
 import type { OpenReason } from '../codes/openReason';
 import { lampOpen, lampHistory } from '../codes/lampTold';
 import { fittingLacks } from '../entries/fitting/lacks';
@@ -95,8 +96,14 @@ const isSaidOfCase = ({ verdict, marks }: CodeProof): boolean =>
 	marks['live-clean']?.state !== 'open' &&
 	marks['live-clean']?.state !== 'bad';
 
-/** What a sheet shows to be not right, and a fuse that was renewed without its cause. */
+function stillInTheWay(entries: readonly Entry[]): OpenReason[] {
+	const { places } = inTheWayNow(entries);
+	return places.size > 0 ? [{ reason: 'ours-in-the-way', wheels: [...places] }] : [];
+}
+
+/** What of ours is not taken off again, what a sheet shows to be not right, and a fuse that was renewed without its cause. */
 const illFitted = ({ entries }: CaseFacts): OpenReason[] => [
+	...stillInTheWay(entries),
 	...lastFittings(entries).flatMap(({ payload }) =>
 		fittingLacks(payload).map((lack): OpenReason => ({ reason: 'ill-fitted', sheet: payload.name, lack }))
 	),

@@ -1,3 +1,5 @@
+import { channelsTold } from '../entries/scope-capture/evidence';
+import { undisturbed } from '../thread/inTheWay';
 import { isMending } from '../mend/calibrations';
 import type { Entry } from '../entries/entry';
 import { happenedAfter, latest, ofKind } from '../thread/thread';
@@ -57,7 +59,7 @@ function sightsIn(entry: Entry): Sight[] {
 			];
 		}
 		case 'scope-capture':
-			return entry.payload.channels.flatMap(({ position, findings }) =>
+			return channelsTold(entry.payload).flatMap(({ position, findings }) =>
 				position
 					? [
 							{
@@ -99,7 +101,7 @@ export function standingItems(entries: readonly Entry[]): StandingItem[] {
 		});
 	items.push(...numberItems(entries));
 	const sights = new Map<string, Sight & { entry: Entry }>();
-	for (const entry of entries.slice(mendedAt + 1))
+	for (const entry of undisturbed(entries).filter((one) => entries.indexOf(one) > mendedAt))
 		for (const sight of sightsIn(entry)) sights.set(sight.of, { ...sight, entry });
 	for (const { of, good, words, page, entry } of sights.values())
 		if (!good) items.push({ subject: 'finding', of, words, page, entry });

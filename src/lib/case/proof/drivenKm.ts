@@ -1,6 +1,7 @@
 import { kmDrivenSo } from '../../core/prove/drivenBands';
 import type { Entry, PayloadOf } from '../entries/entry';
 import type { ShowsWhen } from '../entries/returns-told/payload';
+import { undisturbed } from '../thread/inTheWay';
 import { ofKind } from '../thread/thread';
 
 const clearedAt = (entries: readonly Entry[]): number =>
@@ -20,9 +21,11 @@ export function countedRecordings(entries: readonly Entry[]): string[] {
  * Distance of all proving drives since the codes were cleared last. One that was read from recordings which are counted
  * already, or which were made before the clear, adds nothing.
  *
+ * @param all standing entries in order
  * @param showsWhen only what was driven so counts; null = all of it
  */
-export function drivenKm(entries: readonly Entry[], showsWhen: ShowsWhen | null = null): number {
+export function drivenKm(all: readonly Entry[], showsWhen: ShowsWhen | null = null): number {
+	const entries = undisturbed(all);
 	const from = Math.max(0, clearedAt(entries));
 	const counted = new Set(ofKind(entries.slice(0, from), 'live-recording').map(({ id }) => id));
 	let km = 0;

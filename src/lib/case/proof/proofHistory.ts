@@ -3,6 +3,7 @@ import { identifiers } from '../../../../library';
 import { tellsOfFault } from '../../core/codes/status';
 import type { CodeEvent } from '../../core/prove/proof';
 import { decodeIdentifier } from '../../core/uds/identifierValue';
+import { inTheWay, MODULE, undisturbed } from '../thread/inTheWay';
 import { restoresCode } from '../mend/calibrations';
 import type { CaseCode } from '../codes/caseCode';
 import type { Entry, EntryOf } from '../entries/entry';
@@ -176,6 +177,13 @@ function eventsOf(at: number, entry: Entry, code: CodeAt, software: string | nul
 	}
 }
 
+/** Whether an event is only of something of ours that was in the way: then it shows nothing of the vehicle, least of all that it is well. */
+function isOfOurs(event: CodeEvent, { corner }: CodeAt, wheels: ReadonlySet<string>): boolean {
+	if (event.kind === 'driven' || event.kind === 'conditions' || event.kind === 'live') return true;
+	const isGood = event.kind === 'read' && (event.status === null || !tellsOfFault(event.status));
+	return isGood && (wheels.has(MODULE) || (corner !== null && wheels.has(corner)));
+}
+
 /** What happened to one code of one module, in order. @param made the scan after which our own test is over */
 export function historyOf(
 	entries: readonly Entry[],
@@ -183,7 +191,12 @@ export function historyOf(
 	made: { atScan: number } | null
 ): CodeEvent[] {
 	const software = softwareThen(entries, code);
-	const story = entries.flatMap((entry, at) => eventsOf(at, entry, code, software));
+	const way = inTheWay(entries);
+	const story = entries.flatMap((entry, at) => {
+		const events = eventsOf(at, entry, code, software);
+		const wheels = way.get(entry.id);
+		return wheels ? events.filter((event) => !isOfOurs(event, code, wheels)) : events;
+	});
 	// What our own test set needs no repair: the test is over.
 	return made ? [...story, { at: made.atScan + 0.5, kind: 'mended' }] : story;
 }
@@ -191,5 +204,5 @@ export function historyOf(
 /** Whether its wheel was seen to misbehave in live data before the codes were cleared last. */
 export function wasSeenLive(entries: readonly Entry[], corner: CodeAt['corner']): boolean {
 	const until = entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
-	return entries.slice(0, Math.max(0, until)).some((entry) => liveOf(entry, corner)?.found);
+	return undisturbed(entries.slice(0, Math.max(0, until))).some((entry) => liveOf(entry, corner)?.found);
 }

@@ -11,6 +11,7 @@ import type { Since } from '../entries/kind';
 import { isDrive } from '../entries/live-recording/evidence';
 import { featureOf } from '../entries/registry';
 import type { Entry } from '../entries/entry';
+import { InTheWay, MODULE } from '../thread/inTheWay';
 
 /**
  * What every entry of a thread says in the words of the library's signs. Of a sign that was seen more than once between two
@@ -85,10 +86,7 @@ class Course implements Since {
 	cleared = false;
 	cycled = false;
 	driven = false;
-	/** Wheels at which a signal of ours stands in for the sensor. */
-	readonly held = new Set<string>();
-	/** Wheels whose parts have changed places. */
-	readonly swapped = new Set<string>();
+	private readonly way = new InTheWay();
 	/** Wheels whose value the module keeps as it was since their code failed: until it is cleared, or the key is turned off. */
 	readonly frozen = new Set<string>();
 
@@ -108,23 +106,17 @@ class Course implements Since {
 	/** Whether a sign is of our own making, or of a value that only stands still: then it is no evidence. */
 	saysNothing(kind: Entry['kind'], key: string, outcome: string): boolean {
 		const { sign, place } = splitKey(key);
-		// What is read at them is of the other’s part; the swap itself says what it showed.
-		if (kind !== 'swap' && this.swapped.has(place)) return true;
-		if (this.held.size > 0 && kind !== 'substitution')
-			return this.held.has(place) || WHEELS_TOGETHER.has(sign);
+		const { way } = this;
+		// What such a test itself showed is what it was made for.
+		if (way.at(place) && kind !== 'swap' && kind !== 'substitution') return true;
+		// Another module has codes of its own.
+		if (way.swapped.has(MODULE) && kind === 'network-scan') return true;
+		if (way.places.size > 0 && WHEELS_TOGETHER.has(sign)) return true;
 		return LIVE_KINDS.has(kind) && this.frozen.has(place) && (STANDS_STILL[sign]?.includes(outcome) ?? false);
 	}
 
 	follow(entry: Entry): void {
-		if (entry.kind === 'signal-held') {
-			if (entry.payload.on) this.held.add(entry.payload.position);
-			else this.held.delete(entry.payload.position);
-		}
-		if (entry.kind === 'swap')
-			for (const wheel of [entry.payload.position, ...(entry.payload.with ? [entry.payload.with] : [])]) {
-				if (entry.payload.state === 'swapped' && entry.payload.with) this.swapped.add(wheel);
-				else this.swapped.delete(wheel);
-			}
+		this.way.follow(entry);
 		if (entry.kind === 'codes-cleared' || entry.kind === 'key-cycled') this.frozen.clear();
 		if (isMending(entry)) {
 			this.epoch += 1;
@@ -134,7 +126,7 @@ class Course implements Since {
 			this.cycled = this.driven = false;
 		} else if (entry.kind === 'key-cycled') this.cycled = true;
 		else if (
-			this.held.size === 0 &&
+			this.way.places.size === 0 &&
 			(entry.kind === 'proving-drive' || (entry.kind === 'live-recording' && isDrive(entry.payload)))
 		)
 			this.driven = true;

@@ -78,6 +78,8 @@ export function valuesOf(schema: z.core.$ZodType): fc.Arbitrary<unknown> {
 			return fc.boolean();
 		case 'enum':
 			return fc.constantFrom(...Object.values(def.entries as Record<string, string>));
+		case 'null':
+			return fc.constant(null);
 		case 'literal':
 			return fc.constantFrom(...(def.values as unknown[]));
 		case 'array':

@@ -30,6 +30,9 @@ export function unknownId<K extends EntryKind>(
 	const named = featureOf(kind).names?.(payload) ?? [];
 	const lost = named.find(([, id, known]) => !known.has(id));
 	if (lost) return `This version knows no ${lost[0]} "${lost[1].slice(0, 60)}".`;
+	const { position, with: other } = payload as { position?: unknown; with?: unknown };
+	if (other !== undefined && other !== null && other === position)
+		return 'A wheel changes places with another one.';
 	const wheels = type && new Set<string>(type.wheels.map(({ position }) => position));
 	const strange = wheels && positionsIn(payload).find((position) => !wheels.has(position));
 	return strange ? `This vehicle has no wheel "${strange.slice(0, 60)}".` : null;

@@ -29,5 +29,6 @@ describe('what a new entry names', () => {
 		expect(refused('swap', { position: 'rear-left', with: 'axle3-left' })).toContain('no wheel');
 		expect(refused('swap', { position: 'rear-left', with: 'rear-right' })).toBeNull();
 		expect(refused('swap', { position: 'rear-left', with: null })).toBeNull();
+		expect(refused('swap', { position: 'rear-left', with: 'rear-left' })).toContain('another one');
 	});
 });

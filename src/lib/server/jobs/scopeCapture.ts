@@ -64,7 +64,8 @@ export function scopePayload(
 				medianHz,
 				teethPerRev,
 				voltsPerHz,
-				findings,
+				// That nothing pulses is no finding of a wheel that may have stood.
+				findings: atRest ? [] : findings,
 				...(ring && ring.teeth <= MOST_TEETH ? { ring: keptRing(ring) } : {}),
 				...(atRest ? { proves: [], implicates: [] } : captureLinks(findings, probe.at))
 			};

@@ -1,5 +1,5 @@
 import type { JobStatus } from '$lib/case/progress/jobStatus';
-import { heldSignals } from '$lib/case/measure/heldSignals';
+import { inTheWayNow } from '$lib/case/thread/inTheWay';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
@@ -21,7 +21,7 @@ export const load = async ({ params, depends, locals }) => {
 		/** What this vehicle exposes whatever is done to it; empty = nothing beyond the step’s own. */
 		vehicleCautions: type ? cautions.words(exposedByVehicle(type)) : '',
 		/** Signals of ours that stand in for a sensor: what is read there is no evidence until they are off. */
-		held: heldSignals(loaded.view.entries),
+		held: [...inTheWayNow(loaded.view.entries).held.values()],
 		job: locals.services.vehicleJobs.status(params.id),
 		elsewhere: elsewhereOf(locals.services.vehicleJobs.runningOn(loaded.row.vehicle.linkAddress), params.id),
 		canWrite: locals.member !== null && mayWrite(locals.member)

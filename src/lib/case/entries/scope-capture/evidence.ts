@@ -13,16 +13,19 @@ export const isAtRest = ({
 }: Pick<ScopeCapture, 'turned'> & { channels: readonly { kind: string }[] }): boolean =>
 	turned !== true && channels.every(({ kind }) => kind === 'flat');
 
+/** Channels of a capture that say something of their wheel: of one at rest none does. */
+export const channelsTold = (capture: ScopeCapture): ScopeCapture['channels'] =>
+	isAtRest(capture) ? [] : capture.channels;
+
 export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>): Seen {
 	const sensorAt = (position: Position) => ({
 		family: knownFamilyAt(type, position),
 		senseResistorOhms: knownSenseOhms(type)
 	});
 	return Object.fromEntries(
-		payload.channels.flatMap((channel) => {
+		channelsTold(payload).flatMap((channel) => {
 			const { position, at } = channel;
 			if (!position || at === 'elsewhere') return [];
-			if (channel.kind === 'flat' && isAtRest(payload)) return [];
 			// Turned together, as on the road: the mate's pulses say how many there should be.
 			const mate = payload.channels.find(
 				(one) => one.position !== null && one.position !== position && one.findings.length === 0

@@ -1,6 +1,6 @@
 import { entryKind, line } from '../kind';
 import { count } from '../lineWords';
-import { scopeSeen } from './evidence';
+import { channelsTold, scopeSeen } from './evidence';
 import { ScopeCapture } from './payload';
 
 export const scopeCapture = entryKind('scope-capture', ScopeCapture, {
@@ -9,8 +9,9 @@ export const scopeCapture = entryKind('scope-capture', ScopeCapture, {
 	writer: 'work',
 	mayBeWithdrawn: true,
 	changesVerdicts: false,
-	line: ({ name, verdict, channels, durationS }) => {
-		const found = channels.reduce((sum, { findings }) => sum + findings.length, 0);
+	line: (capture) => {
+		const { name, verdict, durationS } = capture;
+		const found = channelsTold(capture).reduce((sum, { findings }) => sum + findings.length, 0);
 		return line(
 			`${name || 'Capture'}, ${durationS.toFixed(durationS < 10 ? 2 : 0)} s`,
 			verdict,

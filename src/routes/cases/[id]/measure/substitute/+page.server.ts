@@ -1,5 +1,5 @@
 import { knownCircumferenceM, knownSenseOhms, knownTeeth } from '$library/vehicle/known';
-import { heldSignals } from '$lib/case/measure/heldSignals';
+import { inTheWayNow } from '$lib/case/thread/inTheWay';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { wheelSignal } from '../../../../../../library/liveSignals';
 import { nodeOf } from '../../../../../../library/measurePoints';
@@ -17,7 +17,7 @@ export const load = async (event) => {
 		senseResistorOhms: knownSenseOhms(type),
 		linkAddress: row.vehicle.linkAddress,
 		/** A signal of ours stands in for this wheel's sensor. */
-		held: heldSignals(view.entries).some(({ position }) => position === at),
+		held: inTheWayNow(view.entries).held.has(at),
 		/** Whether live data of this wheel can be watched here. */
 		signal: type && wheelSignal(type, at),
 		nodes: type && { feed: nodeOf(type, at, 'wire:feed'), signal: nodeOf(type, at, 'wire:signal') },

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
-	import type { PayloadOf } from '$lib/case/entries/entry';
+	import { Swap } from '$lib/case/entries/swap/payload';
 	import { lowerFirst } from '$lib/case/words';
 	import Act from '$lib/ui/Act.svelte';
 	import Caution from '$lib/ui/Caution.svelte';
@@ -38,13 +38,13 @@
 	const outcomes = $derived<SwapOutcome[]>(now?.with ? ['moved', 'stayed', 'gone'] : ['stayed', 'gone']);
 	async function write(state: 'swapped' | 'back') {
 		if (!way) return;
-		const payload: PayloadOf<'swap'> = {
+		const payload = Swap.parse({
 			what: way.what,
 			position: data.at,
 			with: way.with,
 			state,
 			outcome: state === 'back' ? outcome : null
-		};
+		});
 		if (!(await sendEntry(data.case.id, 'swap', payload))) return;
 		said = null;
 		await invalidate('jaldi:case');
