@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, describe, expect, it } from 'vitest';
 import { summarise } from '../src/lib/bench/trial/trial';
+import { USUAL_DRAW } from '../src/lib/bench/trial/trialCase';
 import type { Outcome } from '../src/lib/bench/trial/diagnosis';
 import { PROVE_FIRST } from '../src/lib/core/path/policy';
 import { workOn } from './trialCases';
@@ -413,6 +414,9 @@ describe('jaldi trial', () => {
 			seed: 3,
 			way: 'parts-first',
 			policy: PROVE_FIRST,
+			draw: USUAL_DRAW,
+			perturb: 0,
+			novice: false,
 			vehicle: null
 		} as const;
 		const alone: Outcome[] = [];

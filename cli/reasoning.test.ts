@@ -115,6 +115,29 @@ describe('jaldi trial', () => {
 		expect(JSON.parse(out)).toMatchObject({ wrongPartRate: 1 });
 	}, 60_000);
 
+	it('draws as asked, on vehicles with tolerances, by somebody who is not always careful', async () => {
+		const args = ['--cases', '2', '--seed', '6', '--draw', 'uniform', '--doubles', '1', '--unknown', '1'];
+		const more = ['--perturb', '0.2', '--novice', '--policy', 'parts-first', '--json'];
+		const { out } = await ran(trial, [...args, ...more]);
+		const summary = JSON.parse(out);
+		expect(summary.cases).toBe(2);
+		expect(summary.unknownNamedRate).toBe(0);
+		expect(summary.harmRate).toBeGreaterThan(0);
+		expect(summary.calibration).toContainEqual({ from: 0.9, to: 1, claims: 0, true: 0 });
+	}, 60_000);
+
+	it('leaves out a case of a file that no vehicle can have, and says how many', async () => {
+		const text = JSON.stringify([
+			{ faults: [{ position: 'axle1-left', link: 'ring', mode: 'encoder-reversed' }] },
+			{ faults: [{ position: 'rear-left', link: 'gap', mode: 'rust' }] }
+		]);
+		const { out } = await ran(trial, [
+			...['--faults', file('some.json', text)],
+			...['--policy', 'parts-first', '--json']
+		]);
+		expect(JSON.parse(out)).toMatchObject({ cases: 1, skipped: 1 });
+	}, 60_000);
+
 	it('lists every fault by link and mode', async () => {
 		const { out } = await ran(trial, ['--list-faults']);
 		expect(out).toMatch(/harness\s+open\s/);
@@ -127,7 +150,13 @@ describe('jaldi trial', () => {
 		[['--cases', 'many'], /--cases/],
 		[['--seed', '-1'], /--seed/],
 		[['--proving', '2'], /--proving/],
-		[['extra'], /no place/]
+		[['extra'], /no place/],
+		[['--draw', 'even'], /--draw is odds or uniform/],
+		[['--doubles', '2'], /--doubles is a share/],
+		[['--unknown', ''], /--unknown is a share/],
+		[['--perturb', 'a lot'], /--perturb is a share/],
+		[['--system', 'sails'], /--system is wheel-speed, supply/],
+		[['--faults', 'x.json', '--doubles', '1'], /--doubles says what is drawn/]
 	])('refuses %j', async (args, words) => {
 		await expect(runCommand(trial, args)).rejects.toThrow(WrongUsage);
 		await expect(runCommand(trial, args)).rejects.toThrow(words);

@@ -1,5 +1,5 @@
 import { listFaults } from '../src/lib/bench/trial/faultFile';
-import { summarise, type WayName } from '../src/lib/bench/trial/trial';
+import { summarise, type TrialSummary, type WayName } from '../src/lib/bench/trial/trial';
 import { WAYS } from '../src/lib/bench/trial/ways';
 import {
 	complain,
@@ -13,13 +13,18 @@ import {
 } from './command';
 import { readWhole, UnreadableInput } from './openInput';
 import { readPolicy } from './policy';
+import type { VehicleType } from '../library';
 import { runTrial } from './trialCases';
+import { DRAW_OPTIONS, readDraw, readShare, refuseDraw } from './trialDraw';
 import { vehicleIn } from './vehicle';
 
 const USUAL_CASES = 20;
 const MOST_CASES = 100_000;
 
-/** `jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--vehicle FILE] [--list-faults] [--json]` */
+/**
+ * `jaldi trial --cases N --seed S --policy jaldi|checklist|parts-first [--faults FILE] [--draw odds|uniform] [--doubles SHARE]
+ * [--unknown SHARE] [--system NAME] [--perturb SHARE] [--novice] [--vehicle FILE] [--list-faults] [--json]`
+ */
 export const trial: Command = async (args) => {
 	const { values, positionals } = readArguments(args, {
 		cases: { type: 'string' },
@@ -27,6 +32,9 @@ export const trial: Command = async (args) => {
 		policy: { type: 'string' },
 		faults: { type: 'string' },
 		vehicle: { type: 'string' },
+		...DRAW_OPTIONS,
+		perturb: { type: 'string' },
+		novice: { type: 'boolean' },
 		'list-faults': { type: 'boolean' },
 		proving: { type: 'string' },
 		steps: { type: 'boolean' }
@@ -44,7 +52,7 @@ export const trial: Command = async (args) => {
 	const count = whole('cases', USUAL_CASES, MOST_CASES);
 	const way = values.policy ?? 'jaldi';
 	if (!(way in WAYS)) throw new WrongUsage(`--policy is ${Object.keys(WAYS).join(', ')}, not "${way}"`);
-	let vehicle: unknown = null;
+	let vehicle: { described: unknown; type: VehicleType } | null = null;
 	if (values.vehicle !== undefined) {
 		const read = await vehicleIn(values.vehicle, 'trial');
 		if (!read) return NOT_UNDERSTOOD;
@@ -52,9 +60,18 @@ export const trial: Command = async (args) => {
 			throw new WrongUsage(
 				'a vehicle that tells by its lamp answers no tester: trials are for those that do'
 			);
-		vehicle = read.described;
+		vehicle = read;
 	}
-	const asked = { seed, way: way as WayName, policy: readPolicy(values.proving), vehicle };
+	if (values.faults !== undefined) refuseDraw(values);
+	const asked = {
+		seed,
+		way: way as WayName,
+		policy: readPolicy(values.proving),
+		draw: readDraw(values, vehicle?.type ?? null),
+		perturb: readShare('perturb', values.perturb, 0),
+		novice: values.novice === true,
+		vehicle: vehicle?.described ?? null
+	};
 	let faults: string | null = null;
 	if (values.faults !== undefined) {
 		try {
@@ -71,10 +88,14 @@ export const trial: Command = async (args) => {
 		complain(`jaldi trial: ${values.faults}: ${ran.error}`);
 		return NOT_UNDERSTOOD;
 	}
+	const { worked, skipped } = ran.value;
 	if (values.steps)
-		for (const [i, { what, outcome }] of ran.value.entries())
+		for (const [i, { what, outcome }] of worked.entries())
 			complain(`${i + 1}. ${what}\n   ${outcome.steps.join('\n   ')}`);
-	const summary = summarise(ran.value.map(({ outcome }) => outcome));
+	const summary = {
+		...summarise(worked.map(({ outcome }) => outcome)),
+		...(skipped === null ? {} : { skipped })
+	};
 	await say(values.json ? `${JSON.stringify(summary)}\n` : table(summary, way));
 	return DONE;
 };
@@ -95,7 +116,7 @@ async function tellFaults(json: boolean): Promise<number> {
 	return DONE;
 }
 
-function table(summary: ReturnType<typeof summarise>, way: string): string {
+function table(summary: TrialSummary & { skipped?: number }, way: string): string {
 	const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 	const rows: [string, string][] = [
 		['cases', String(summary.cases)],
@@ -104,7 +125,17 @@ function table(summary: ReturnType<typeof summarise>, way: string): string {
 		['a good part thrown away in', percent(summary.wrongPartRate)],
 		['handed back not mended', percent(summary.unresolvedRate)],
 		['tests, mean', summary.meanTests.toFixed(1)],
-		['first repair was the right one', percent(summary.top1Rate)]
+		['first repair was the right one', percent(summary.top1Rate)],
+		['advice that bought a wrong part', percent(summary.harmRate)],
+		...summary.calibration
+			.filter(({ claims }) => claims > 0)
+			.map((one): [string, string] => [
+				`said to be ${one.from * 100}–${one.to * 100} % sure, and was right`,
+				`${one.true} of ${one.claims}`
+			])
 	];
+	if (summary.unknownNamedRate !== null)
+		rows.push(['not described, and said to be so', percent(summary.unknownNamedRate)]);
+	if (summary.skipped) rows.push(['left out: no vehicle can have it', String(summary.skipped)]);
 	return `${strong(way)}\n${rows.map(([name, value]) => `  ${name.padEnd(38)} ${value.padStart(8)}\n`).join('')}`;
 }

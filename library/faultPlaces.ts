@@ -1,4 +1,5 @@
 import type { Fault } from './faults';
+import { sharedPlugsOf } from './sharedPlugs';
 import type { PlaceKind } from './repairs';
 import type { VehicleType } from './vehicles';
 import { chanceOf, familiesAt } from './wheelSensors';
@@ -26,6 +27,8 @@ export function placesFor(fault: Fault, type: VehicleType): string[] {
 				.filter((name) =>
 					type.modules.some((module) => module.suppliedBy.some((hanger) => hanger.name === name))
 				);
+		case 'plug':
+			return sharedPlugsOf(type).map(({ name }) => name);
 		case 'vehicle':
 			return ['vehicle'];
 	}
@@ -38,18 +41,21 @@ function modulePossible(fault: Fault, type: VehicleType, role: string): boolean 
 		if (effect.do === 'terminator') return type.harness.terminators.some(({ at }) => at.includes(role));
 		if (effect.do === 'pin') return pins.includes(effect.pin);
 		if (effect.do === 'bus-short') return pins.includes(effect.from);
+		if (effect.do === 'wheel-cavities') return pins.filter((does) => does.startsWith('signal ')).length > 1;
 		return true;
 	});
 }
 
 /** All places of a kind that a vehicle has. */
-export function allPlaces(kind: PlaceKind, { wheels, modules, harness }: VehicleType): string[] {
+export function allPlaces(kind: PlaceKind, type: VehicleType): string[] {
+	const { wheels, modules, harness } = type;
 	const lists: Record<PlaceKind, string[]> = {
 		corner: wheels.map(({ position }) => position),
 		module: modules.map(({ role }) => role),
 		fuse: harness.fuses.map(({ name }) => name),
 		ground: harness.grounds.map(({ name }) => name),
 		splice: harness.splices.map(({ name }) => name),
+		plug: sharedPlugsOf(type).map(({ name }) => name),
 		vehicle: ['vehicle']
 	};
 	return lists[kind];

@@ -49,6 +49,10 @@ const Effect = z.discriminatedUnion('do', [
 	/** The element of the wiring that the place names. */
 	z.object({ do: z.literal('element'), ohms: Range }),
 	z.object({ do: z.literal('joint'), ohms: Range }),
+	/** Every cavity of the plug at which wires of wheels go through. */
+	z.object({ do: z.literal('plug-cavities'), ohms: Range }),
+	/** Cavities of two or more wheels in the plug of the module that reads them. */
+	z.object({ do: z.literal('wheel-cavities'), ohms: Range }),
 	z.object({ do: z.literal('blow') }),
 	z.object({ do: z.literal('battery'), volts: Range }),
 	z.object({
@@ -92,10 +96,12 @@ const Sight = z.object({
 	/** Chance that a person who looks for it sees it. */
 	surely: z.number().min(0).max(1),
 	/** Seen at the other wheel of the axle too. */
-	atMate: z.boolean().default(false)
+	atMate: z.boolean().default(false),
+	/** Seen from every wheel whose lead goes through it. */
+	atHanging: z.boolean().default(false)
 });
 
-const Fault = z.object({
+export const Fault = z.object({
 	id: z.string().regex(/^[a-z][a-z0-9-]*$/),
 	name: z.string(),
 	link: z.enum(LINKS),

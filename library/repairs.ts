@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import repairsFile from './faults/repairs.json' with { type: 'json' };
 
-/** What kind of place a fault sits at: `rear-left`, `brake`, `F14`, `G1`, `S7`, or the vehicle as a whole. */
-export const PLACES = ['corner', 'module', 'fuse', 'ground', 'splice', 'vehicle'] as const;
+/** What kind of place a fault sits at: `rear-left`, `brake`, `F14`, `G1`, `S7`, a plug `X20` of several wheels, or the vehicle as a whole. */
+export const PLACES = ['corner', 'module', 'fuse', 'ground', 'splice', 'plug', 'vehicle'] as const;
 export type PlaceKind = (typeof PLACES)[number];
 
 const Repair = z.object({

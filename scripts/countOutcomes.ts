@@ -15,6 +15,7 @@ import { mixedSeed } from '../src/lib/bench/technician/mixedSeed';
 import { trialVehicle } from '../src/lib/bench/technician/trialVehicle';
 import { countedFromNow } from './countedFrom';
 import { SimulatedTechnician } from '../src/lib/bench/technician/simulatedTechnician';
+import { sharedPlugsOf } from '../library/sharedPlugs';
 import { likeliestFamilyAt } from '../library/wheelSensors';
 
 /** Seeds apart from those of any trial, which count up from small numbers. */
@@ -64,8 +65,19 @@ function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => n
 	const pick = (list: string[]) => list[Math.floor(random() * list.length)];
 	const reader = wheelReaderOf(type)?.role;
 	const hangs = type.modules.filter(({ suppliedBy }) => suppliedBy.some(({ name }) => name === at));
-	const corners = fault.at === 'corner' ? [at] : [pick(allPlaces('corner', type))];
-	const touchesWheels = fault.at === 'corner' || at === reader || hangs.some(({ role }) => role === reader);
+	const carried = sharedPlugsOf(type).find(({ name }) => name === at)?.wheels;
+	const wheels = allPlaces('corner', type);
+	const corners =
+		fault.at === 'corner'
+			? [at]
+			: carried
+				? [pick([...carried]), pick(wheels.filter((one) => !carried.some((other) => other === one)))]
+				: [pick(wheels)];
+	const touchesWheels =
+		carried !== undefined ||
+		fault.at === 'corner' ||
+		at === reader ||
+		hangs.some(({ role }) => role === reader);
 	const segment = type.modules.find(({ role }) => role === at)?.segment;
 	const modules =
 		fault.at === 'module'
@@ -75,7 +87,7 @@ function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => n
 						type.modules.filter((one) => one.role !== at && one.segment === segment).map((one) => one.role)
 					)
 				]
-			: fault.at === 'corner'
+			: fault.at === 'corner' || carried
 				? [reader]
 				: [
 						pick(hangs.map(({ role }) => role)),

@@ -103,6 +103,10 @@ export function reasonModel(
 		}))
 	];
 	const background = new Set([...modelFaults.keys()].slice(described.length));
+	const backgroundAt = new Map(
+		[...background].map((index) => [placeOfAll(modelFaults[index] as PlacedFault), index])
+	);
+	const backgroundOf = modelFaults.map((one) => backgroundAt.get(placeOfAll(one)) ?? -1);
 	const rows = modelFaults.flatMap(({ fault, place }, index) => {
 		const bins = binsOf(fault, place, type);
 		const shareOf = (bin: OutcomeBin) => {
@@ -119,6 +123,7 @@ export function reasonModel(
 		rows,
 		repairs: placedRepairs,
 		background,
+		backgroundOf,
 		nothing: priorsFile.nothing,
 		pairs: priorsFile.pairs,
 		sign(key) {

@@ -275,6 +275,11 @@ describe('the model of a vehicle', () => {
 			replacedKey('renew-sensor')
 		])) {
 			const table = model.sign(key);
+			const { toldBy } = signs.get(splitKey(key).sign) ?? {};
+			if (toldBy !== undefined) {
+				expect(table, key).toBeNull();
+				continue;
+			}
 			if (!table) throw new Error(key);
 			const width = table.outcomes.length;
 			let worst = 0;

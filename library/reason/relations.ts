@@ -1,6 +1,7 @@
 import { wheelReaderOf } from '../measurePoints';
 import { mateOf, type Position } from '../positions';
 import type { PlaceKind } from '../repairs';
+import { sharedPlugsOf } from '../sharedPlugs';
 import type { VehicleType } from '../vehicles';
 
 /**
@@ -37,6 +38,11 @@ export function relationOf(
 		if (seen.kind !== 'module') return 'other';
 		const segment = (role: string) => type.modules.find((one) => one.role === role)?.segment;
 		return segment(fault.place) === segment(seen.place) ? 'segment' : 'beyond';
+	}
+	if (fault.kind === 'plug') {
+		if (seen.kind === 'module') return seen.place === reader ? 'reader' : 'other';
+		const carried = sharedPlugsOf(type).find(({ name }) => name === fault.place)?.wheels ?? [];
+		return seen.kind === 'corner' && carried.some((position) => position === seen.place) ? 'hangs' : 'other';
 	}
 	// Of what feeds several: who hangs on it.
 	const hanging = type.modules.filter(({ suppliedBy }) =>

@@ -7,6 +7,8 @@ import { faultClass, relationOf, type Relation } from './relations';
 import { isByEyeAlone, shownSights, sightsOf, soundSights, type EyeSign } from './sights';
 import type { Sign } from './signs';
 
+const GATEWAY = 'gateway';
+
 /** What a sign shows at a place of a vehicle, by what is wrong. */
 interface Showing {
 	outcomes: readonly string[];
@@ -41,6 +43,7 @@ function counted(sign: Sign, place: string, type: VehicleType): Showing {
 		outcomes: bySensor.outcomes,
 		sound: bySensor.sound,
 		of({ fault, place: at }, bin) {
+			if (sign.byAnswers && place === GATEWAY && fault.at === 'module' && at !== GATEWAY) return null;
 			const where = `${fault.at} ${at}`;
 			const relation =
 				relations.get(where) ?? relationOf({ kind: fault.at, place: at }, { kind: sign.about, place }, type);

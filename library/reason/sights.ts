@@ -47,7 +47,11 @@ export function sightsOf(
 	if (own.length === 0) return new Map();
 	const relation = relationOf({ kind: fault.at, place: at }, seenAt, type);
 	const seen = own.filter(
-		({ atMate }) => relation === 'same' || relation === 'reader' || (atMate && relation === 'mate')
+		({ atMate, atHanging }) =>
+			relation === 'same' ||
+			(relation === 'reader' && fault.at === 'corner') ||
+			(atMate && relation === 'mate') ||
+			(atHanging && relation === 'hangs')
 	);
 	return new Map(seen.map(({ as, surely }) => [as, surely]));
 }

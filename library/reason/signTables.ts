@@ -20,6 +20,7 @@ import {
 } from './ruledSigns';
 import { isSwap, SWAP_OUTCOMES, swapChance } from './swaps';
 import { showing } from './showing';
+import { sharedPlugsOf } from '../sharedPlugs';
 import { isClearSight } from './sights';
 import { signKey, signOf, splitKey } from './signs';
 
@@ -38,6 +39,7 @@ export function signTable(
 	const rule = ruleOf(id, place, type);
 	if (rule) return ruledTable(key, rule, placedFaults, rows);
 	const sign = signOf(id);
+	if (sign.toldBy !== undefined) return null;
 	if (!allPlaces(sign.about, type).includes(place)) return null;
 	const { outcomes, sound, of } = showing(sign, place, type);
 	const width = outcomes.length;
@@ -149,6 +151,14 @@ function againTable(
 const isFickle = (fault: Fault | undefined, bin: OutcomeBin): boolean =>
 	bin === 'now-and-then' || fault?.when?.shaking !== undefined || fault?.when?.everyKm !== undefined;
 
+/** Whether a fault is in the circuit of a wheel: of its own, of a plug that it shares, or at its cavity of the module's plug. */
+function isOnTheWay({ fault, place: at }: PlacedFault, wheel: string, type: VehicleType): boolean {
+	if (fault.at === 'corner') return at === wheel;
+	if (fault.at === 'plug')
+		return sharedPlugsOf(type).some(({ name, wheels }) => name === at && wheels.some((one) => one === wheel));
+	return fault.link === 'module-connector' && at === wheelReaderOf(type)?.role;
+}
+
 /** What a sign shows by a rule about the fault: the same in every bin; null = nothing is wrong. */
 interface Rule {
 	outcomes: string[];
@@ -156,8 +166,7 @@ interface Rule {
 }
 
 function ruleOf(id: string, place: string, type: VehicleType): Rule | null {
-	const here = (one: PlacedFault | null) =>
-		one !== null && one.fault.at === 'corner' && one.place === place ? one.fault : null;
+	const here = (one: PlacedFault | null) => (one !== null && isOnTheWay(one, place, type) ? one.fault : null);
 	if (id === 'search')
 		return {
 			outcomes: [...SEARCH_OUTCOMES],

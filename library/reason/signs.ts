@@ -26,6 +26,10 @@ const Sign = z.object({
 	local: z.boolean().default(false),
 	/** Seen by eye: looked at once more, it is missed or imagined anew. */
 	byEye: z.boolean().default(false),
+	/** Another sign tells the same once for all of them: this one is no evidence of its own. */
+	toldBy: z.string().optional(),
+	/** Told by answers over the link: the gateway, at which the tester is, answers whatever is wrong behind it. */
+	byAnswers: z.literal(true).optional(),
 	/** Said by the modules themselves: whatever is suspected has to explain it. */
 	toExplain: z.boolean().default(false),
 	/**

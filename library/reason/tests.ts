@@ -7,12 +7,23 @@ import type { Position } from '../positions';
 import { PLACES } from '../repairs';
 import { Exposes } from '../safety';
 import type { SensorKind } from '../sensorKinds';
+import { sharedPlugsOf } from '../sharedPlugs';
 import type { VehicleType } from '../vehicles';
 import { chanceOf, familiesOf } from '../wheelSensors';
 import { againKey, signKey, signOf, type SignKey } from './signs';
 import testsFile from './tests.json' with { type: 'json' };
 
-const ACCESS = ['lifted', 'down', 'wheel', 'plug', 'reader', 'module', 'other-end', 'middle'] as const;
+const ACCESS = [
+	'lifted',
+	'down',
+	'wheel',
+	'plug',
+	'reader',
+	'module',
+	'other-end',
+	'middle',
+	'shared-plug'
+] as const;
 const Access = z.enum(ACCESS);
 export const TEST_STATIONS = ['listen', 'read', 'watch', 'measure', 'prove'] as const;
 
@@ -172,6 +183,10 @@ export function accessMinutesFor(access: TestKind['access'], type: VehicleType, 
 				return module(place);
 			case 'middle':
 				return middle();
+			case 'shared-plug':
+				return sharedPlugsOf(type)
+					.filter(({ name }) => name === place)
+					.map(({ name, accessMin: minutes }) => ({ id: `plug:${name}`, minutes }));
 			case 'other-end':
 				return module(otherEndOf(type, place));
 		}

@@ -73,7 +73,7 @@ export class Electrics {
 		for (const wheel of world.wheels) {
 			const at = (sensor: typeof wheel.sensor, side?: 'harness') =>
 				wheelCircuit(world.type, reader, wheel.position, sensor, solution, side);
-			wheel.circuit = wheel.substitute ? at(soundSensor(), 'harness') : at(wheel.sensor);
+			wheel.circuit = wheel.substitute ? at(soundSensor(world.scatter), 'harness') : at(wheel.sensor);
 		}
 	}
 

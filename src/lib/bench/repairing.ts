@@ -4,7 +4,7 @@ import { placesFor } from '../../../library/faultPlaces';
 import { wheelReaderOf } from '../../../library/measurePoints';
 import { judgedAs, MAKERS_PROCEDURE, repairs } from '../../../library/repairs';
 import type { Activity } from './faults/activity';
-import { benchFault, type BenchFault } from './faults/benchFault';
+import { benchFault, faultOf, type BenchFault } from './faults/benchFault';
 import type { Module } from './modules/module';
 import type { VehicleNetwork } from './physics/network';
 import type { World } from './world';
@@ -43,9 +43,9 @@ export function repair(
 
 /** People qualified for it put right whatever is wrong at the module and at wiring of its own. */
 function doneByMaker({ world: { type }, activity, network }: RepairedVehicle, at: string): void {
-	for (const { id, at: place } of [...activity.all]) {
-		if (makersAlone(type, place)?.role !== at) continue;
-		for (const cure of faults.get(id)?.curedBy ?? []) activity.cure(cure, place);
+	for (const fault of [...activity.all]) {
+		if (makersAlone(type, fault.at)?.role !== at) continue;
+		for (const cure of faultOf(fault).curedBy) activity.cure(cure, fault.at);
 	}
 	for (const { name } of type.harness.fuses)
 		if (makersAlone(type, name)?.role === at) network.setFuse(name, true);

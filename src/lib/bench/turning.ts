@@ -65,7 +65,7 @@ export class Turning {
 	/** Current levels are the generator's own; the voltage for a passive input has to be high enough when it arrives. */
 	private generatorReaches(family: SensorKind, volts: number, gainOhms: number): boolean {
 		if (family !== 'passive') return true;
-		return (volts * gainOhms) / GENERATOR_OHMS >= PASSIVE_INPUT_V;
+		return (volts * gainOhms) / GENERATOR_OHMS >= PASSIVE_INPUT_V * this.world.scatter.threshold;
 	}
 
 	private substitute(wheel: Wheel): void {

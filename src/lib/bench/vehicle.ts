@@ -1,7 +1,6 @@
 import { likeliestFamilyAt } from '../../../library/wheelSensors';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { ModuleRole, VehicleType } from '../../../library';
-import { wheelReaderOf } from '../../../library/measurePoints';
 import { Electrics, restingSupply } from './electrics';
 import { Activity, type Disturbance } from './faults/activity';
 import type { BenchFault } from './faults/benchFault';
@@ -16,6 +15,7 @@ import { Motion, type DriveLeg } from './motion';
 import { nodeVolts, VehicleNetwork } from './physics/network';
 import { repair } from './repairing';
 import { Rotor } from './physics/ring';
+import { NO_SCATTER, type Scatter } from './physics/scatter';
 import { soundSensor } from './physics/wheelCircuit';
 import { stateOf, type VehicleState } from './state';
 import { Turning } from './turning';
@@ -26,6 +26,8 @@ export interface BenchVehicleOptions {
 	vin: string;
 	odometerKm: number;
 	faults: BenchFault[];
+	/** How its physics differs from what is usual for its type. */
+	scatter?: Scatter;
 	/** Where every chance of this vehicle comes from. */
 	seed?: number;
 	/** One simulation step; a coarser one for long drives in which no single tooth matters. */
@@ -58,15 +60,15 @@ export class BenchVehicle {
 	private owedS = 0;
 
 	constructor(options: BenchVehicleOptions) {
-		const { type } = options;
+		const { type, scatter = NO_SCATTER } = options;
 		const random = uniform(options.seed ?? 1);
 		this.stepS = options.stepS ?? STEP_S;
-		this.network = new VehicleNetwork(type);
+		this.network = new VehicleNetwork(type, scatter);
 		const motion = new Motion(type, options.odometerKm);
 		const wheels = type.wheels.map((wheel) =>
-			soundWheel(wheel, likeliestFamilyAt(type, wheel.position), new Rotor(random()))
+			soundWheel(wheel, likeliestFamilyAt(type, wheel.position), new Rotor(random()), scatter)
 		);
-		const supply = restingSupply(wheels.length, soundSensor().coilOhms20C);
+		const supply = restingSupply(wheels.length, soundSensor(scatter).coilOhms20C);
 		const roles = type.modules.map((module) => module.role);
 		const internalFaults = new Set<ModuleRole>();
 		const messages = new Messages(roles);
@@ -90,7 +92,8 @@ export class BenchVehicle {
 			random,
 			frameLoss: 0,
 			internalFaults,
-			engineRunning: false
+			engineRunning: false,
+			scatter
 		};
 		for (const module of makeModules(type, wheels)) {
 			this.modules.set(module.address, module);
@@ -106,10 +109,11 @@ export class BenchVehicle {
 			dead: supply.dead,
 			frozen: messages.frozen,
 			frameLoss: 0,
-			batteryVolts: BATTERY_VOLTS
+			batteryVolts: BATTERY_VOLTS,
+			scatter
 		};
 		this.turning = new Turning(this.world, this.stepS, (wheel) => this.electrics.coilOhmsOf(wheel));
-		this.activity = new Activity(random, wheelReaderOf(type)?.role ?? null);
+		this.activity = new Activity(random, type);
 		this.electrics = new Electrics(this.world, this.network, supply, this.target, this.activity);
 		this.activity.set(options.faults);
 		for (const fault of options.faults) applyOnce(this.target, fault);

@@ -3,6 +3,7 @@ import type { Messages } from './modules/messages';
 import type { Motion } from './motion';
 import type { Rails } from './physics/internals';
 import type { Solution } from './physics/network';
+import type { Scatter } from './physics/scatter';
 import { soundRing, type Passing, type Ring, type Rotor } from './physics/ring';
 import { soundSensor, type Sensor, type WheelCircuit } from './physics/wheelCircuit';
 
@@ -75,6 +76,7 @@ export interface World {
 	/** Roles with a fault of their own inside. */
 	readonly internalFaults: ReadonlySet<ModuleRole>;
 	engineRunning: boolean;
+	readonly scatter: Scatter;
 }
 
 export const railsOf = (world: World, role: ModuleRole): Rails =>
@@ -86,13 +88,13 @@ export function supplyVolts(world: World, role: ModuleRole): number {
 	return supply - ground;
 }
 
-export function soundWheel(type: WheelType, family: SensorKind, rotor: Rotor): Wheel {
+export function soundWheel(type: WheelType, family: SensorKind, rotor: Rotor, scatter: Scatter): Wheel {
 	return {
 		type,
 		position: type.position,
 		family,
-		ring: soundRing(type.ringTeeth, type.gapMm),
-		sensor: soundSensor(),
+		ring: soundRing(type.ringTeeth, type.gapMm, scatter),
+		sensor: soundSensor(scatter),
 		circumferenceM: type.circumferenceM,
 		gripShare: 1,
 		substitute: null,

@@ -6,3 +6,6 @@ export const positionWords = (position: string): string =>
 export const upperFirst = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 /** How a name stands within a sentence. */
 export const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+/** Several in a sentence: "a, b and c". */
+export const namesOf = (list: readonly string[]): string =>
+	list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1)}`;

@@ -1,7 +1,11 @@
 import { isOfAxle } from '../../../../library/faults';
+import { wheelReaderOf } from '../../../../library/measurePoints';
+import { sharedPlugsOf } from '../../../../library/sharedPlugs';
+import type { VehicleType } from '../../../../library';
+import { GENERAL_METHOD } from '../../../../library/reason/notDescribed';
 import { mateOf, type Position } from '../../../../library/positions';
 import type { Motion } from '../motion';
-import { libraryFault, type BenchFault } from './benchFault';
+import { faultOf, type BenchFault } from './benchFault';
 
 /** What hands do to make a fault show or hide. */
 export interface Disturbance {
@@ -29,10 +33,9 @@ export class Activity {
 	private lastOdometerM: number | null = null;
 	private changed = true;
 
-	/** @param reader role of the module that has the wheels' sockets */
 	constructor(
 		private readonly random: () => number,
-		private readonly reader: string | null
+		private readonly type: VehicleType
 	) {}
 
 	get all(): BenchFault[] {
@@ -60,13 +63,16 @@ export class Activity {
 	/** Takes away what a repair at a place cures. @returns how many faults that were */
 	cure(repair: string, at: string): number {
 		const before = this.list.length;
-		const cured = ({ id, at: where }: BenchFault) => {
-			const fault = libraryFault(id);
+		const cured = (one: BenchFault) => {
+			const fault = faultOf(one);
 			const { curedBy, effects } = fault;
+			// Whoever searches the whole vehicle comes past every place.
+			const everywhere = repair === GENERAL_METHOD && at === 'vehicle';
+			const here = one.at === at || (isOfAxle(fault) && mateOf(one.at as Position) === at);
 			// What is taught or coded is put right where it is kept; a crooked sensor stays crooked.
 			const teaches = repair === 'calibrate' || repair === 'code-module';
 			return (
-				(where === at || (isOfAxle(fault) && mateOf(where as Position) === at)) &&
+				(here || everywhere) &&
 				curedBy.includes(repair) &&
 				(!teaches || effects.every((effect) => effect.do === 'keep'))
 			);
@@ -100,7 +106,7 @@ export class Activity {
 		dtS: number
 	): boolean {
 		const { fault } = present;
-		const { when = {} } = libraryFault(fault.id);
+		const { when = {} } = faultOf(fault);
 		const kmh = motion.speedMps * 3.6;
 		const wet = (disturbance.sprayed.get(fault.at) ?? -Infinity) > timeS ? 1 : motion.around.wet;
 		if (when.wet !== undefined && wet < when.wet) return false;
@@ -125,12 +131,14 @@ export class Activity {
 		return true;
 	}
 
-	/** A wheel's socket at the module is moved where the module is. */
-	private isWiggled({ id, at }: BenchFault, wiggled: Disturbance['wiggled'], timeS: number): boolean {
+	/** A wheel's socket at the module is moved where the module is; a plug that wheels share, with the lead of each. */
+	private isWiggled(fault: BenchFault, wiggled: Disturbance['wiggled'], timeS: number): boolean {
 		if (!wiggled || wiggled.untilS <= timeS) return false;
-		const { link } = libraryFault(id);
-		const where = link === 'module-connector' && this.reader !== null ? this.reader : at;
-		return wiggled.at === where && (wiggled.links === null || wiggled.links.includes(link));
+		const { link } = faultOf(fault);
+		const reader = link === 'module-connector' ? wheelReaderOf(this.type)?.role : undefined;
+		const shared = sharedPlugsOf(this.type).find(({ name }) => name === fault.at)?.wheels ?? [];
+		const where: string[] = [reader ?? fault.at, ...shared];
+		return where.includes(wiggled.at) && (wiggled.links === null || wiggled.links.includes(link));
 	}
 
 	/** Corrosion grows with the kilometres, in steps that are worth a new solution of the network. */
@@ -139,7 +147,7 @@ export class Activity {
 		this.lastOdometerM ??= motion.odometerM;
 		const drivenKm = km - this.lastOdometerM / 1000;
 		for (const { fault } of this.list) {
-			const rate = libraryFault(fault.id).growsPer1000Km;
+			const rate = faultOf(fault).growsPer1000Km;
 			if (!rate || fault.severity >= 1) continue;
 			const growth = (rate * drivenKm) / 1000;
 			if (growth < GROWTH_STEP) continue;
@@ -150,5 +158,4 @@ export class Activity {
 	}
 }
 
-const alwaysThere = (fault: BenchFault) =>
-	fault.everyKm === null && libraryFault(fault.id).when === undefined;
+const alwaysThere = (fault: BenchFault) => fault.everyKm === null && faultOf(fault).when === undefined;

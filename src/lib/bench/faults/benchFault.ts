@@ -1,6 +1,7 @@
 import { type VehicleType } from '../../../../library';
 import { placesFor } from '../../../../library/faultPlaces';
 import { faults, type Fault } from '../../../../library/faults';
+import { undescribed } from './undescribed';
 
 /** One fault of the library put into one place of a vehicle. Only the simulation knows which are present. */
 export interface BenchFault {
@@ -32,6 +33,9 @@ export function libraryFault(id: string): Fault {
 		throw new RangeError(`"${id}" is no fault of the library. There are: ${[...faults.keys()].join(', ')}`);
 	return fault;
 }
+
+/** What a bench fault is, described in the library or not. Throws where it is neither. */
+export const faultOf = ({ id }: Pick<BenchFault, 'id'>): Fault => undescribed.get(id) ?? libraryFault(id);
 
 /**
  * `ID`, `ID:PLACE`, `ID:PLACE:SEVERITY` or `ID:PLACE:SEVERITY:KM` → a fault on this vehicle. Throws saying what was expected.

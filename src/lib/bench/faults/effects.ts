@@ -1,13 +1,15 @@
-import type { ModuleRole, VehicleType } from '../../../../library';
+import type { ModuleRole, ModuleType, VehicleType } from '../../../../library';
+import { thingOf } from '../../../../library/harness';
 import type { Effect, Part } from '../../../../library/faults';
 import { numberOf, rawValue } from '../modules/identity';
 import type { Module } from '../modules/module';
 import type { VehicleNetwork } from '../physics/network';
+import { NO_SCATTER, type Scatter } from '../physics/scatter';
 import { cover, crack, dropTooth, soundRing } from '../physics/ring';
 import { soundSensor } from '../physics/wheelCircuit';
 import { BATTERY, BODY, pinFor, terminatorName } from '../physics/wiring';
 import { soundSense, type Sense, type SenseName, type Wheel } from '../world';
-import { libraryFault, type BenchFault } from './benchFault';
+import { faultOf, type BenchFault } from './benchFault';
 
 /** Everything a fault can act on. */
 export interface Target {
@@ -21,6 +23,7 @@ export interface Target {
 	frozen: Set<ModuleRole>;
 	frameLoss: number;
 	batteryVolts: number;
+	readonly scatter: Scatter;
 }
 
 export const BATTERY_VOLTS = 12.5;
@@ -34,8 +37,8 @@ export function atSeverity([from, to]: readonly [number, number], severity: numb
 export function applyFaults(target: Target, active: readonly BenchFault[]): void {
 	target.network.clearFaults();
 	for (const wheel of target.wheels) {
-		wheel.ring = soundRing(wheel.type.ringTeeth, wheel.type.gapMm);
-		wheel.sensor = soundSensor();
+		wheel.ring = soundRing(wheel.type.ringTeeth, wheel.type.gapMm, target.scatter);
+		wheel.sensor = soundSensor(target.scatter);
 		wheel.circumferenceM = wheel.type.circumferenceM;
 		wheel.gripShare = 1;
 	}
@@ -46,7 +49,7 @@ export function applyFaults(target: Target, active: readonly BenchFault[]): void
 	target.frameLoss = 0;
 	target.batteryVolts = BATTERY_VOLTS;
 	for (const [i, fault] of active.entries()) {
-		for (const [j, effect] of libraryFault(fault.id).effects.entries()) {
+		for (const [j, effect] of faultOf(fault).effects.entries()) {
 			applyEffect(target, fault, effect, `${i}.${j}`);
 		}
 	}
@@ -54,7 +57,7 @@ export function applyFaults(target: Target, active: readonly BenchFault[]): void
 
 /** Effects that change what a module keeps, or a fuse, happen once: when the fault is put in. */
 export function applyOnce(target: Target, fault: BenchFault): void {
-	for (const effect of libraryFault(fault.id).effects) {
+	for (const effect of faultOf(fault).effects) {
 		if (effect.do === 'blow') target.network.setFuse(fault.at, false);
 		if (effect.do === 'keep') change(target.module(fault.at), effect, fault.severity);
 	}
@@ -73,12 +76,14 @@ function change(module: Module | undefined, effect: Effect & { do: 'keep' }, sev
 }
 
 function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effect, name: string): void {
-	const { network, type } = target;
+	const { network, type, scatter } = target;
+	const ohmsOf = ({ ohms }: { ohms: readonly [number, number] }) =>
+		atSeverity(ohms, severity) * scatter.faultOhms;
 	const wheel = target.wheels.find(({ position }) => position === at);
 	const module = type.modules.find(({ role }) => role === at);
 	switch (effect.do) {
 		case 'ring':
-			if (wheel) breakRing(wheel, effect, severity);
+			if (wheel) breakRing(wheel, effect, severity, scatter);
 			return;
 		case 'sensor':
 			if (wheel) breakSensor(wheel, effect, severity);
@@ -94,26 +99,25 @@ function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effec
 			return;
 		case 'series': {
 			const { element } = partOf(type, at, effect.part);
-			if (element) network.setOhms(element, atSeverity(effect.ohms, severity));
+			if (element) network.setOhms(element, ohmsOf(effect));
 			return;
 		}
 		case 'short': {
 			const { node, mate } = partOf(type, at, effect.part);
 			const to = { ground: BODY, supply: BATTERY, mate }[effect.to];
-			if (node && to) network.setExtra(name, { a: node, b: to, ohms: atSeverity(effect.ohms, severity) });
+			if (node && to) network.setExtra(name, { a: node, b: to, ohms: ohmsOf(effect) });
 			return;
 		}
 		case 'pin': {
 			const pin = module && pinFor(module, effect.pin);
-			if (pin) network.setOhms(pin, atSeverity(effect.ohms, severity));
+			if (pin) network.setOhms(pin, ohmsOf(effect));
 			return;
 		}
 		case 'bus-short': {
 			const from = module && pinFor(module, effect.from);
 			const other = module && pinFor(module, effect.to);
 			const to = effect.to === 'ground' ? BODY : effect.to === 'supply' ? BATTERY : other && `${other}:w`;
-			if (from && to)
-				network.setExtra(name, { a: `${from}:w`, b: to, ohms: atSeverity(effect.ohms, severity) });
+			if (from && to) network.setExtra(name, { a: `${from}:w`, b: to, ohms: ohmsOf(effect) });
 			return;
 		}
 		case 'terminator':
@@ -125,12 +129,18 @@ function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effec
 			}
 			return;
 		case 'element':
-			network.setOhms(at, atSeverity(effect.ohms, severity));
+			network.setOhms(at, ohmsOf(effect));
+			return;
+		case 'plug-cavities':
+			for (const cavity of wheelCavities(type, at)) network.setOhms(cavity, ohmsOf(effect));
+			return;
+		case 'wheel-cavities':
+			if (module) for (const pin of cavitiesOfSome(module, severity)) network.setOhms(pin, ohmsOf(effect));
 			return;
 		case 'joint': {
 			// The joint through which the splice is fed.
 			const wire = type.harness.conductors.find((one) => one.points.at(-1)?.split('.')[0] === at);
-			if (wire) network.setOhms(`${wire.points.at(-1)}@${wire.id}`, atSeverity(effect.ohms, severity));
+			if (wire) network.setOhms(`${wire.points.at(-1)}@${wire.id}`, ohmsOf(effect));
 			return;
 		}
 		case 'frame-loss':
@@ -161,7 +171,33 @@ function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effec
 	}
 }
 
-function breakRing(wheel: Wheel, { what, amount }: Effect & { do: 'ring' }, severity: number): void {
+/** Cavities of a plug at which signal wires of wheels go through. */
+const wheelCavities = ({ harness, wheels }: VehicleType, plug: string): string[] =>
+	wheels.flatMap(({ position }) =>
+		harness.conductors
+			.filter(({ points }) => points.includes(`${position}.2`))
+			.flatMap(({ points }) => points.filter((point) => thingOf(point) === plug))
+	);
+
+/** Signal pins of two wheels or more of the module that reads them: which ones differs from vehicle to vehicle. */
+function cavitiesOfSome(module: ModuleType, severity: number): string[] {
+	const pins = Object.entries(module.pins).flatMap(([pin, does]) =>
+		does.startsWith('signal ') ? [`${module.role}.${pin}`] : []
+	);
+	const count = Math.max(2, Math.round(severity * pins.length));
+	const first = Math.floor(severity * 1000);
+	return Array.from(
+		{ length: Math.min(count, pins.length) },
+		(_, i) => pins[(first + i) % pins.length] ?? ''
+	);
+}
+
+function breakRing(
+	wheel: Wheel,
+	{ what, amount }: Effect & { do: 'ring' },
+	severity: number,
+	{ amplitude }: Scatter
+): void {
 	const value = atSeverity(amount, severity);
 	const { ring } = wheel;
 	switch (what) {
@@ -184,7 +220,10 @@ function breakRing(wheel: Wheel, { what, amount }: Effect & { do: 'ring' }, seve
 			ring.gapMm += value;
 			return;
 		case 'teeth':
-			wheel.ring = soundRing(wheel.type.ringTeeth + Math.round(value), ring.gapMm);
+			wheel.ring = soundRing(wheel.type.ringTeeth + Math.round(value), ring.gapMm, {
+				...NO_SCATTER,
+				amplitude
+			});
 			return;
 		case 'cover':
 			return cover(ring, 0.2, value, 0.05);

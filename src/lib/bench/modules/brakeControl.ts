@@ -5,6 +5,7 @@ import { rawValue } from './identity';
 import type { Watch } from './module';
 import type { Lamp, Sample } from './monitor';
 import { SourceJudge } from './sourceJudge';
+import { CONDITIONS_NOT_RIGHT, whileMoving } from './standingOnly';
 import { WheelModule } from './wheelModule';
 
 const LAMPS: Lamp[] = ['anti-lock', 'stability'];
@@ -15,10 +16,6 @@ const BRAKING_MPS2 = 0.8;
 const PEDAL_FROM_KMH = 60;
 const SPINNING_SHARE = 1.09;
 const SPINNING_FROM_KMH = 30;
-const STANDS_MPS = 0.3;
-const CONDITIONS_NOT_RIGHT = 0x22;
-/** A zero further off than this is no drift but a broken sensor. */
-const MOST_ZERO_BAR = 25;
 
 const ANY_ANGLE = [-720, 720] as const;
 /** What the module wants to see on a learning drive: a little less than people are asked for. */
@@ -46,15 +43,6 @@ export class BrakeControl extends WheelModule {
 		this.snapshotIds.push('D110', 'D111', 'D114', 'F446');
 		this.watch(...this.actuatorWatches(), ...this.sources.watches(LAMPS));
 		this.outputs.set('D1E0', 0);
-		const stands = (world: World) => (world.motion.speedMps > STANDS_MPS ? CONDITIONS_NOT_RIGHT : null);
-		this.routines.set('0203', {
-			refuses: (world) => (this.lines.pedal(world) ? CONDITIONS_NOT_RIGHT : stands(world)),
-			takesS: 1,
-			done: (world) => {
-				const raw = this.lines.rawBar(world);
-				return Math.abs(raw) < MOST_ZERO_BAR && this.nonVolatile.write('D163', rawValue('D163', raw));
-			}
-		});
 		this.keep('D164', 1, false);
 		this.routines.set('0205', {
 			refuses: () => {
@@ -65,7 +53,11 @@ export class BrakeControl extends WheelModule {
 			ready: (world, dtS) => this.learns(world, dtS),
 			done: () => this.nonVolatile.write('D164', rawValue('D164', 1))
 		});
-		this.routines.set('0204', { refuses: stands, takesS: 5, done: (world) => this.lines.pumpFed(world) });
+		this.routines.set('0204', {
+			refuses: whileMoving,
+			takesS: 5,
+			done: (world) => this.lines.pumpFed(world)
+		});
 	}
 
 	/** Gathers a learning drive. True once it has seen all of it. */
@@ -100,6 +92,10 @@ export class BrakeControl extends WheelModule {
 				sample: (world): Sample => (this.lines.pumpFed(world) ? 'pass' : 'fail')
 			}
 		];
+	}
+
+	protected override zeroRefused(world: World): number | null {
+		return this.lines.pedal(world) ? CONDITIONS_NOT_RIGHT : super.zeroRefused(world);
 	}
 
 	protected override braking(world: World): boolean {

@@ -7,6 +7,7 @@ import { CORNER_CODES, WHEEL_SPEED_ID } from './corners';
 import { rawValue } from './identity';
 import { Module, type Watch } from './module';
 import type { Lamp, Sample } from './monitor';
+import { whileMoving } from './standingOnly';
 import { together, WheelReader, type Believed, type Together } from './wheelReader';
 
 const CYCLE_S = 0.01;
@@ -18,6 +19,7 @@ const SUPPLY_HIGH_V = 17;
 /** A wheel that falls behind like this under braking makes the module let go of its brake. */
 const LOCKING_SHARE = 0.8;
 const LOCKING_FROM_KMH = 3;
+const MOST_ZERO_BAR = 25;
 
 /** Part of brake control that a trailer has too: its corners, speed, configuration. */
 export abstract class WheelModule extends Module {
@@ -34,6 +36,11 @@ export abstract class WheelModule extends Module {
 	/** Of each wheel. */
 	private believed: Believed[] = [];
 	private believedVersion = -1;
+
+	/** Why the zero point of the pressure sensor cannot be learned now. */
+	protected zeroRefused(world: World): number | null {
+		return whileMoving(world);
+	}
 
 	constructor(
 		type: ModuleType,
@@ -59,6 +66,15 @@ export abstract class WheelModule extends Module {
 			...(pinFor(type, 'pressure-signal') ? this.lines.pressureWatches(() => this, lamps) : []),
 			...this.supplyWatches(lamps)
 		);
+		if (pinFor(type, 'pressure-signal'))
+			this.routines.set('0203', {
+				refuses: (world) => this.zeroRefused(world),
+				takesS: 1,
+				done: (world) => {
+					const raw = this.lines.rawBar(world);
+					return Math.abs(raw) < MOST_ZERO_BAR && this.nonVolatile.write('D163', rawValue('D163', raw));
+				}
+			});
 	}
 
 	private internalWatches(lamps: Lamp[]): Watch[] {

@@ -200,9 +200,12 @@ export class WheelReader {
 	}
 }
 
-/** What the corners together say. */
+/** What the corners together say; one whose circuit is known to be at fault says nothing. */
 export function together(readers: readonly WheelReader[]): Together {
-	const sorted = readers.map((reader) => reader.estimateKmh).sort((a, b) => a - b);
+	const trusted = readers.filter(({ fault, frozen }) => fault === null && !frozen);
+	const sorted = (trusted.length > 0 ? trusted : readers)
+		.map((reader) => reader.estimateKmh)
+		.sort((a, b) => a - b);
 	const middle = sorted.length >> 1;
 	const referenceKmh =
 		sorted.length % 2 ? (sorted[middle] ?? 0) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;

@@ -1,6 +1,7 @@
 import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { ModuleType, VehicleType } from '../../../../library';
 import type { Resistor } from '../../core/electrical/nodalAnalysis';
+import { NO_SCATTER, type Scatter } from './scatter';
 import { OPEN_OHMS, pinFor } from './wiring';
 
 /** Volts at a module's own supply and ground pins, and whether its electronics work with them. */
@@ -58,7 +59,11 @@ const ACTIVE_SENSOR_OHMS = 2.7e6;
 const THREE_WIRE_LOAD_OHMS = 1_600;
 
 /** Everything that stands between a module's pins inside its housing. */
-export function moduleInternals(type: VehicleType, module: ModuleType): Resistor[] {
+export function moduleInternals(
+	type: VehicleType,
+	module: ModuleType,
+	{ insideOhms }: Scatter = NO_SCATTER
+): Resistor[] {
 	const { role } = module;
 	const list: Resistor[] = [];
 	const link = (does: string, to: string, ohms: number) => {
@@ -70,15 +75,15 @@ export function moduleInternals(type: VehicleType, module: ModuleType): Resistor
 		if (pin) link(does, pin, ohms);
 	};
 	for (const line of ['bus-high', 'bus-low', 'second-high', 'second-low']) {
-		link(line, railNode(role, 'mid'), BUS_BIAS_OHMS);
+		link(line, railNode(role, 'mid'), BUS_BIAS_OHMS * insideOhms);
 	}
 	for (const { position } of type.wheels) {
 		const [feed, signal] = [`feed ${position}`, `signal ${position}`];
 		switch (likeliestFamilyAt(type, position)) {
 			case 'passive':
-				link(feed, railNode(role, 'five'), PASSIVE_BIAS_OHMS);
-				link(signal, railNode(role, 'ground'), PASSIVE_BIAS_OHMS);
-				across(feed, signal, PASSIVE_INPUT_OHMS);
+				link(feed, railNode(role, 'five'), PASSIVE_BIAS_OHMS * insideOhms);
+				link(signal, railNode(role, 'ground'), PASSIVE_BIAS_OHMS * insideOhms);
+				across(feed, signal, PASSIVE_INPUT_OHMS * insideOhms);
 				break;
 			case 'two-wire':
 			case 'two-wire-direction':
@@ -87,14 +92,14 @@ export function moduleInternals(type: VehicleType, module: ModuleType): Resistor
 				break;
 			case 'three-wire':
 				link(feed, railNode(role, 'eight'), FEED_OHMS);
-				link(signal, railNode(role, 'eight'), PULL_UP_OHMS);
+				link(signal, railNode(role, 'eight'), PULL_UP_OHMS * insideOhms);
 				link(`reference ${position}`, railNode(role, 'ground'), 0.05);
 				break;
 		}
 	}
-	link('brake-switch', railNode(role, 'ground'), BRAKE_SWITCH_PULL_DOWN_OHMS);
+	link('brake-switch', railNode(role, 'ground'), BRAKE_SWITCH_PULL_DOWN_OHMS * insideOhms);
 	link('pressure-feed', railNode(role, 'five'), PRESSURE_FEED_OHMS);
-	link('pressure-signal', railNode(role, 'ground'), PRESSURE_INPUT_OHMS);
+	link('pressure-signal', railNode(role, 'ground'), PRESSURE_INPUT_OHMS * insideOhms);
 	link('pressure-ground', railNode(role, 'ground'), 0.05);
 	return list;
 }

@@ -1,6 +1,7 @@
 import type { ModuleRole, VehicleType } from '../../../../library';
 import { NodalAnalysis, type Resistor } from '../../core/electrical/nodalAnalysis';
 import { deviceInternals, innerVolts, moduleInternals, railNode, type Rails } from './internals';
+import { NO_SCATTER, type Scatter } from './scatter';
 import { BATTERY, BODY, KEY_FEED, OPEN_OHMS, pinFor, wiringOf, type Wiring } from './wiring';
 
 /** What decides the electrical state besides faults and hands. */
@@ -23,7 +24,7 @@ const BLOWS_AT = 2;
 /** Solutions kept of a type: an intermittent fault goes back and forth between a few states. */
 const KEPT_SOLUTIONS = 100;
 
-/** A solution follows from its key alone, so vehicles of one type share them. */
+/** A solution follows from its key alone, so vehicles of one type share them, where nothing of theirs differs. */
 const SOLUTIONS = new WeakMap<VehicleType, Map<string, Solution>>();
 
 /** The electrical state of the whole vehicle at one moment: any node can be asked. */
@@ -56,11 +57,15 @@ export class VehicleNetwork {
 	private current: Solution | null = null;
 	private currentKey = '';
 
-	constructor(private readonly type: VehicleType) {
-		this.wiring = wiringOf(type);
-		this.solutions = SOLUTIONS.get(type) ?? new Map();
-		SOLUTIONS.set(type, this.solutions);
-		this.internals = type.modules.flatMap((module) => moduleInternals(type, module));
+	constructor(
+		private readonly type: VehicleType,
+		scatter: Scatter = NO_SCATTER
+	) {
+		this.wiring = wiringOf(type, scatter);
+		this.internals = type.modules.flatMap((module) => moduleInternals(type, module, scatter));
+		const isUsual = scatter === NO_SCATTER;
+		this.solutions = (isUsual ? SOLUTIONS.get(type) : undefined) ?? new Map();
+		if (isUsual) SOLUTIONS.set(type, this.solutions);
 	}
 
 	/** Gives an element another resistance; null gives it its own back. Unknown names are refused. */

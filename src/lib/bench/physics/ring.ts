@@ -1,8 +1,10 @@
+import { NO_SCATTER, type Scatter } from './scatter';
+
 /** A toothed ring or magnetic encoder on its seat, as the sensor meets it. */
 export interface Ring {
 	/** Where each tooth or pole pair stands, in turns from 0 to 1, rising. */
 	at: Float64Array;
-	/** Field of each tooth against a sound one: 1 sound, 0 gone. */
+	/** Field of each tooth against a usual one: 1 sound, 0 gone. */
 	strength: Float64Array;
 	/** Gap at rest. */
 	gapMm: number;
@@ -22,11 +24,11 @@ const RING_RADIUS_MM = 45;
 export const LARGEST_GAP_MM = 2.5;
 const WOBBLE_HZ = 1.7;
 
-export function soundRing(teeth: number, gapMm: number): Ring {
+export function soundRing(teeth: number, gapMm: number, { amplitude, gap }: Scatter = NO_SCATTER): Ring {
 	return {
 		at: Float64Array.from({ length: teeth }, (_, i) => i / teeth),
-		strength: new Float64Array(teeth).fill(1),
-		gapMm,
+		strength: new Float64Array(teeth).fill(amplitude),
+		gapMm: gapMm * gap,
 		runOutMm: 0,
 		wobbleMmAt100: 0,
 		creep: 0,

@@ -5,13 +5,14 @@ import type { ModuleType, Position, VehicleType } from '../../../../library';
 import { FEED_OHMS } from './internals';
 import { nodeVolts, type Solution } from './network';
 import { LARGEST_GAP_MM, spacingLoss } from './ring';
+import { NO_SCATTER, type Scatter } from './scatter';
 import { pinFor } from './wiring';
 
 /** A wheel speed sensor as it is, whatever its family. */
 export interface Sensor {
 	/** False: no current, no switching, no coil. */
 	works: boolean;
-	/** Field it needs against a sound one: 2 = half as sensitive. */
+	/** Field it needs against a usual one: 2 = half as sensitive. */
 	dullness: number;
 	/** Passive: coil resistance at 20 °C. */
 	coilOhms20C: number;
@@ -21,10 +22,10 @@ export interface Sensor {
 	spuriousHz: number;
 }
 
-export const soundSensor = (): Sensor => ({
+export const soundSensor = ({ threshold, coilOhms: coil }: Scatter = NO_SCATTER): Sensor => ({
 	works: true,
-	dullness: 1,
-	coilOhms20C: 1_100,
+	dullness: threshold,
+	coilOhms20C: 1_100 * coil,
 	stuckAt: null,
 	spuriousHz: 0
 });

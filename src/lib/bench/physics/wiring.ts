@@ -1,5 +1,6 @@
 import type { Conductor, Harness, ModuleType, VehicleType } from '../../../../library';
 import type { Resistor } from '../../core/electrical/nodalAnalysis';
+import { NO_SCATTER, type Scatter } from './scatter';
 
 /**
  * The vehicle's wiring as resistors with names. Names of elements are what faults and hands act on; names of nodes are
@@ -44,7 +45,7 @@ export const copperOhms = (lengthM: number, mm2: number): number => (COPPER_OHM_
 const fuseOhms = (amps: number) => 0.1 / amps;
 
 /** Compiles a vehicle's harness to its elements. */
-export function wiringOf(type: VehicleType): Wiring {
+export function wiringOf(type: VehicleType, { wiringOhms }: Scatter = NO_SCATTER): Wiring {
 	const elements = new Map<string, Element>();
 	const power = new Set<string>();
 	const { harness } = type;
@@ -56,7 +57,7 @@ export function wiringOf(type: VehicleType): Wiring {
 	elements.set('key-switch', { a: BATTERY, b: KEY_FEED, ohms: 0.004 });
 	power.add('key-switch');
 	for (const { name } of harness.grounds) {
-		elements.set(name, { a: name, b: BODY, ohms: GROUND_OHMS });
+		elements.set(name, { a: name, b: BODY, ohms: GROUND_OHMS * wiringOhms });
 		power.add(name);
 	}
 	for (const wire of harness.conductors) {
@@ -64,7 +65,7 @@ export function wiringOf(type: VehicleType): Wiring {
 		const carriesPower =
 			wire.points.some((point) => POWER_PINS.has(pinDoes(type, point) ?? '')) || isFeeder(wire, type);
 		for (const [id, element] of made) {
-			elements.set(id, { ...element, colour: wire.colour });
+			elements.set(id, { ...element, ohms: element.ohms * wiringOhms, colour: wire.colour });
 			if (carriesPower) power.add(id);
 		}
 	}

@@ -1,6 +1,6 @@
 import { isByEyeAlone, sightsOf, soundSights } from '../../../../library/reason/sights';
 import { BAD, signOf } from '../../../../library/reason/signs';
-import { libraryFault } from '../faults/benchFault';
+import { faultOf } from '../faults/benchFault';
 import type { BenchVehicle } from '../vehicle';
 
 /** A gap is measured, with a feeler, and too wide from here against what it should be. */
@@ -35,10 +35,11 @@ export class VisualInspection {
 		const sign = signOf(id);
 		if (!isByEyeAlone(sign)) throw new RangeError(`${id} is not seen by eye`);
 		const seenAt = { kind: sign.about, place };
-		for (const { id: faultId, at } of this.vehicle.faults) {
-			const fault = libraryFault(faultId);
-			if (!fault) continue;
-			const seen = drawn(sightsOf(fault, at, sign, seenAt, this.vehicle.world.type), this.random());
+		for (const fault of this.vehicle.faults) {
+			const seen = drawn(
+				sightsOf(faultOf(fault), fault.at, sign, seenAt, this.vehicle.world.type),
+				this.random()
+			);
 			if (seen !== null) return seen;
 		}
 		const imagined = soundSights(sign);

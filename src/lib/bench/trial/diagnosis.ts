@@ -1,4 +1,3 @@
-import { faults } from '../../../../library/faults';
 import { againKey, splitKey, type Seen, type SignKey } from '../../../../library/reason/signs';
 import {
 	familyAccess,
@@ -8,21 +7,39 @@ import {
 	testsFor,
 	type PlacedTest
 } from '../../../../library/reason/tests';
-import { reasonModel } from '../../../../library/reason/model';
+import { repairsWithoutHelp, shareAfter } from '../../../../library/reason/unhelpful';
+import { reasonModel, withNotDescribed } from '../../../../library/reason/model';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
 import type { VehicleType } from '../../../../library';
 import { withFamilyAt } from '../../../../library/wheelSensors';
 import { believe, type Belief } from '../../core/path/believe';
+import { GENERAL_METHOD, USUAL_NOT_DESCRIBED } from '../../../../library/reason/notDescribed';
+import { faultOf } from '../faults/benchFault';
+import { mixedSeed } from '../technician/mixedSeed';
+import { Novice } from './novice';
 import type { Observation } from '../../core/path/model';
 import { minutesOf } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
 import { SimulatedTechnician } from '../technician/simulatedTechnician';
 import { trialVehicle } from '../technician/trialVehicle';
 import { uniform, type BenchVehicle } from '../vehicle';
-import type { TrialCase } from './trialCase';
+import { isUnknown, type TrialCase } from './trialCase';
 
 /** What a way of working does next: test, repair, or give the vehicle back. */
-export type Move = { test: PlacedTest } | { repair: PlacedRepair } | { handBack: true };
+export type Move =
+	| { test: PlacedTest }
+	/** @property cures how sure it is held that something is cured by it, where that is said */
+	| { repair: PlacedRepair; cures?: number }
+	| { handBack: true };
+
+/** A repair that was advised, and whether it cured something. */
+export interface Advice {
+	/** How sure it was said to be; null where that is not said. */
+	p: number | null;
+	held: boolean;
+	/** A good part was bought for it. */
+	wrongPart: boolean;
+}
 
 /** All that a way of working may look at. It never sees what is wrong with the vehicle. */
 export interface Bench {
@@ -37,6 +54,8 @@ export interface Bench {
 	readonly mended: readonly PlacedRepair[];
 	/** Whether what was seen after the last repair still tells of something wrong. */
 	readonly troubled: boolean;
+	/** How many repairs did not help, by what was seen after them. */
+	readonly withoutHelp: number;
 	belief(): Belief;
 }
 export type Way = (bench: Bench) => Move;
@@ -52,11 +71,18 @@ export interface Outcome {
 	brought: boolean;
 	/** Whether the first thing repaired was at fault; null where nothing was repaired. */
 	firstRight: boolean | null;
+	advised: Advice[];
+	/** Whether it was ever said that it is something not described: the general method, or likeliest when handed back. */
+	calledUnknown: boolean;
+	/** Whether something not described was wrong. */
+	unknown: boolean;
 	steps: string[];
 }
 
 const MOST_MOVES = 60;
 const MOST_MINUTES = 720;
+/** What comes and goes has to stay away for longer than one drive. */
+const PROOF_TRIPS = 4;
 /** By vehicle, and by what is known of its sensors. */
 const models = new Map<string, ReasonModel>();
 const modelOf = (type: VehicleType): ReasonModel => {
@@ -70,10 +96,17 @@ const modelOf = (type: VehicleType): ReasonModel => {
  * Works on one vehicle from its arrival until it is handed back. Outcomes come from the vehicle's physics alone.
  *
  * @param onlyBrought nothing is done on a vehicle that never showed anything to its owner
+ * @param novice by somebody who is not always careful: {@link Novice}
  */
-export function diagnose(trial: TrialCase, way: Way, policy: Policy, onlyBrought = false): Outcome {
-	const vehicle = trialVehicle(trial.built, structuredClone(trial.faults), trial.seed);
-	return new Diagnosis(trial, vehicle, policy).run(way, onlyBrought);
+export function diagnose(
+	trial: TrialCase,
+	way: Way,
+	policy: Policy,
+	{ onlyBrought = false, novice = false }: { onlyBrought?: boolean; novice?: boolean } = {}
+): Outcome {
+	const vehicle = trialVehicle(trial.built, structuredClone(trial.faults), trial.seed, trial.scatter);
+	const person = novice ? new Novice(uniform(mixedSeed(trial.seed + 11))) : null;
+	return new Diagnosis(trial, vehicle, policy, person).run(way, onlyBrought);
 }
 
 class Diagnosis implements Bench {
@@ -83,6 +116,7 @@ class Diagnosis implements Bench {
 	readonly accessGained = new Set<string>();
 	readonly mended: PlacedRepair[] = [];
 	seen: Seen = {};
+	withoutHelp = 0;
 	troubled = true;
 	private readonly observations: Observation[] = [];
 	private readonly technician: SimulatedTechnician;
@@ -93,6 +127,9 @@ class Diagnosis implements Bench {
 		resolved: false,
 		brought: true,
 		firstRight: null,
+		advised: [],
+		calledUnknown: false,
+		unknown: false,
 		steps: []
 	};
 	private known: Belief | null = null;
@@ -100,15 +137,21 @@ class Diagnosis implements Bench {
 	constructor(
 		trial: TrialCase,
 		private readonly vehicle: BenchVehicle,
-		readonly policy: Policy
+		readonly policy: Policy,
+		private readonly novice: Novice | null = null
 	) {
 		this.model = modelOf(trial.type);
 		this.tests = testsFor(trial.type);
+		this.outcome.unknown = isUnknown(trial);
 		this.technician = new SimulatedTechnician(vehicle, uniform(trial.seed + 7));
 	}
 
 	belief(): Belief {
-		this.known ??= believe(this.model, this.observations, (fault) => this.curedFrom(fault));
+		this.known ??= believe(
+			withNotDescribed(this.model, shareAfter(USUAL_NOT_DESCRIBED, this.withoutHelp)),
+			this.observations,
+			(fault) => this.curedFrom(fault)
+		);
 		return this.known;
 	}
 
@@ -129,11 +172,21 @@ class Diagnosis implements Bench {
 		for (let move = 0; move < MOST_MOVES && outcome.minutes < MOST_MINUTES; move++) {
 			const next = way(this);
 			if ('handBack' in next) break;
-			if ('test' in next) this.test(next.test);
-			else this.mend(next.repair);
+			if ('test' in next)
+				this.test(this.novice?.insteadOf(next.test, this.tests.filter(this.isNew)) ?? next.test);
+			else this.mend(next.repair, next.cures);
 		}
 		outcome.resolved = this.left() === 0;
+		if (!outcome.resolved && this.likeliestIsUnknown()) outcome.calledUnknown = true;
 		return outcome;
+	}
+
+	private readonly isNew = ({ id, kind }: PlacedTest): boolean => !this.done.has(id) && kind.id !== 'scan';
+
+	private likeliestIsUnknown(): boolean {
+		const { present } = this.belief();
+		const likeliest = present.reduce((best, p, i) => (p > (present[best] ?? 0) ? i : best), 0);
+		return this.model.background.has(likeliest);
 	}
 
 	private find(kind: string): PlacedTest {
@@ -165,7 +218,8 @@ class Diagnosis implements Bench {
 			for (const id of [...this.accessGained])
 				if (id === 'lifted' || id.startsWith('wheel:')) this.accessGained.delete(id);
 		this.done.set(test.id, (this.done.get(test.id) ?? 0) + 1);
-		const seen = this.technician.perform(test);
+		const shown = this.technician.perform(test);
+		const seen = this.novice?.noted(test, shown, this.model) ?? shown;
 		this.note(seen);
 		outcome.steps.push(`${test.id}: ${remarkable(this.model, seen)}`);
 	}
@@ -184,7 +238,7 @@ class Diagnosis implements Bench {
 		return this.tests.some(({ id }) => id === test);
 	}
 
-	private mend(repair: PlacedRepair): void {
+	private mend(repair: PlacedRepair, cures?: number): void {
 		const { outcome, vehicle } = this;
 		const before = this.left();
 		vehicle.mend(repair.place, repair.kind);
@@ -197,7 +251,10 @@ class Diagnosis implements Bench {
 		// The work that cures is the same for every way of working.
 		if (!helped) outcome.minutes += repair.minutes + this.policy.provingMinutes;
 		if (!helped && repair.part) outcome.wrongParts += 1;
-		outcome.steps.push(`${repair.id} ${helped ? 'helped' : 'did not help'}`);
+		outcome.advised.push({ p: cures ?? null, held: helped, wrongPart: !helped && repair.part });
+		if (repair.kind === GENERAL_METHOD) outcome.calledUnknown = true;
+		const said = cures === undefined ? '' : ` (${Math.round(cures * 100)} %)`;
+		outcome.steps.push(`${repair.id}${said} ${helped ? 'helped' : 'did not help'}`);
 		this.done.clear();
 		this.seen = {};
 		this.prove();
@@ -205,8 +262,9 @@ class Diagnosis implements Bench {
 
 	/** Faults that are still there. A sensor that sits crooked stays so, but once calibrated it reads right. */
 	private left(): number {
-		return this.vehicle.faults.filter(({ id, at }) => {
-			const cures = faults.get(id)?.curedBy ?? [];
+		return this.vehicle.faults.filter((fault) => {
+			const cures = faultOf(fault).curedBy;
+			const { at } = fault;
 			return !this.mended.some(
 				({ kind, place }) =>
 					place === at && cures.includes(kind) && (kind === 'calibrate' || kind === 'code-module')
@@ -217,10 +275,16 @@ class Diagnosis implements Bench {
 	/** Cleared, driven, read again. */
 	private prove(): void {
 		const road = this.technician.perform(this.find('road'));
-		const felt = this.technician.arrives(1);
+		const felt = this.technician.arrives(PROOF_TRIPS);
 		const scan = this.technician.perform(this.find('scan'));
 		const all = { ...road, ...felt, ...scan };
 		this.note(all);
+		this.withoutHelp = repairsWithoutHelp(
+			this.model,
+			this.observations,
+			this.mended.map(({ id }) => new Set([this.model.repairs.findIndex((one) => one.id === id)]))
+		);
+		this.known = null;
 		this.troubled = Object.entries(all).some(
 			([key, seen]) => this.model.sign(key as never)?.outcomes.indexOf(seen) !== this.model.sign(key)?.good
 		);

@@ -39,13 +39,22 @@ type Described = z.infer<typeof FaultFile>[number];
 export const listFaults = () =>
 	[...faults.values()].map(({ link, mode, at, name, id }) => ({ link, mode, at, name, id }));
 
-/** The cases of a file, `count` of them in turn. The error names the case and what was expected. */
+/** The cases of a file, and how many of them no vehicle can have. */
+export interface FileCases {
+	cases: TrialCase[];
+	skipped: number;
+}
+
+/**
+ * The cases of a file, `count` of them in turn; null = each once. One that no vehicle can have is left out. The error names the
+ * case and what was expected.
+ */
 export function casesOfFile(
 	text: string,
 	count: number | null,
 	seed: number,
 	only?: VehicleType
-): Result<TrialCase[]> {
+): Result<FileCases> {
 	const json = parseJsonText(text);
 	if (!json.ok) return json;
 	const parsed = FaultFile.safeParse(json.value);
@@ -54,22 +63,26 @@ export function casesOfFile(
 		return fail(`at ${issue?.path.join('.') || 'the top'}: ${issue?.message}`);
 	}
 	const list = parsed.data;
-	const made: TrialCase[] = [];
-	for (let i = 0; i < (count ?? list.length); i++) {
+	const cases: TrialCase[] = [];
+	const impossible = new Set<number>();
+	for (let i = 0; cases.length < (count ?? list.length) && impossible.size < list.length; i++) {
+		if (count === null && i >= list.length) break;
 		const at = i % list.length;
-		const own = mixedSeed(seed * 1_000_003 + i);
-		const one = caseOf(list[at] as Described, own, only);
+		if (impossible.has(at)) continue;
+		const one = caseOf(list[at] as Described, mixedSeed(seed * 1_000_003 + i), only);
 		if (!one.ok) return fail(`case ${at + 1}: ${one.error}`);
-		made.push(one.value);
+		if (one.value) cases.push(one.value);
+		else impossible.add(at);
 	}
-	return ok(made);
+	return ok({ cases, skipped: impossible.size });
 }
 
+/** null = no vehicle can have all of these. */
 function caseOf(
 	{ vehicle, faults: described }: Described,
 	seed: number,
 	only?: VehicleType
-): Result<TrialCase> {
+): Result<TrialCase | null> {
 	const random = uniform(seed);
 	const pick = <T>(of: readonly T[]): T | undefined => of[Math.floor(random() * of.length)];
 	const wanted: { fault: Fault; one: Described['faults'][number] }[] = [];
@@ -89,12 +102,12 @@ function caseOf(
 			wanted.every((each) => place(type, each).length > 0)
 	);
 	const type = pick(types);
-	if (!type) return fail('no vehicle can have all of these at the places named');
+	if (!type) return ok(null);
 	// A family that all the faults can have.
 	const fits = (built: VehicleType) => wanted.every((each) => place(built, each).length > 0);
 	let built = withDrawnFamilies(type, random);
 	for (let tries = 0; tries < FAMILY_TRIES && !fits(built); tries++) built = withDrawnFamilies(type, random);
-	if (!fits(built)) return fail('no vehicle can have all of these at the places named');
+	if (!fits(built)) return ok(null);
 	return ok({
 		type,
 		built,

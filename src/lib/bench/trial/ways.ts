@@ -45,13 +45,17 @@ export const jaldi: Way = (bench) => {
 		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
 	);
 	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.accessGained, {
-		...lookedInto(bench.model, Object.keys(bench.seen), candidates)
+		...lookedInto(bench.model, Object.keys(bench.seen), candidates),
+		withoutHelp: bench.withoutHelp,
+		searched: (index) => bench.mended.some(({ id }) => id === bench.model.repairs[index]?.id)
 	});
 	const test = decision.test && open.find(({ id }) => id === decision.test?.test.id);
 	if (test) return { test };
 	const [step] = decision.mending;
 	const repair = repairOf(bench, step?.repair);
-	return repair && (step?.cures ?? 0) > LEAST_CURE ? { repair } : { handBack: true };
+	if (!repair || !step) return { handBack: true };
+	const worthIt = step.cures > LEAST_CURE || decision.why === 'repairs-did-not-help';
+	return worthIt ? { repair, cures: step.cures } : { handBack: true };
 };
 
 /** What the codes and the round point at: wheels and modules, the most pointed at first. */
@@ -126,10 +130,10 @@ export const checklist: Way = (bench) => {
 	const { steps } = mendingCost(bench.model, situation, situation.weight, bench.policy);
 	const [best] = steps;
 	const repair = repairOf(bench, best?.repair);
-	if (repair && best && best.cures >= bench.policy.confidence) return { repair };
+	if (repair && best && best.cures >= bench.policy.confidence) return { repair, cures: best.cures };
 	const next = inFixedOrder(bench);
 	if (next) return { test: next };
-	return repair && best && best.cures > LEAST_CURE ? { repair } : { handBack: true };
+	return repair && best && best.cures > LEAST_CURE ? { repair, cures: best.cures } : { handBack: true };
 };
 
 function inFixedOrder(bench: Bench): PlacedTest | null {

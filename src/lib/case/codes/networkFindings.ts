@@ -1,13 +1,15 @@
 import { accusationIn } from '../../../../library/accusations';
 import type { VehicleType } from '../../../../library';
-import { sourcesFor, type CodeBook } from '../../../../library/codes';
+import { sourcesFor, titleSource, type CodeBook } from '../../../../library/codes';
+import { wheelReaderOf } from '../../../../library/measurePoints';
 import { makersAlone } from '../../../../library/exposed';
 import { cautionWords } from '../../../../library/safety';
 import { codeNumber, codeName, suffixOf } from '../../core/codes/codeId';
 import { decodeStatus } from '../../core/codes/status';
 import { sharedFeeds, type SharedFeed } from '../../core/network/sharedFeeds';
 import type { NetworkScan } from '../entries/network-scan/payload';
-import { upperFirst, lowerFirst } from '../words';
+import { lowerFirst, namesOf, upperFirst } from '../words';
+import { wheelsTogether } from './wheelsTogether';
 
 /** Something that the answers and silences of a scan say together. */
 export interface NetworkFinding {
@@ -19,8 +21,6 @@ export interface NetworkFinding {
 }
 
 const KIND = { fuse: 'fuse', ground: 'ground point', splice: 'splice', segment: 'bus' } as const;
-const names = (list: string[]) =>
-	list.length < 2 ? (list[0] ?? '') : `${list.slice(0, -1).join(', ')} and ${list.at(-1)}`;
 const feedName = ({ feed }: SharedFeed) =>
 	feed.kind === 'segment' ? `the ${feed.name}` : `${KIND[feed.kind]} ${feed.name}`;
 
@@ -38,10 +38,23 @@ export function networkFindings(
 	const left = (module: Module) => isLeftToMaker(module, type);
 	return [
 		...silences(scan, type),
+		...(wheelsTogether(type, wheelsWithCodes(scan, type, book)) ?? []),
 		...leftToMaker(scan, type, book, accused),
 		...contradictions(accused.filter(({ by, sender }) => !left(by) && !left(sender))),
 		...consequences(accused.filter(({ sender }) => !left(sender)))
 	];
+}
+
+/** Wheels whose sensor’s circuit has a code in the module that reads them. */
+function wheelsWithCodes(scan: NetworkScan, type: VehicleType, book: CodeBook): string[] {
+	const reader = wheelReaderOf(type);
+	const codes = scan.modules.find(({ address }) => address === reader?.address)?.codes ?? [];
+	const found = codes.flatMap(({ dtc }) => {
+		const asked = { code: codeNumber(dtc), failureType: suffixOf(dtc), maker: type.maker };
+		const source = titleSource(book, asked);
+		return source?.group === 'wheel-speed' && source.corner ? [source.corner] : [];
+	});
+	return type.wheels.map(({ position }) => position).filter((position) => found.includes(position));
 }
 
 const isLeftToMaker = ({ address }: Module, type: VehicleType): boolean => {
@@ -100,19 +113,19 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 	);
 	const own = shared.filter((s) => s.answering.length === 0);
 	const works = shared.filter((s) => s.answering.length > 0);
-	const who = names(silent.map((module) => lowerFirst(module.name)));
+	const who = namesOf(silent.map((module) => lowerFirst(module.name)));
 	const together = own.filter((s) => s.silent.length === silent.length);
-	const good = works.map((s) => `${feedName(s)} works for ${names(s.answering)}`);
+	const good = works.map((s) => `${feedName(s)} works for ${namesOf(s.answering)}`);
 	const upTo =
 		good.length > 0
-			? ` ${upperFirst(names(good))}: of ${good.length === 1 ? 'that' : 'those'} only the branch can be broken.`
+			? ` ${upperFirst(namesOf(good))}: of ${good.length === 1 ? 'that' : 'those'} only the branch can be broken.`
 			: '';
 	if (silent.length > 1 && together.length > 0) {
 		const list = together.map((s) => `${feedName(s)} (${s.feed.where})`);
 		return [
 			{
-				title: `${upperFirst(who)} are silent and share ${names(together.map(feedName))}`,
-				todo: `Look at ${names(list)} before any module.`,
+				title: `${upperFirst(who)} are silent and share ${namesOf(together.map(feedName))}`,
+				todo: `Look at ${namesOf(list)} before any module.`,
 				text: `Nothing that answers hangs on ${list.length === 1 ? 'it' : 'them'}.${upTo}`
 			}
 		];
@@ -132,7 +145,7 @@ function silences(scan: NetworkScan, type: VehicleType): NetworkFinding[] {
 			title: `${upperFirst(who)} is silent, the others answer`,
 			todo:
 				list.length > 0
-					? `Look at ${names(list)}, then at its own branch and plug.`
+					? `Look at ${namesOf(list)}, then at its own branch and plug.`
 					: 'Look at its own branch, plug, feed and ground.',
 			text: (list.length > 0 ? `Only it hangs on ${list.length === 1 ? 'that' : 'those'}.` : '') + upTo
 		}
@@ -191,16 +204,16 @@ function consequences(accused: Accusation[]): NetworkFinding[] {
 	return [...new Set(invalid.map(({ sender }) => sender))].map((sender) => {
 		const ofSender = invalid.filter((one) => one.sender === sender);
 		const other = lowerFirst(sender.name);
-		const all = names(ofSender.map(({ by }) => lowerFirst(by.name)));
+		const all = namesOf(ofSender.map(({ by }) => lowerFirst(by.name)));
 		const many = ofSender.length > MOST_NAMED;
 		const who = many ? `${ofSender.length} modules` : all;
 		const these = many ? ` They are ${all}.` : '';
-		const codes = names([...new Set(ofSender.map(({ text }) => text))]);
+		const codes = namesOf([...new Set(ofSender.map(({ text }) => text))]);
 		const own = sender.codes.map(({ dtc }) => codeName(dtc));
 		if (own.length > 0) {
 			return {
 				title: `${codes} in ${who} ${ofSender.length === 1 ? 'follows' : 'follow'} from ${other}`,
-				todo: `Do ${names(own)} in ${other} first.`,
+				todo: `Do ${namesOf(own)} in ${other} first.`,
 				text: `${sender.name} marks its data as not valid because of its own fault; its listeners only say so.${these}`
 			};
 		}

@@ -11,6 +11,7 @@ import type { Entry } from '../entries/entry';
 import { standing } from '../thread/thread';
 import { reasonAbout, type Reasoning } from './reasoning';
 import { percentWords } from './percentWords';
+import { WHY_GENERAL_METHOD } from './whyRepairNow';
 import { faultWords, placeWords } from './words';
 
 /** What is suspected, what to test next, and whether to stop. */
@@ -97,8 +98,8 @@ function stopOf({ decision, model, policy, belief }: Reasoning): Plan['stop'] {
 		repair: `${repair.name}, ${placeWords(repair.place, model.type)}`,
 		confidence: step.cures,
 		why:
-			decision.why === 'code-alone'
-				? 'Only codes speak so far: no part is ordered from a code alone.'
+			decision.why === 'code-alone' || decision.why === 'repairs-did-not-help'
+				? WHY_GENERAL_METHOD[decision.why]
 				: decision.why === 'nothing-tells-more'
 					? `${percent} that it cures; no test at hand tells more.`
 					: `${percent} that it cures, and ${percentWords(policy.confidence)} are asked for a part: more testing costs more than it saves.`

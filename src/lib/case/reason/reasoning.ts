@@ -5,6 +5,7 @@ import { bookBy, NUMBERING_ODDS, NUMBERINGS, type Numbering } from '../../../../
 import { judgedAs } from '../../../../library/repairs';
 import { withNotDescribed } from '../../../../library/reason/model';
 import type { ReasonModel } from '../../../../library/reason/placed';
+import { repairsWithoutHelp, shareAfter } from '../../../../library/reason/unhelpful';
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { afterWork, repairInducedByOurs } from '../../../../library/reason/repairInduced';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
@@ -65,18 +66,22 @@ export function reasonAbout(
 	ofType: ReasonModel,
 	{ book, codes, policy, numberingOpen = [], minutes = () => null }: ReasonOptions
 ): Reasoning {
-	const model = withNotDescribed(
-		afterWork(ofType, workDone(entries)),
-		notDescribedShare(codes.map(({ group }) => group))
-	);
-	const { type } = model;
+	const known = afterWork(ofType, workDone(entries));
+	const { type } = known;
 	const readings = (numberingOpen.length > 0 ? NUMBERINGS : [null]).map((numbering) => ({
 		numbering,
 		seen: observationsOf(entries, type, numbering ? bookBy(book, numbering) : book, codes)
 	}));
 	const done = entries
 		.filter(isMending)
-		.map((entry): Done => ({ id: entry.id, done: mendedIn(entry, model) }));
+		.map((entry): Done => ({ id: entry.id, done: mendedIn(entry, known) }));
+	const withoutHelp = repairsWithoutHelp(
+		known,
+		readings[0]?.seen ?? [],
+		done.map((one) => one.done)
+	);
+	const share = notDescribedShare(codes.map(({ group }) => group));
+	const model = withNotDescribed(known, shareAfter(share, withoutHelp));
 	const curedFrom = curing(done, model);
 	const epoch = done.length;
 	const repairInduced = leftByOurRepairs(done, model);
@@ -146,7 +151,9 @@ export function reasonAbout(
 				model,
 				observations.filter((one) => one.epoch === epoch).map(({ sign }) => sign),
 				candidates
-			)
+			),
+			withoutHelp,
+			searched: (repair) => done.some((one) => one.done.has(repair))
 		}),
 		contradictions: contradictions(model, observations, belief)
 	};

@@ -40,10 +40,11 @@ export function placeWords(place: string, type: VehicleType): string {
 	if (position) return lowerFirst(positionWords(position));
 	const module = type.modules.find(({ role }) => role === place);
 	if (module) return lowerFirst(module.name);
-	const { fuses, grounds, splices } = type.harness;
+	const { fuses, grounds, splices, plugs } = type.harness;
 	if (fuses.some(({ name }) => name === place)) return `fuse ${place}`;
 	if (grounds.some(({ name }) => name === place)) return `ground point ${place}`;
 	if (splices.some(({ name }) => name === place)) return `splice ${place}`;
+	if (plugs.some(({ name }) => name === place)) return `plug ${place}`;
 	return 'the vehicle';
 }
 

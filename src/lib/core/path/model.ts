@@ -9,6 +9,8 @@ export interface PathModel {
 	rows: readonly { fault: number; share: number }[];
 	/** Hypotheses that stand for whatever is not described, by index: each shows what others of its place show on the whole. */
 	background?: ReadonlySet<number>;
+	/** By fault: the one of these that stands for its place. */
+	backgroundOf?: readonly number[];
 	/** Prior of a vehicle with nothing wrong any more. */
 	nothing: number;
 	/** Prior of all pairs of faults together. */

@@ -43,7 +43,7 @@ export interface Decision {
 	mendingMinutes: number;
 	/** The best test, or null: repair now. */
 	test: RankedTest | null;
-	why: 'confident' | 'code-alone' | 'nothing-tells-more' | 'test';
+	why: 'confident' | 'code-alone' | 'repairs-did-not-help' | 'nothing-tells-more' | 'test';
 }
 
 /** More signs than this of one test are not weighed together. */
@@ -160,6 +160,13 @@ export interface DecideOptions {
 	looked?: (repair: number) => boolean;
 	/** Whether a test bears on a repair: one of these comes first where only codes speak for a part. */
 	bearsOn?: (test: string, repair: number) => boolean;
+	/**
+	 * How many repairs did not help: after one no part is ordered, and after two nothing is repaired, before what is not
+	 * described has been looked into.
+	 */
+	withoutHelp?: number;
+	/** Whether a repair has been done. */
+	searched?: (repair: number) => boolean;
 }
 
 /**
@@ -181,7 +188,9 @@ export function decide(
 		ahead: lookAhead = LOOK_AHEAD,
 		ranked: mostRanked = MOST_RANKED,
 		looked = () => true,
-		bearsOn = () => false
+		bearsOn = () => false,
+		withoutHelp = 0,
+		searched = () => false
 	}: DecideOptions = {}
 ): Decision {
 	const { weight } = situation;
@@ -232,12 +241,15 @@ export function decide(
 	const decision = concluded(model, ranked, now, bitsNow, policy, looked);
 	const done = decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
 	const [part] = done.mending;
-	if (done.test || !part || !model.repairs[part.repair]?.part || looked(part.repair)) return done;
+	const isPart = part !== undefined && model.repairs[part.repair]?.part === true;
+	if (!done.test && (withoutHelp >= STOP_REPAIRING_FROM || (withoutHelp > 0 && isPart)))
+		return generalMethodFirst({ ...done, why: 'repairs-did-not-help' }, mending, weight, searched);
+	if (done.test || !part || !isPart || looked(part.repair)) return done;
 	// Only codes speak for a part: the test that tells most of its place comes first, however little it tells.
 	const bearing = all
 		.filter(({ test }) => bearsOn(test.id, part.repair))
 		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || a.minutes - b.minutes)[0];
-	if (!bearing) return generalMethodFirst(model, done, mending, weight);
+	if (!bearing) return generalMethodFirst(done, mending, weight, searched);
 	const { test, minutes, bits, list } = bearing;
 	const known = ranked.find((one) => one.test === test);
 	const outcomes = list
@@ -255,6 +267,8 @@ export function decide(
 	return { ...done, ranked: known ? ranked : [told, ...ranked], test: told, why: 'test' };
 }
 
+/** Who was wrong so often is no longer guessing: power, ground, signal and bus by the diagram are next. */
+const STOP_REPAIRING_FROM = 2;
 /** Nobody begins with what hardly helps because it is cheap. */
 const CHEAP_TRY_FROM = 0.5;
 
@@ -274,17 +288,18 @@ function likeliestFirst(decision: Decision, mending: Mending, weight: Float64Arr
 
 /** A part that only codes speak for is not ordered, whatever the sum says: what is not described is looked into first. */
 function generalMethodFirst(
-	model: PathModel,
 	decision: Decision,
 	mending: Mending,
-	weight: Float64Array
+	weight: Float64Array,
+	searched: (repair: number) => boolean
 ): Decision {
-	const instead = mending.likeliestOf(weight, model.background ?? new Set())?.curedBy[0];
-	if (instead === undefined) return decision;
-	const { minutes, steps } = mending.cost(weight, instead);
+	const first = mending.searchFirst(weight, searched);
+	if (!first) return decision;
+	const { minutes, steps } = mending.cost(weight, first.repair);
 	// Where nobody thinks of it any more it is still the way to go on.
-	const before = steps[0]?.repair === instead ? [] : [{ repair: instead, cures: 0 }];
-	return { ...decision, mending: [...before, ...steps], mendingMinutes: minutes, why: 'code-alone' };
+	const before = steps[0]?.repair === first.repair ? [] : [first];
+	const why = decision.why === 'repairs-did-not-help' ? decision.why : 'code-alone';
+	return { ...decision, mending: [...before, ...steps], mendingMinutes: minutes, why };
 }
 
 /** What tells most a minute, and what tells most whatever it takes: the decisive test may be a dear one. */

@@ -33,6 +33,9 @@ export const repairMinutes = (model: PathModel, repair: number, policy: Policy):
 };
 
 /** Repairs that matter to a situation and the states they bring further, worked out once for many weights. */
+/** Where something described is suspected, something that is not is suspected a little. */
+const LIKE_DESCRIBED = 0.1;
+
 export class Mending {
 	/** Indices of the repairs that cure something in some state. */
 	private readonly repairs: number[] = [];
@@ -149,19 +152,35 @@ export class Mending {
 		return 0;
 	}
 
-	/** Of some hypotheses the one that weighs most, alone; all the same where none of them is left. */
-	likeliestOf(weight: Float64Array, some: ReadonlySet<number>): PathModel['faults'][number] | undefined {
-		let best = -1;
-		let most = -1;
-		for (const index of some) if (best < 0) best = index;
+	/**
+	 * Where what is not described is searched first: by its own weight, and a little by what is suspected at its place. Null where
+	 * nobody thinks of it, or all of it is done.
+	 */
+	searchFirst(weight: Float64Array, done: (repair: number) => boolean): RepairStep | null {
+		const { background, backgroundOf, faults } = this.model;
+		let total = 0;
+		const own = new Map<number, number>();
+		const suspected = new Map<number, number>();
 		for (const [state, list] of this.faults.entries()) {
-			const [only] = list;
-			if (list.length !== 1 || only === undefined || !some.has(only) || (weight[state] ?? 0) <= most)
-				continue;
-			best = only;
-			most = weight[state] ?? 0;
+			const p = weight[state] ?? 0;
+			total += p;
+			for (const fault of list) {
+				const isOwn = background?.has(fault) === true;
+				const at = isOwn ? fault : (backgroundOf?.[fault] ?? -1);
+				suspected.set(at, (suspected.get(at) ?? 0) + p * (isOwn ? 1 : LIKE_DESCRIBED));
+				if (isOwn) own.set(at, (own.get(at) ?? 0) + p);
+			}
 		}
-		return this.model.faults[best];
+		let best: RepairStep | null = null;
+		let most = -1;
+		for (const at of background ?? []) {
+			const repair = faults[at]?.curedBy[0];
+			const all = suspected.get(at) ?? 0;
+			if (repair === undefined || done(repair) || all <= most) continue;
+			most = all;
+			best = { repair, cures: (own.get(at) ?? 0) / total };
+		}
+		return best;
 	}
 
 	private bestOf(gains: Float64Array, total: number): number {

@@ -1,5 +1,6 @@
 import { numberCalled, slugOfNumber } from '../../case/codes/decoderAnswer';
 import { codeNumber } from '../../core/codes/codeId';
+import { wheelsTogether } from '../../case/codes/wheelsTogether';
 import { cascadeOf } from '../../case/reason/cascade';
 import { percentWords } from '../../case/reason/percentWords';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
@@ -22,6 +23,8 @@ import { clock } from './clock';
 import { reasonOf, type ReasonedCase } from './reason';
 
 const MOST_OTHERS = 2;
+/** What a wheel’s code says that is not about its circuit: nothing, or its ring. */
+const NO_CIRCUIT = ['none', 'ring'];
 /** Less suspected than this, what others left behind is not spoken of. */
 const LEFT_FROM = 0.03;
 
@@ -74,6 +77,7 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 		mending: mendingSteps(reasoning),
 		explains: explanationsShown(reasoning),
 		left: leftWords(reasoning, entries),
+		together: togetherIn(reasoning),
 		cascade: cascadeOf(view.codes, view.lastCompleteScan, model.type, view.book),
 		contradictions: reasoning.contradictions.slice(0, 2).map(({ good, bad }) => ({
 			good: titleOf(good),
@@ -107,6 +111,17 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 			}))
 			.reverse()
 	};
+}
+
+/** Wheels that fail at once since the last repair, and what of all that they share nobody has looked at yet. */
+function togetherIn({ observations, model, epoch }: ReasonedCase['reasoning']) {
+	const now = observations.filter((one) => one.epoch === epoch);
+	const wheels = now.flatMap(({ sign, outcome }) => {
+		const { sign: id, place } = splitKey(sign);
+		return id === 'wheel-code' && !NO_CIRCUIT.includes(outcome) ? [place] : [];
+	});
+	const looked = new Set(now.map(({ sign }) => sign));
+	return wheelsTogether(model.type, [...new Set(wheels)], looked)?.[0] ?? null;
 }
 
 /** Codes of which nobody has said yet what they mean: they tell nothing of a place. */

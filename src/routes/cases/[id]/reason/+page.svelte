@@ -4,6 +4,7 @@
 	import { invalidate, goto } from '$app/navigation';
 	import { hourWords } from '$lib/case/progress/floorWords';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
+	import { WHY_GENERAL_METHOD } from '$lib/case/reason/whyRepairNow';
 	import type { ShownCell } from '$lib/case/reason/gridView';
 	import type { ShownTest } from '$lib/case/reason/reasonView';
 	import { GENERAL_METHOD } from '$library/reason/notDescribed';
@@ -121,6 +122,13 @@
 			>: circuit and corner are enough, for this case and every later one.
 		</p>
 	{/each}
+	{#if reason.together}
+		<p class="mt-3 border-l-4 border-ink pl-4" role="status">
+			<strong>{reason.together.title}.</strong>
+			{reason.together.todo}
+			<span class="text-ink-2">{reason.together.text}</span>
+		</p>
+	{/if}
 	{#if reason.explains}
 		<p class="mt-3">
 			<strong>{reason.explains.words}</strong>
@@ -215,11 +223,7 @@
 			{:else if repair && reason.nothing < 0.5}
 				{#if repair.kind === GENERAL_METHOD}
 					<p class="mt-2 text-xl font-bold">Nothing described here fits: {repair.name}</p>
-					<p>
-						{reason.why === 'code-alone'
-							? 'Only codes speak so far, and no part is ordered from a code alone.'
-							: 'No test at hand tells more.'}
-					</p>
+					<p>{WHY_GENERAL_METHOD[reason.why]}</p>
 				{:else}
 					<p class="mt-2 text-xl font-bold">Repair: {repair.name}</p>
 					<p>

@@ -1,0 +1,42 @@
+import { outcomeIndex, type Observation } from '../../src/lib/core/path/model';
+import type { ReasonModel } from './placed';
+import { signs, splitKey, type SignKey } from './signs';
+
+/** A repair should have ended what its faults show so many times as often as a sound vehicle. */
+const SHOULD_HAVE_ENDED_TIMES = 4;
+/** With each repair that did not help it is likelier that what is wrong is not described: what is left to the described. */
+const STILL_DESCRIBED = 0.7;
+
+/**
+ * How many repairs did not help: what their faults show was there before, and is there again after them.
+ *
+ * @param done by repair in order: the repairs of the model that it comes to
+ */
+export function repairsWithoutHelp(
+	model: ReasonModel,
+	observations: readonly Observation[],
+	done: readonly ReadonlySet<number>[]
+): number {
+	const shown = observations.flatMap(({ sign, outcome, epoch }) => {
+		const { sign: id, place } = splitKey(sign);
+		const table = signs.get(id)?.toExplain || id === 'road' ? model.sign(`${id}@${place}`) : null;
+		const at = table ? outcomeIndex(table, outcome) : -1;
+		return table && at !== table.good ? [{ key: `${id}@${place}` as SignKey, table, at, epoch }] : [];
+	});
+	return done.filter((repairs, i) => {
+		const cured = [...model.faults.keys()].filter((fault) =>
+			model.faults[fault]?.curedBy.some((repair) => repairs.has(repair))
+		);
+		const before = new Set(shown.filter(({ epoch }) => epoch <= i).map(({ key }) => key));
+		return shown.some(({ key, table, at, epoch }) => {
+			if (epoch !== i + 1 || !before.has(key)) return false;
+			const width = table.outcomes.length;
+			const least = SHOULD_HAVE_ENDED_TIMES * (table.sound[at] ?? 0);
+			return cured.some((fault) => (table.chance[(model.rows.length + fault) * width + at] ?? 0) > least);
+		});
+	}).length;
+}
+
+/** How likely it is that something not described is wrong, after so many repairs that did not help. */
+export const shareAfter = (share: number, withoutHelp: number): number =>
+	1 - (1 - share) * STILL_DESCRIBED ** withoutHelp;
