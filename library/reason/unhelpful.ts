@@ -1,6 +1,7 @@
 import { outcomeIndex, type Observation } from '../../src/lib/core/path/model';
 import type { ReasonModel } from './placed';
-import { signs, splitKey, type SignKey } from './signs';
+import { GENERAL_METHOD } from './notDescribed';
+import { signKey, signs, splitKey } from './signs';
 
 /** A repair should have ended what its faults show so many times as often as a sound vehicle. */
 const SHOULD_HAVE_ENDED_TIMES = 4;
@@ -19,23 +20,36 @@ export function repairsWithoutHelp(
 ): number {
 	const shown = observations.flatMap(({ sign, outcome, epoch }) => {
 		const { sign: id, place } = splitKey(sign);
-		const table = signs.get(id)?.toExplain || id === 'road' ? model.sign(`${id}@${place}`) : null;
+		const table = isJudgedBy(id) ? model.sign(`${id}@${place}`) : null;
 		const at = table ? outcomeIndex(table, outcome) : -1;
-		return table && at !== table.good ? [{ key: `${id}@${place}` as SignKey, table, at, epoch }] : [];
+		return table && at !== table.good ? [{ key: signKey(id, place), place, table, at, epoch }] : [];
 	});
 	return done.filter((repairs, i) => {
+		const own = [...repairs].flatMap((index) => model.repairs[index] ?? []);
+		// A search is no guess.
+		if (own.every(({ kind }) => kind === GENERAL_METHOD)) return false;
+		const wheels = own.map(({ place }) => place).filter((place) => isWheel(model, place));
 		const cured = [...model.faults.keys()].filter((fault) =>
 			model.faults[fault]?.curedBy.some((repair) => repairs.has(repair))
 		);
 		const before = new Set(shown.filter(({ epoch }) => epoch <= i).map(({ key }) => key));
-		return shown.some(({ key, table, at, epoch }) => {
+		return shown.some(({ key, place, table, at, epoch }) => {
 			if (epoch !== i + 1 || !before.has(key)) return false;
+			// A repair at a wheel is judged at that wheel: another may have a fault of its own.
+			if (wheels.length > 0 && !wheels.includes(place)) return false;
 			const width = table.outcomes.length;
 			const least = SHOULD_HAVE_ENDED_TIMES * (table.sound[at] ?? 0);
 			return cured.some((fault) => (table.chance[(model.rows.length + fault) * width + at] ?? 0) > least);
 		});
 	}).length;
 }
+
+/** What others say of a module follows from whatever is wrong with it. */
+const FOLLOWS: readonly string[] = ['accused', 'deaf'];
+const isJudgedBy = (sign: string): boolean =>
+	sign === 'road' || (signs.get(sign)?.toExplain === true && !FOLLOWS.includes(sign));
+const isWheel = ({ type }: ReasonModel, place: string): boolean =>
+	type.wheels.some(({ position }) => position === place);
 
 /** How likely it is that something not described is wrong, after so many repairs that did not help. */
 export const shareAfter = (share: number, withoutHelp: number): number =>

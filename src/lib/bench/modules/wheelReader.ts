@@ -206,6 +206,12 @@ export function together(readers: readonly WheelReader[]): Together {
 	const sorted = (trusted.length > 0 ? trusted : readers)
 		.map((reader) => reader.estimateKmh)
 		.sort((a, b) => a - b);
+	// Two that stand while two roll are two that say nothing: those that roll are believed.
+	const rolling = sorted.filter((kmh) => kmh >= ROLLING_KMH);
+	if (sorted.length - rolling.length > 1 && rolling.length > 1) {
+		const referenceKmh = rolling.reduce((sum, kmh) => sum + kmh, 0) / rolling.length;
+		return { referenceKmh, othersKmh: referenceKmh };
+	}
 	const middle = sorted.length >> 1;
 	const referenceKmh =
 		sorted.length % 2 ? (sorted[middle] ?? 0) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;

@@ -2,6 +2,7 @@
 export { caseOpened } from './case-opened';
 export { vehicleChecked } from './vehicle-checked';
 export { complaint } from './complaint';
+export { complaintAnswered } from './complaint-answered';
 export { lampsReported } from './lamps-reported';
 export { priorWork } from './prior-work';
 export { tyresFitted } from './tyres-fitted';

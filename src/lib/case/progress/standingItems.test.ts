@@ -34,7 +34,7 @@ describe('what stands before a signature besides codes', () => {
 	it('a complaint that nobody did anything about, until a lead releases it by name', () => {
 		const maker = heard();
 		maker.scan([]);
-		expect(itemsOf(maker)).toMatchObject([{ subject: 'complaint', page: 'reason' }]);
+		expect(itemsOf(maker)).toMatchObject([{ subject: 'complaint', page: 'prove' }]);
 		expect(refusal(maker)).toContain('It pulls to the left');
 		release(maker, 'complaint', 'complaint');
 		expect(refusal(maker)).toBeNull();

@@ -1,6 +1,8 @@
 import { channelsTold } from '../entries/scope-capture/evidence';
 import { undisturbed } from '../thread/inTheWay';
 import { isMending } from '../mend/calibrations';
+import type { ComplaintAnswer } from '../entries/complaint-answered/payload';
+import { complaintOpen } from '../listen/complaintThings';
 import type { Entry } from '../entries/entry';
 import { happenedAfter, latest, ofKind } from '../thread/thread';
 import { lowerFirst, positionWords } from '../words';
@@ -16,6 +18,15 @@ export interface StandingItem {
 }
 export const RELEASE_SUBJECTS = ['complaint', 'finding', 'vehicle-number'] as const;
 export type ReleaseSubject = (typeof RELEASE_SUBJECTS)[number];
+
+const NOT_ANSWERED = 'Try it as it was told, and say on Prove what came of it.';
+const STILL_OPEN: Partial<Record<ComplaintAnswer, string>> = {
+	'shows-again': 'It shows again, and nothing has ended it since.',
+	'does-not-show':
+		'It did not show when it was tried: try it nearer to how it was told, or find what explains it.'
+};
+/** The complaint as a whole, as it was released before each thing of it was asked about. */
+const ALL_OF_IT = 'complaint';
 
 /** What one entry says of one thing that can be looked at again: whether it was as it should be. */
 interface Sight {
@@ -82,7 +93,7 @@ function sightsIn(entry: Entry): Sight[] {
 }
 
 /**
- * What was found since the last repair and has not been found good again, a complaint that nothing was done about, and a vehicle
+ * What was found since the last repair and has not been found good again, what of the complaint nobody has answered, and a vehicle
  * number that does not fit. Each is settled on its page, or released by a lead by name.
  *
  * @param entries standing entries in order
@@ -90,15 +101,18 @@ function sightsIn(entry: Entry): Sight[] {
 export function standingItems(entries: readonly Entry[]): StandingItem[] {
 	const mendedAt = entries.findLastIndex(isMending);
 	const items: (StandingItem & { entry: Entry })[] = [];
-	const complaint = latest(entries, 'complaint');
-	if (complaint && mendedAt < 0)
-		items.push({
-			subject: 'complaint',
-			of: 'complaint',
-			words: `What the customer said is neither reproduced, explained nor mended: “${complaint.payload.words}”`,
-			page: 'reason',
-			entry: complaint
-		});
+	const said = latest(entries, 'complaint') ?? latest(entries, 'lamps-reported');
+	if (said)
+		for (const { key, words, answer } of complaintOpen(entries)) {
+			const how = answer ? STILL_OPEN[answer.how] : undefined;
+			items.push({
+				subject: 'complaint',
+				of: key,
+				words: `The customer said: ${words}. ${how ?? NOT_ANSWERED}`,
+				page: 'prove',
+				entry: said
+			});
+		}
 	items.push(...numberItems(entries));
 	const sights = new Map<string, Sight & { entry: Entry }>();
 	for (const entry of undisturbed(entries).filter((one) => entries.indexOf(one) > mendedAt))
@@ -112,7 +126,7 @@ export function standingItems(entries: readonly Entry[]): StandingItem[] {
 				!releases.some(
 					(release) =>
 						release.payload.subject === subject &&
-						release.payload.of === of &&
+						(release.payload.of === of || (subject === 'complaint' && release.payload.of === ALL_OF_IT)) &&
 						happenedAfter(entries, release, entry)
 				)
 		)

@@ -171,16 +171,30 @@ describe('what the station says beside the odds', () => {
 		expect(shown?.sets[0]?.p).toBeGreaterThan(0.5);
 	});
 
-	it('two open wheels need two faults', () => {
+	const withCodes = (...codes: [string, string, number][]) => {
 		const maker = new ThreadMaker();
 		maker.add('case-opened', { vehicleId: 'v', typeId: MINIBUS.id, name: 'Marlow', plate: 'TP 16' });
-		maker.listen().scan([
-			[BRAKE, OPEN, 0x2f],
-			[BRAKE, '405013', 0x2f]
-		]);
+		maker.listen().scan(codes);
+		return maker;
+	};
+
+	it('two open wheels need one fault: the plug that they share is likelier than two leads', () => {
+		const maker = withCodes([BRAKE, OPEN, 0x2f], [BRAKE, '405013', 0x2f]);
 		const shown = explanationsShown(about(maker));
+		expect(shown?.words).toBe('One fault alone explains all that was read.');
+		expect(shown?.sets[0]?.words).toMatch(/^plug X(3|20): /);
+		const { belief, model: own, decision } = about(maker);
+		const sumOf = (holds: (id: string) => boolean) =>
+			own.faults.reduce((sum, { fault }, i) => sum + (holds(fault.id) ? (belief.present[i] ?? 0) : 0), 0);
+		const shared = sumOf((id) => /^(shared-plug|wheel-cavities)-/.test(id));
+		expect(shared).toBeGreaterThan(0.6);
+		expect(decision.ranked.some(({ test }) => test.id.startsWith('shared-plug@X'))).toBe(true);
+	});
+
+	it('two wheels that fail in different ways need two faults', () => {
+		const ring = '403038';
+		const shown = explanationsShown(about(withCodes([BRAKE, OPEN, 0x2f], [BRAKE, ring, 0x2f])));
 		expect(shown?.words).toBe('No single fault explains all that was read; two do.');
-		expect(shown?.sets[0]?.words).toMatch(/rear (left|right): .*; and rear (left|right): /);
 	});
 
 	it('work by others makes what it leaves behind likelier', () => {

@@ -162,7 +162,7 @@ export interface DecideOptions {
 	bearsOn?: (test: string, repair: number) => boolean;
 	/**
 	 * How many repairs did not help: after one no part is ordered, and after two nothing is repaired, before what is not
-	 * described has been looked into.
+	 * described has been looked into once.
 	 */
 	withoutHelp?: number;
 	/** Whether a repair has been done. */
@@ -242,7 +242,8 @@ export function decide(
 	const done = decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
 	const [part] = done.mending;
 	const isPart = part !== undefined && model.repairs[part.repair]?.part === true;
-	if (!done.test && (withoutHelp >= STOP_REPAIRING_FROM || (withoutHelp > 0 && isPart)))
+	const isSearched = [...(model.background ?? [])].some((at) => searched(model.faults[at]?.curedBy[0] ?? -1));
+	if (!done.test && !isSearched && (withoutHelp >= STOP_REPAIRING_FROM || (withoutHelp > 0 && isPart)))
 		return generalMethodFirst({ ...done, why: 'repairs-did-not-help' }, mending, weight, searched);
 	if (done.test || !part || !isPart || looked(part.repair)) return done;
 	// Only codes speak for a part: the test that tells most of its place comes first, however little it tells.

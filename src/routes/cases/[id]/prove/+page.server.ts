@@ -5,6 +5,8 @@ import { proofView, type ProofView } from '$lib/case/proof/proofView';
 import type { Entry } from '$lib/case/entries/entry';
 import { openCalibrations } from '$lib/case/mend/calibrations';
 import { openWords } from '$lib/case/codes/openReason';
+import { complaintThings } from '$lib/case/listen/complaintThings';
+import { ANSWER_WORDS } from '$lib/case/listen/complaintWords';
 import { whenItShows } from '$lib/case/listen/complaint';
 import { facetsOf } from '$library/vocabulary';
 import { lowerFirst } from '$lib/case/words';
@@ -25,6 +27,7 @@ import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import {
+	AnswerForm,
 	ClearedForm,
 	DriveForm,
 	KeyByHandForm,
@@ -119,6 +122,15 @@ export const load = async ({ params, depends, locals }) => {
 			road: shows.has('wet') ? 'wet' : ''
 		}),
 		letGoForm: await entryFormFor(LetGoForm, { code: '', mark: 'exposure', reason: '', customer: '' }),
+		complaint: complaintThings(entries).map((one) => ({
+			...one,
+			answer: one.answer && {
+				...one.answer,
+				said: ANSWER_WORDS[one.answer.how],
+				time: clock(one.answer.at)
+			}
+		})),
+		answerForm: await entryFormFor(AnswerForm, { what: 'words', thing: '', how: 'shows-again', reason: '' }),
 		driveForm: await entryFormFor(DriveForm, {
 			distanceKm: null,
 			asShownKm: null,
@@ -188,6 +200,18 @@ export const actions = {
 			target: await locals.services.settings.read('residualTarget')
 		}),
 		'Saved: the distance that is still needed follows from it.'
+	),
+	answer: entryAction(
+		AnswerForm,
+		'complaint-answered',
+		async ({ what, thing, how, reason }, { params, locals }) => {
+			const { view } = await loadCase(locals.services, params.id);
+			const known = complaintThings(view.entries).some((one) => one.what === what && one.thing === thing);
+			return known
+				? { what, thing, how, why: reason }
+				: 'The customer said something else meanwhile: load the page again.';
+		},
+		'Saved beside what the customer said.'
 	),
 	letGo: async (event) => {
 		if (!maySign(memberHere(event))) error(403, 'Only a lead lets a part of the proof go.');

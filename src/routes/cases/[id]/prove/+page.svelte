@@ -2,6 +2,7 @@
 	import NetworkBeforeAfter from '$lib/ui/NetworkBeforeAfter.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import JobProgress from '../JobProgress.svelte';
+	import ComplaintAnswers from './ComplaintAnswers.svelte';
 	import CodeProof from './CodeProof.svelte';
 	import Steps from './Steps.svelte';
 
@@ -76,6 +77,7 @@
 		{/each}
 	</section>
 {/if}
+{#if data.complaint.length > 0}<ComplaintAnswers {data} />{/if}
 {#if data.canWrite && !data.case.signed && (data.scanned || data.lamp)}
 	{#key data.case.id}<Steps {data} caseId={data.case.id} />{/key}
 {/if}

@@ -1,6 +1,7 @@
 import { isCodeKey } from '$lib/core/codes/codeKey';
 import { LONGEST_OWN } from '$lib/core/codes/ownNotation';
 import { z } from 'zod';
+import { ANSWERS, ComplaintAnswered } from '$lib/case/entries/complaint-answered/payload';
 import { LampCheck } from '$lib/case/entries/lamp-check/payload';
 import { RETURNS_FROM, type ShowsWhen } from '$lib/case/entries/returns-told/payload';
 import { ROADS } from '$lib/case/entries/shapes';
@@ -85,6 +86,16 @@ export function showsWhenOf({
 	const asks = fromKmh !== null || toKmh !== null || turning || road !== '';
 	return asks ? { fromKmh, toKmh, turning, road: road === '' ? null : road } : undefined;
 }
+
+export const AnswerForm = entrySchema({
+	what: ComplaintAnswered.shape.what,
+	thing: z.string().trim().min(1).max(2000),
+	how: z.enum(ANSWERS),
+	reason: z.string().trim().max(300)
+}).refine(({ how, reason }) => how === 'shows-again' || reason !== '', {
+	message: 'Say how it was tried, or why: it stands on the report, with your name.',
+	path: ['reason']
+});
 
 export const LetGoForm = entrySchema({
 	code: CodeKey,
