@@ -41,7 +41,6 @@ function modulePossible(fault: Fault, type: VehicleType, role: string): boolean 
 		if (effect.do === 'terminator') return type.harness.terminators.some(({ at }) => at.includes(role));
 		if (effect.do === 'pin') return pins.includes(effect.pin);
 		if (effect.do === 'bus-short') return pins.includes(effect.from);
-		if (effect.do === 'wheel-cavities') return pins.filter((does) => does.startsWith('signal ')).length > 1;
 		return true;
 	});
 }

@@ -34,7 +34,12 @@ const Effect = z.discriminatedUnion('do', [
 		what: z.enum(['dead', 'dull', 'coil', 'stuck-low', 'stuck-high', 'spurious']),
 		amount: Range
 	}),
-	z.object({ do: z.literal('series'), part: Part, ohms: Range }),
+	z.object({
+		do: z.literal('series'),
+		part: Part,
+		of: z.enum(['wheel', 'axle']).default('wheel'),
+		ohms: Range
+	}),
 	z.object({ do: z.literal('short'), part: Part, to: z.enum(['ground', 'supply', 'mate']), ohms: Range }),
 	z.object({ do: z.literal('tyre'), scale: Range, of: z.enum(['wheel', 'axle']) }),
 	z.object({ do: z.literal('grip'), share: Range }),
@@ -51,8 +56,6 @@ const Effect = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('joint'), ohms: Range }),
 	/** Every cavity of the plug at which wires of wheels go through. */
 	z.object({ do: z.literal('plug-cavities'), ohms: Range }),
-	/** Cavities of two or more wheels in the plug of the module that reads them. */
-	z.object({ do: z.literal('wheel-cavities'), ohms: Range }),
 	z.object({ do: z.literal('blow') }),
 	z.object({ do: z.literal('battery'), volts: Range }),
 	z.object({
@@ -149,4 +152,4 @@ export const mayComeAndGo = ({ effects, when, link }: Fault): boolean =>
 
 /** Whether both wheels of an axle have it: then it is put right from either side. */
 export const isOfAxle = ({ effects }: Pick<Fault, 'effects'>): boolean =>
-	effects.some((effect) => effect.do === 'tyre' && effect.of === 'axle');
+	effects.some((effect) => (effect.do === 'tyre' || effect.do === 'series') && effect.of === 'axle');

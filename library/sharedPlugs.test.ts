@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { placesFor } from './faultPlaces';
-import { faults } from './faults';
+import { faults, isOfAxle } from './faults';
 import { reasonModel } from './reason/model';
 import { relationOf } from './reason/relations';
 import { sharedByWheels } from './reason/sharedByWheels';
@@ -47,6 +47,21 @@ describe('plugs that wheels share', () => {
 		};
 		expect(p('shared-plug-corroded@X20')).toBeGreaterThan(0.5);
 		expect(p('shared-plug-corroded@X20')).toBeGreaterThan(20 * p('lead-open@front-left'));
+	});
+
+	it('have their like in the module’s plug: both wheels of an axle show it, and either side mends it', () => {
+		const fault = faults.get('wheel-cavities-corroded');
+		if (!fault) throw new Error('no such fault');
+		expect(isOfAxle(fault)).toBe(true);
+		const model = reasonModel(minibus);
+		const table = model.sign('wheel-code@rear-right');
+		const at = table?.outcomes.indexOf('open') ?? -1;
+		const row = model.rows.length + model.faults.findIndex((one) => one.id === `${fault.id}@rear-left`);
+		expect(table?.chance[row * table.outcomes.length + at]).toBeGreaterThan(0.5);
+		const places = model.faults
+			.find((one) => one.id === `${fault.id}@rear-left`)
+			?.curedBy.map((index) => model.repairs[index]?.place);
+		expect(new Set(places)).toEqual(new Set(['rear-left', 'rear-right']));
 	});
 
 	it('are got to once, and looked at', () => {

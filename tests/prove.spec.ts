@@ -471,3 +471,35 @@ test('a lead says what proof the shop asks for and what it is called; a technici
 	await lead.getByRole('button', { name: 'Save what is asked' }).click();
 	await expect(lead.getByRole('status')).toContainText('Saved; what was told before keeps its own.');
 });
+
+test('a complaint without a code: each thing that was said is tried, and stands before the signature until it is settled', async ({
+	page,
+	bay
+}) => {
+	const { link, panel } = await bay();
+	await openCase(page, 'pulls and hums', link, panel);
+	await put(page, 'complaint', {
+		words: 'It pulls to the left and hums on the motorway',
+		symptoms: [],
+		conditions: [],
+		felt: ['pulls-aside', 'noise'],
+		when: ['above-a-speed']
+	});
+	await scan(page);
+	await goTo(page, 'Prove');
+	const said = page.getByRole('region', { name: 'What the customer said' });
+	await expect(said.getByText('not tried yet')).toHaveCount(2);
+	await accessible(page);
+	const pulls = said.getByRole('listitem').filter({ hasText: 'pulls to one side' });
+	await pulls.getByText('Say what came of it').click();
+	// What is not said how is refused, and nothing is lost.
+	await pulls.getByText('is gone since the repair', { exact: true }).click();
+	await pulls.getByRole('button', { name: 'Save it' }).click();
+	await expect(pulls.getByText(/Say how it was tried/)).toBeVisible();
+	await pulls.getByLabel('How it was tried: speed, road, load').fill('80 km/h, level road, both directions');
+	await pulls.getByRole('button', { name: 'Save it' }).click();
+	await expect(pulls.getByText(/gone since the repair, tried the same way: 80 km\/h/)).toBeVisible();
+	await goTo(page, 'Hand over');
+	await expect(page.getByText('The customer said: noise.').first()).toBeVisible();
+	await expect(page.getByText('The customer said: pulls to one side')).toHaveCount(0);
+});

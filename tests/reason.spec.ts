@@ -159,3 +159,31 @@ test('a lead changes the library’s minutes; a wrong number is refused and noth
 	await expect(page.getByText(/told apart/).first()).toBeVisible();
 	await accessible(page);
 });
+
+test('two wheels at once: what they share comes first, the plug is looked at, and cleaning it is the repair', async ({
+	page,
+	bay
+}) => {
+	const { link, panel } = await bay(benchFault('shared-plug-corroded', 'X20', 0.8));
+	await openCase(page, 'both rears', link, panel);
+	await scan(page);
+	await expect(
+		page.getByText('Rear left and rear right fail at once: look first at what they share')
+	).toBeVisible();
+	await goTo(page, 'Reason');
+	await expect(page.getByText(/Look at plug X\d+ \(.+\), \d+ min; then/)).toBeVisible();
+	await expect(page.getByText('One fault alone explains all that was read.')).toBeVisible();
+	await expect(left(page)).toContainText(/plug X(3|20)/);
+	await accessible(page);
+	await put(page, 'test-step', step('shared-plug', 'X3', { 'shared-plug@X3': 'clean' }));
+	await put(page, 'test-step', step('shared-plug', 'X20', { 'shared-plug@X20': 'corroded' }));
+	await page.reload();
+	await expect(page.getByText(/Look at plug X/)).toHaveCount(0);
+	await expect(page.getByRole('heading', { name: /^Proven: plug X20/ })).toBeVisible();
+	await next(page).getByRole('link', { name: 'Take it to Mend' }).click();
+	await expect(page.getByRole('textbox', { name: 'Done', exact: true })).toHaveValue(
+		'Clean the plug that the wheels share, and lock it home'
+	);
+	await page.getByRole('button', { name: 'Save the repair' }).click();
+	await expect(page.getByText('One repair is written down')).toBeVisible();
+});

@@ -1,7 +1,8 @@
 import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
 import { wheelReaderOf } from '../measurePoints';
 import { allPlaces } from '../faultPlaces';
-import type { Fault } from '../faults';
+import { isOfAxle, type Fault } from '../faults';
+import { mateOf, type Position } from '../positions';
 import type { VehicleType } from '../vehicles';
 import { placeOfAll, type PlacedFault, type ReasonModel } from './placed';
 import { libraryWeight } from './odds';
@@ -153,10 +154,10 @@ const isFickle = (fault: Fault | undefined, bin: OutcomeBin): boolean =>
 
 /** Whether a fault is in the circuit of a wheel: of its own, of a plug that it shares, or at its cavity of the module's plug. */
 function isOnTheWay({ fault, place: at }: PlacedFault, wheel: string, type: VehicleType): boolean {
-	if (fault.at === 'corner') return at === wheel;
+	if (fault.at === 'corner') return at === wheel || (isOfAxle(fault) && mateOf(at as Position) === wheel);
 	if (fault.at === 'plug')
 		return sharedPlugsOf(type).some(({ name, wheels }) => name === at && wheels.some((one) => one === wheel));
-	return fault.link === 'module-connector' && at === wheelReaderOf(type)?.role;
+	return false;
 }
 
 /** What a sign shows by a rule about the fault: the same in every bin; null = nothing is wrong. */

@@ -1,4 +1,5 @@
-import type { ModuleRole, ModuleType, VehicleType } from '../../../../library';
+import type { ModuleRole, VehicleType } from '../../../../library';
+import { mateOf, type Position } from '../../../../library/positions';
 import { thingOf } from '../../../../library/harness';
 import type { Effect, Part } from '../../../../library/faults';
 import { numberOf, rawValue } from '../modules/identity';
@@ -98,8 +99,11 @@ function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effec
 			if (wheel) wheel.gripShare = atSeverity(effect.share, severity);
 			return;
 		case 'series': {
-			const { element } = partOf(type, at, effect.part);
-			if (element) network.setOhms(element, ohmsOf(effect));
+			const mate = effect.of === 'axle' ? mateOf(at as Position) : null;
+			for (const wheelAt of mate ? [at, mate] : [at]) {
+				const { element } = partOf(type, wheelAt, effect.part);
+				if (element) network.setOhms(element, ohmsOf(effect));
+			}
 			return;
 		}
 		case 'short': {
@@ -133,9 +137,6 @@ function applyEffect(target: Target, { at, severity }: BenchFault, effect: Effec
 			return;
 		case 'plug-cavities':
 			for (const cavity of wheelCavities(type, at)) network.setOhms(cavity, ohmsOf(effect));
-			return;
-		case 'wheel-cavities':
-			if (module) for (const pin of cavitiesOfSome(module, severity)) network.setOhms(pin, ohmsOf(effect));
 			return;
 		case 'joint': {
 			// The joint through which the splice is fed.
@@ -178,19 +179,6 @@ const wheelCavities = ({ harness, wheels }: VehicleType, plug: string): string[]
 			.filter(({ points }) => points.includes(`${position}.2`))
 			.flatMap(({ points }) => points.filter((point) => thingOf(point) === plug))
 	);
-
-/** Signal pins of two wheels or more of the module that reads them: which ones differs from vehicle to vehicle. */
-function cavitiesOfSome(module: ModuleType, severity: number): string[] {
-	const pins = Object.entries(module.pins).flatMap(([pin, does]) =>
-		does.startsWith('signal ') ? [`${module.role}.${pin}`] : []
-	);
-	const count = Math.max(2, Math.round(severity * pins.length));
-	const first = Math.floor(severity * 1000);
-	return Array.from(
-		{ length: Math.min(count, pins.length) },
-		(_, i) => pins[(first + i) % pins.length] ?? ''
-	);
-}
 
 function breakRing(
 	wheel: Wheel,

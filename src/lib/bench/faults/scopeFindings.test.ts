@@ -68,7 +68,8 @@ const TABLE: Record<string, [twoWire: Shows, passive: Shows]> = {
 	'middle-plug-corroded': ['flat', ELSEWHERE.meter],
 	'module-pin-spread': ['dropout', 'dropout'],
 	'module-plug-water': [ELSEWHERE.meter, ELSEWHERE.meter],
-	'module-input-dead': ['flat', 'flat']
+	'module-input-dead': ['flat', 'flat'],
+	'wheel-cavities-corroded': ['flat', ELSEWHERE.meter]
 };
 const VEHICLES = ['brindle-marlow-16', 'velmora-skiff'] as const;
 const BAD: Position = 'rear-left';

@@ -9,16 +9,8 @@ import { decodeStatus } from '../../core/codes/status';
 import { sharedFeeds, type SharedFeed } from '../../core/network/sharedFeeds';
 import type { NetworkScan } from '../entries/network-scan/payload';
 import { lowerFirst, namesOf, upperFirst } from '../words';
+import type { NetworkFinding } from './networkFinding';
 import { wheelsTogether } from './wheelsTogether';
-
-/** Something that the answers and silences of a scan say together. */
-export interface NetworkFinding {
-	title: string;
-	/** What to do about it, in one sentence. */
-	todo: string;
-	/** Why, and what else it shows. */
-	text: string;
-}
 
 const KIND = { fuse: 'fuse', ground: 'ground point', splice: 'splice', segment: 'bus' } as const;
 const feedName = ({ feed }: SharedFeed) =>

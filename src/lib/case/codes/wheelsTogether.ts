@@ -2,7 +2,7 @@ import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { VehicleType } from '../../../../library';
 import { sharedByWheels, type SharedByWheels } from '../../../../library/reason/sharedByWheels';
 import { lowerFirst, namesOf, positionWords, upperFirst } from '../words';
-import type { NetworkFinding } from './networkFindings';
+import type { NetworkFinding } from './networkFinding';
 
 /** So many things that wheels share are named, the cheapest look first. */
 const MOST_TOLD = 5;

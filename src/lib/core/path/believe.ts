@@ -51,6 +51,8 @@ interface Weighed {
 }
 
 interface Known {
+	/** Place among all observations: some tell nothing of their own. */
+	nth: number;
 	table: SignTable;
 	outcome: number;
 	sound: number;
@@ -71,11 +73,11 @@ export function believe(
 	epochNow = 0,
 	repairInduced: readonly LeftBehind[] = []
 ): Belief {
-	const known = observations.flatMap((seen): Known[] => {
+	const known = observations.flatMap((seen, nth): Known[] => {
 		const table = model.sign(seen.sign);
 		if (!table) return [];
 		const outcome = outcomeIndex(table, seen.outcome);
-		return [{ table, outcome, sound: table.sound[outcome] ?? 0, epoch: seen.epoch }];
+		return [{ nth, table, outcome, sound: table.sound[outcome] ?? 0, epoch: seen.epoch }];
 	});
 	const { rows, faults } = model;
 	const cured = faults.map((_, fault) => curedFrom(fault));
@@ -262,8 +264,16 @@ function normalised(
 		madeByUs,
 		nothing,
 		logEvidence: most + Math.log(total) + soundLog,
-		fit: known.map((one) => (likeliest ? stateChance(model, one.table, one.outcome, likeliest) : 1))
+		fit: fitOf(model, known, likeliest)
 	};
+}
+
+/** By observation; what tells nothing fits anything. */
+function fitOf(model: PathModel, known: readonly Known[], likeliest: State | undefined): number[] {
+	const fit: number[] = Array.from({ length: (known.at(-1)?.nth ?? -1) + 1 }, () => 1);
+	if (likeliest)
+		for (const { nth, table, outcome } of known) fit[nth] = stateChance(model, table, outcome, likeliest);
+	return fit;
 }
 
 /** Chance of an outcome under a state, its faults all there. */

@@ -82,6 +82,13 @@ const saw = (sign: string, outcome: string, entry = sign, epoch = 0): Observatio
 });
 
 describe('belief', () => {
+	it('tells how well each reading fits by its place, though one before it tells nothing of its own', () => {
+		const model = threeFaults();
+		const alone = believe(model, [saw('ring', 'good'), saw('volts', 'low')]).fit;
+		const behind = believe(model, [saw('no such sign', 'x'), saw('ring', 'good'), saw('volts', 'low')]).fit;
+		expect(behind).toEqual([1, ...alone]);
+	});
+
 	it('is Bayes’ rule over nothing, every fault and every pair, worked out by hand', () => {
 		const model = threeFaults();
 		const { states, nothing, present } = believe(model, [saw('volts', 'low'), saw('drive', 'bad')]);

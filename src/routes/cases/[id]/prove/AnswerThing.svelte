@@ -35,8 +35,8 @@
 			}
 		/>
 		<div class="mt-3">
-			<Field label={chosen?.asks ?? ''} errors={$errors.why}
-				><input class="field" bind:value={$form.why} /></Field
+			<Field label={chosen?.asks ?? ''} errors={$errors.reason}
+				><input class="field" bind:value={$form.reason} /></Field
 			>
 		</div>
 		<FormFoot {made} save="Save it" />

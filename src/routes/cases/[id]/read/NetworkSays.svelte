@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { NetworkFinding } from '$lib/case/codes/networkFindings';
+	import type { NetworkFinding } from '$lib/case/codes/networkFinding';
 
 	/** What silences and answers say together. */
 	let { findings }: { findings: NetworkFinding[] } = $props();
