@@ -112,7 +112,9 @@ describe('jaldi trial', () => {
 			JSON.stringify([{ faults: [{ position: 'rear-left', link: 'gap', mode: 'rust', severity: 0.8 }] }])
 		);
 		const { out } = await ran(trial, ['--faults', file2, '--policy', 'parts-first', '--json']);
-		expect(JSON.parse(out)).toMatchObject({ wrongPartRate: 1 });
+		const summary = JSON.parse(out);
+		expect(summary.wrongPartRate).toBe(1);
+		expect(summary.harmRate).toBeGreaterThan(0);
 	}, 60_000);
 
 	it('draws as asked, on vehicles with tolerances, by somebody who is not always careful', async () => {
@@ -121,8 +123,8 @@ describe('jaldi trial', () => {
 		const { out } = await ran(trial, [...args, ...more]);
 		const summary = JSON.parse(out);
 		expect(summary.cases).toBe(2);
+		// Who replaces by the code never says that something is not described, nor how sure it is.
 		expect(summary.unknownNamedRate).toBe(0);
-		expect(summary.harmRate).toBeGreaterThan(0);
 		expect(summary.calibration).toContainEqual({ from: 0.9, to: 1, claims: 0, true: 0 });
 	}, 60_000);
 

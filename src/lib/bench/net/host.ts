@@ -85,7 +85,7 @@ const ScopeShape = z.object({
 export interface PanelState extends VehicleState {
 	plugged: boolean;
 	/** Places hands can be laid on, by kind. */
-	places: Record<PlaceKind | 'plug', string[]>;
+	places: Record<PlaceKind, string[]>;
 	/** The lamp that tells codes by itself; null where the dash has them all. */
 	tellingLamp: Lamp | null;
 	/** What can go wrong in a repair, by its id. */

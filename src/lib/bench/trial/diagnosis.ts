@@ -30,7 +30,8 @@ export type Move =
 	| { test: PlacedTest }
 	/** @property cures how sure it is held that something is cured by it, where that is said */
 	| { repair: PlacedRepair; cures?: number }
-	| { handBack: true };
+	/** @property unknown it is said that something not described is likeliest of what is left */
+	| { handBack: true; unknown?: boolean };
 
 /** A repair that was advised, and whether it cured something. */
 export interface Advice {
@@ -171,23 +172,19 @@ class Diagnosis implements Bench {
 		this.test(this.find('scan'));
 		for (let move = 0; move < MOST_MOVES && outcome.minutes < MOST_MINUTES; move++) {
 			const next = way(this);
-			if ('handBack' in next) break;
+			if ('handBack' in next) {
+				outcome.calledUnknown ||= next.unknown === true && this.left() > 0;
+				break;
+			}
 			if ('test' in next)
 				this.test(this.novice?.insteadOf(next.test, this.tests.filter(this.isNew)) ?? next.test);
 			else this.mend(next.repair, next.cures);
 		}
 		outcome.resolved = this.left() === 0;
-		if (!outcome.resolved && this.likeliestIsUnknown()) outcome.calledUnknown = true;
 		return outcome;
 	}
 
 	private readonly isNew = ({ id, kind }: PlacedTest): boolean => !this.done.has(id) && kind.id !== 'scan';
-
-	private likeliestIsUnknown(): boolean {
-		const { present } = this.belief();
-		const likeliest = present.reduce((best, p, i) => (p > (present[best] ?? 0) ? i : best), 0);
-		return this.model.background.has(likeliest);
-	}
 
 	private find(kind: string): PlacedTest {
 		const found = testKinds.get(kind);

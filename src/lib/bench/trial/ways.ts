@@ -37,9 +37,17 @@ function isOpen(bench: Bench, test: PlacedTest): boolean {
 	return timesDone(bench, test) <= test.kind.repeats && canBeDone(test, bench.model.type, silent);
 }
 
+/** Given back, with what is likeliest of what is left. */
+function handBack(bench: Bench): Move {
+	return { handBack: true, unknown: bench.model.background.has(likeliestOf(bench.belief().present)) };
+}
+
+const likeliestOf = (present: Float64Array): number =>
+	present.reduce((best, p, i) => (p > (present[best] ?? 0) ? i : best), 0);
+
 /** The product's own: what tells most for its minutes, until repairing is worth more. */
 export const jaldi: Way = (bench) => {
-	if (isDone(bench)) return { handBack: true };
+	if (isDone(bench)) return handBack(bench);
 	const open = bench.tests.filter((test) => isOpen(bench, test));
 	const candidates = open.map((test) =>
 		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
@@ -53,9 +61,9 @@ export const jaldi: Way = (bench) => {
 	if (test) return { test };
 	const [step] = decision.mending;
 	const repair = repairOf(bench, step?.repair);
-	if (!repair || !step) return { handBack: true };
+	if (!repair || !step) return handBack(bench);
 	const worthIt = step.cures > LEAST_CURE || decision.why === 'repairs-did-not-help';
-	return worthIt ? { repair, cures: step.cures } : { handBack: true };
+	return worthIt ? { repair, cures: step.cures } : handBack(bench);
 };
 
 /** What the codes and the round point at: wheels and modules, the most pointed at first. */
@@ -125,7 +133,7 @@ const SHARED = ['fuse', 'ground', 'spray-ground', 'splice'];
 
 /** The same reasoning and the same bar for ordering a part, but the tests of the trade in their fixed order. */
 export const checklist: Way = (bench) => {
-	if (isDone(bench)) return { handBack: true };
+	if (isDone(bench)) return handBack(bench);
 	const situation = situationAt(bench);
 	const { steps } = mendingCost(bench.model, situation, situation.weight, bench.policy);
 	const [best] = steps;
@@ -133,7 +141,7 @@ export const checklist: Way = (bench) => {
 	if (repair && best && best.cures >= bench.policy.confidence) return { repair, cures: best.cures };
 	const next = inFixedOrder(bench);
 	if (next) return { test: next };
-	return repair && best && best.cures > LEAST_CURE ? { repair, cures: best.cures } : { handBack: true };
+	return repair && best && best.cures > LEAST_CURE ? { repair, cures: best.cures } : handBack(bench);
 };
 
 function inFixedOrder(bench: Bench): PlacedTest | null {

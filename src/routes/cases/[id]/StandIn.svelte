@@ -20,11 +20,11 @@
 		felt: string[];
 		open: string[];
 		plugged: boolean;
-		places: Record<PlaceKind | 'plug', string[]>;
+		places: Record<PlaceKind, string[]>;
 		tellingLamp: string | null;
 		slips: Record<string, { id: string; name: string }[]>;
 	}
-	const KINDS: { kind: PlaceKind | 'plug'; name: string }[] = [
+	const KINDS: { kind: PlaceKind; name: string }[] = [
 		{ kind: 'corner', name: 'Corners' },
 		{ kind: 'module', name: 'Modules' },
 		{ kind: 'plug', name: 'Plugs' },
