@@ -30,12 +30,20 @@ export function networkFindings(
 	const left = (module: Module) => isLeftToMaker(module, type);
 	return [
 		...silences(scan, type),
-		...(wheelsTogether(type, wheelsWithCodes(scan, type, book)) ?? []),
+		...togetherIn(scan, type, book),
 		...leftToMaker(scan, type, book, accused),
 		...contradictions(accused.filter(({ by, sender }) => !left(by) && !left(sender))),
 		...consequences(accused.filter(({ sender }) => !left(sender)))
 	];
 }
+
+/** Wheels that fail at once in a scan, with what they share that nobody has looked at. */
+export const togetherIn = (
+	scan: NetworkScan,
+	type: VehicleType | null,
+	book: CodeBook,
+	looked?: ReadonlySet<string>
+): NetworkFinding[] => (type && wheelsTogether(type, wheelsWithCodes(scan, type, book), looked)) ?? [];
 
 /** Wheels whose sensor’s circuit has a code in the module that reads them. */
 function wheelsWithCodes(scan: NetworkScan, type: VehicleType, book: CodeBook): string[] {

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ComplaintAnswered } from '../entries/complaint-answered/payload';
+import { PAYLOADS } from '../entries/registry';
+import { standingItems } from '../progress/standingItems';
 import { mayNotSign } from '../progress/signing';
 import { projectCase } from '../progress/project';
 import { standing } from '../thread/thread';
@@ -52,7 +54,9 @@ describe('the complaint as something to be proven', () => {
 	it('asks anew after another repair whether it is gone, and lets an explanation stand', () => {
 		const maker = told(['pulls-aside']);
 		maker.scan([]);
+		// Nothing has ended it yet: that it is gone settles nothing.
 		answer(maker, 'gone');
+		expect(refusal(maker)).toContain('nothing was mended');
 		maker.repair();
 		expect(openIn(maker)).toEqual(['pulls to one side']);
 		answer(maker, 'gone');
@@ -62,6 +66,18 @@ describe('the complaint as something to be proven', () => {
 		answer(explained, 'explained');
 		explained.repair();
 		expect(openIn(explained)).toEqual([]);
+	});
+
+	it('is one thing though it was said twice, and can be released however long it is', () => {
+		expect(complaintThings(standing(told([], ['a hum', 'a hum']).thread))).toHaveLength(1);
+		const long = 'It hums. '.repeat(222);
+		for (const symptoms of [[long], []]) {
+			const maker = new ThreadMaker();
+			maker.add('complaint', { words: long, symptoms, conditions: [] });
+			const [item] = standingItems(standing(maker.thread));
+			const release = { subject: item?.subject, of: item?.of, words: item?.words, why: 'known' };
+			expect(PAYLOADS.release.safeParse(release).success).toBe(true);
+		}
 	});
 
 	it('is let go by a lead by name, each thing for itself', () => {
@@ -82,9 +98,11 @@ describe('the complaint as something to be proven', () => {
 		check('stays on');
 		expect(openIn(maker)).toEqual(['anti-lock lamp']);
 		check('lit and went out');
-		expect(openIn(maker)).toEqual([]);
+		expect(refusal(maker)).toContain('did not show');
 		maker.repair();
 		expect(openIn(maker)).toEqual(['anti-lock lamp']);
+		check('lit and went out');
+		expect(openIn(maker)).toEqual([]);
 	});
 
 	it('where codes were told and mended, is what was seen to show again since the repair', () => {

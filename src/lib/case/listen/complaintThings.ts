@@ -7,7 +7,7 @@ import { thingWords } from './complaintWords';
 
 /** One thing that the customer said, and what came of it. */
 export interface ComplaintThing {
-	/** `felt:pedal-pulses`. */
+	/** `felt:pedal-pulses`; of the complaint as a whole `complaint`. Short enough to be released by. */
 	key: string;
 	what: ComplaintAnswered['what'];
 	thing: string;
@@ -18,12 +18,14 @@ export interface ComplaintThing {
 	settled: boolean;
 }
 
-const SETTLES: readonly ComplaintAnswer[] = ['gone', 'explained'];
+const LONGEST_KEY = 80;
+const keyOf = ({ what, thing }: Pick<ComplaintAnswered, 'what' | 'thing'>): string =>
+	what === 'words' ? 'complaint' : `${what}:${thing.slice(0, LONGEST_KEY)}`;
 
 /**
  * Each thing that the customer said: what is felt, in chosen or own words, and the lamps; where nothing of it was chosen, the
- * complaint as it was said. A lamp that lit and went out at key-on is answered by that. What was gone is asked about anew
- * after another repair; an explanation stays.
+ * complaint as it was said. A lamp that lit and went out at key-on is answered by that. Gone is only what a repair has ended: it is
+ * asked about anew after another one, and before any it is no more than what did not show. An explanation stays.
  *
  * @param entries standing entries in order
  */
@@ -38,8 +40,10 @@ export function complaintThings(entries: readonly Entry[]): ComplaintThing[] {
 		}))
 	];
 	const things = chosen.length > 0 || !said ? chosen : [{ what: 'words' as const, thing: said.words }];
+	// Said twice it is one thing.
+	const distinct = [...new Map(things.map((one) => [keyOf(one), one])).values()];
 	const mended = entries.filter(isMending).at(-1) ?? null;
-	return things.map(({ what, thing }) => {
+	return distinct.map(({ what, thing }) => {
 		const answer = answersOf(entries, { what, thing }).at(-1) ?? null;
 		const wentOut = what === 'lamp' ? lampWentOut(entries, thing, mended) : null;
 		const isStale = answer?.payload.how === 'gone' && mended && !happenedAfter(entries, answer, mended);
@@ -47,18 +51,18 @@ export function complaintThings(entries: readonly Entry[]): ComplaintThing[] {
 		const told = stands
 			? { how: stands.payload.how, why: stands.payload.why, by: stands.authorName, at: stands.observedAt }
 			: wentOut && {
-					how: 'gone' as const,
+					how: mended ? ('gone' as const) : ('does-not-show' as const),
 					why: 'it lit at key-on and went out',
 					by: wentOut.authorName,
 					at: wentOut.observedAt
 				};
 		return {
-			key: `${what}:${thing}`,
+			key: keyOf({ what, thing }),
 			what,
 			thing,
 			words: thingWords({ what, thing }),
 			answer: told,
-			settled: told !== null && SETTLES.includes(told.how)
+			settled: told !== null && (told.how === 'explained' || (told.how === 'gone' && mended !== null))
 		};
 	});
 }

@@ -4,12 +4,12 @@ import { typeOf } from '../thread/vehicleOf';
 import { suspectCorners } from '../measure/measured';
 import { standingItems } from './standingItems';
 import { lampHistory } from '../codes/lampTold';
-import { networkFindings } from '../codes/networkFindings';
+import { networkFindings, togetherIn } from '../codes/networkFindings';
 import { lastMending, listed, proofStep } from './provingStep';
 import { seeking, step, type NextStep } from './step';
 import type { CaseFacts } from '../codes/caseFacts';
 import { openCalibrations, whyDue } from '../mend/calibrations';
-import { happenedAfter, latest } from '../thread/thread';
+import { happenedAfter, latest, ofKind } from '../thread/thread';
 import { lowerFirst, positionWords, upperFirst } from '../words';
 
 /** Null once a lead has signed. */
@@ -58,6 +58,10 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 	const ownFaults = codes.filter(({ madeByUs }) => madeByUs === null);
 	if (ownFaults.length > 0 && !mended) {
 		const [finding] = networkFindings(lastCompleteScan.payload, typeOf(entries), facts.book);
+		const looked = new Set(ofKind(entries, 'test-step').flatMap(({ payload }) => Object.keys(payload.seen)));
+		const [together] = togetherIn(lastCompleteScan.payload, typeOf(entries), facts.book, looked);
+		if (together && !entries.some(isBenchTest))
+			return seeking('reason', together.title, `${together.todo} ${together.text}`);
 		const [corner] = suspectCorners(entries, ownFaults);
 		if (corner && !entries.some(isBenchTest))
 			return seeking(

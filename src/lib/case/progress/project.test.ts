@@ -86,6 +86,34 @@ describe('the one thing to do next', () => {
 		expect(next()).toBe('Clear the codes');
 	});
 
+	it('sends to what two wheels share before either of them, until all of it was looked at', () => {
+		maker.add('case-opened', {
+			vehicleId: 'v',
+			typeId: 'brindle-marlow-16',
+			name: 'minibus',
+			plate: 'TPI 16'
+		});
+		maker.listen().scan([
+			[BRAKE, OPEN, 0x2f],
+			[BRAKE, '405013', 0x2f]
+		]);
+		expect(next()).toBe('Rear left and rear right fail at once: look first at what they share');
+		const shared = ['shared-plug@X3', 'shared-plug@X20', 'module-plug@brake'];
+		const measured = ['meter:module-supply@brake', 'meter:ground-drop@brake'];
+		maker.add('test-step', {
+			test: 'shared-plug',
+			place: 'X20',
+			name: 'Look',
+			station: 'measure',
+			from: 'own',
+			how: 'done',
+			seen: Object.fromEntries([...shared, ...measured].map((key) => [key, 'clean'])),
+			because: '',
+			minutes: 4
+		});
+		expect(next()).not.toContain('at once');
+	});
+
 	it('takes a silent module for a finding, with or without codes', () => {
 		maker.listen().scan([], {}, [CLUSTER]);
 		expect(next()).toBe('Find out why the instrument cluster is silent');

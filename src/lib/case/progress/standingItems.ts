@@ -23,8 +23,13 @@ const NOT_ANSWERED = 'Try it as it was told, and say on Prove what came of it.';
 const STILL_OPEN: Partial<Record<ComplaintAnswer, string>> = {
 	'shows-again': 'It shows again, and nothing has ended it since.',
 	'does-not-show':
-		'It did not show when it was tried: try it nearer to how it was told, or find what explains it.'
+		'It did not show when it was tried: try it nearer to how it was told, or find what explains it.',
+	gone: 'It is gone, and nothing was mended: find what has ended it.'
 };
+/** A release keeps the words of what it releases: a long story is told by its beginning. */
+const MOST_SAID = 200;
+const shortened = (words: string): string =>
+	words.length > MOST_SAID ? `${words.slice(0, MOST_SAID).trimEnd()} …` : words;
 /** The complaint as a whole, as it was released before each thing of it was asked about. */
 const ALL_OF_IT = 'complaint';
 
@@ -108,7 +113,7 @@ export function standingItems(entries: readonly Entry[]): StandingItem[] {
 			items.push({
 				subject: 'complaint',
 				of: key,
-				words: `The customer said: ${words}. ${how ?? NOT_ANSWERED}`,
+				words: `The customer said: ${shortened(words)}. ${how ?? NOT_ANSWERED}`,
 				page: 'prove',
 				entry: said
 			});

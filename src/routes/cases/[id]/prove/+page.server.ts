@@ -3,7 +3,7 @@ import { error } from '@sveltejs/kit';
 import { beforeAfter } from '$lib/case/paper/beforeAfter';
 import { proofView, type ProofView } from '$lib/case/proof/proofView';
 import type { Entry } from '$lib/case/entries/entry';
-import { openCalibrations } from '$lib/case/mend/calibrations';
+import { isMending, openCalibrations } from '$lib/case/mend/calibrations';
 import { openWords } from '$lib/case/codes/openReason';
 import { complaintThings } from '$lib/case/listen/complaintThings';
 import { ANSWER_WORDS } from '$lib/case/listen/complaintWords';
@@ -130,6 +130,7 @@ export const load = async ({ params, depends, locals }) => {
 				time: clock(one.answer.at)
 			}
 		})),
+		mended: entries.some(isMending),
 		answerForm: await entryFormFor(AnswerForm, { what: 'words', thing: '', how: 'shows-again', reason: '' }),
 		driveForm: await entryFormFor(DriveForm, {
 			distanceKm: null,
@@ -207,6 +208,8 @@ export const actions = {
 		async ({ what, thing, how, reason }, { params, locals }) => {
 			const { view } = await loadCase(locals.services, params.id);
 			const known = complaintThings(view.entries).some((one) => one.what === what && one.thing === thing);
+			if (how === 'gone' && !view.entries.some(isMending))
+				return 'Nothing has been mended yet: then it does not show, or something explains it.';
 			return known
 				? { what, thing, how, why: reason }
 				: 'The customer said something else meanwhile: load the page again.';

@@ -16,7 +16,7 @@
 		about: () => ({ what: one.what, thing: one.thing })
 	});
 	const { form, errors, enhance } = made;
-	const choices = ANSWER_CHOICES;
+	const choices = $derived(ANSWER_CHOICES.filter(({ how }) => how !== 'gone' || data.mended));
 	const chosen = $derived(choices.find(({ how }) => how === $form.how) ?? choices[0]);
 </script>
 
