@@ -1,5 +1,6 @@
 import { LINKS, type Link } from '../links';
 import { works } from '../vocabulary';
+import { isProvoked } from './provoked';
 import { isSwap, isSwapSight } from './swaps';
 import { signKey, signs, splitKey, type SignKey } from './signs';
 
@@ -18,6 +19,7 @@ export const isRuled = (sign: string): boolean =>
 	sign === 'search' ||
 	sign === 'level' ||
 	isSwap(sign) ||
+	isProvoked(sign) ||
 	sign === 'wheel-set-air' ||
 	sign.startsWith('replaced:') ||
 	signs.get(sign)?.alsoSound !== undefined;

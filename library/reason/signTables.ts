@@ -19,6 +19,7 @@ import {
 	searchChance,
 	type Air
 } from './ruledSigns';
+import { isProvoked, provokedChance, WHATEVER_IS_DONE, type Provoked } from './provoked';
 import { isSwap, SWAP_OUTCOMES, swapChance } from './swaps';
 import { showing } from './showing';
 import { sharedPlugsOf } from '../sharedPlugs';
@@ -37,6 +38,7 @@ export function signTable(
 		const once = signTable(signKey(id, place), type, placedFaults, rows);
 		return once && againTable(once, key, placedFaults, rows);
 	}
+	if (isProvoked(id)) return provokedTable(id, place, type, placedFaults, rows);
 	const rule = ruleOf(id, place, type);
 	if (rule) return ruledTable(key, rule, placedFaults, rows);
 	const sign = signOf(id);
@@ -224,6 +226,37 @@ function ruledTable(
 		chance: Float64Array.from(all.flatMap(of)),
 		acts: Uint8Array.from(all, (one) => Number(of(one).some((p, o) => p !== sound[o])))
 	};
+}
+
+/** A wheel that is provoked: what comes and goes there shows by a rule; all else as if water were sprayed on it. */
+function provokedTable(
+	way: Provoked,
+	place: string,
+	type: VehicleType,
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows']
+): SignTable | null {
+	const like = signTable(signKey(WHATEVER_IS_DONE, place), type, placedFaults, rows);
+	if (!like) return null;
+	const { outcomes, sound, good } = like;
+	const width = outcomes.length;
+	const changes = outcomes.indexOf('changes');
+	const chance = Float64Array.from(like.chance);
+	const acts = Uint8Array.from(like.acts);
+	chance.fill(0, rows.length * width);
+	acts.fill(0, rows.length);
+	for (const [row, { fault: index }] of rows.entries()) {
+		const one = placedFaults[index] as PlacedFault;
+		const when = isOnTheWay(one, place, type) ? one.fault.when : undefined;
+		const p = when ? provokedChance(way, when) : null;
+		if (p === null) continue;
+		const steady = (1 - p) * (1 - (sound[outcomes.indexOf('dead')] ?? 0));
+		for (let o = 0; o < width; o++)
+			chance[row * width + o] = o === changes ? p : o === good ? steady : 1 - p - steady;
+		acts[row] = 1;
+	}
+	mixBins(placedFaults.length, rows, width, chance, acts, sound);
+	return { ...like, key: signKey(way, place), chance, acts };
 }
 
 /** A fault whatever its bin: its rows by their shares. */

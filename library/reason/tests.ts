@@ -34,6 +34,8 @@ const TestKind = z.object({
 	/** Module roles that it is for; all where absent. */
 	roles: z.array(z.string()).optional(),
 	signs: z.array(z.tuple([z.string(), z.enum(['here', 'corners', 'modules'])])).min(1),
+	/** Which wheels it is for; all where absent. */
+	wheels: z.enum(['steered', 'driven']).optional(),
 	/** Besides getting there. */
 	minutes: z.number().positive(),
 	access: z.array(Access),
@@ -207,6 +209,9 @@ export function otherEndOf(type: VehicleType, role: string): string | undefined 
 	return type.harness.terminators.find(({ segment }) => segment === own)?.at.find((end) => end !== role);
 }
 
+const isWheelFor = ({ wheels }: TestKind, type: VehicleType, place: string): boolean =>
+	!wheels || type.wheels.some((one) => one.position === place && one[wheels]);
+
 /** Every test of the library at every place of a vehicle where it can be done; none where the maker alone says how. */
 export function testsFor(type: VehicleType): PlacedTest[] {
 	return [...testKinds.values()].flatMap((kind) => {
@@ -215,6 +220,7 @@ export function testsFor(type: VehicleType): PlacedTest[] {
 		const places = allPlaces(kind.about, type).filter(
 			(place) =>
 				(!kind.roles || kind.roles.includes(place)) &&
+				isWheelFor(kind, type, place) &&
 				forItsSensor(kind, type, place) !== 'no' &&
 				(!kind.access.includes('middle') || middlePlugsOf(type, place).length > 0) &&
 				hasPointsFor(type, measured ?? {}, place)

@@ -83,6 +83,8 @@ export class Motion {
 	speedMps = 0;
 	accelerationMps2 = 0;
 	steeringDeg = 0;
+	/** Where hands hold the steering wheel while nobody drives. */
+	steeringHeldDeg = 0;
 	yawRadps = 0;
 	odometerM: number;
 	brakeBar = 0;
@@ -125,6 +127,7 @@ export class Motion {
 		return (
 			!this.driving &&
 			this.gearMps === 0 &&
+			Math.abs(this.steeringHeldDeg - this.steeringDeg) < 1 &&
 			!turns(this.speedMps) &&
 			!this.hand.some(turns) &&
 			!this.wheelMps.some(turns)
@@ -142,6 +145,7 @@ export class Motion {
 
 	drive(legs: DriveLeg[]): void {
 		this.letGo();
+		this.steeringHeldDeg = 0;
 		this.lifted = false;
 		this.legs = legs.map((leg) => ({ ...leg }));
 	}
@@ -184,7 +188,7 @@ export class Motion {
 	step(dtS: number): void {
 		const leg = this.legs[0];
 		const before = this.speedMps;
-		let steeringTo = 0;
+		let steeringTo = this.steeringHeldDeg;
 		if (leg) {
 			const target = leg.toKmh / 3.6;
 			const share = Math.min(1, dtS / Math.max(dtS, leg.overS));

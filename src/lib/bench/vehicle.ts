@@ -38,6 +38,8 @@ export interface BenchVehicleOptions {
 export const STEP_S = 0.01;
 const WIGGLE_S = 5;
 const WET_S = 300;
+/** A sensor that was warmed stays so. */
+const WARM_S = 120;
 const BUSY_REPEAT_REQUEST = 0x21;
 
 /**
@@ -52,7 +54,7 @@ export class BenchVehicle {
 	private readonly byRole = new Map<string, Module>();
 	private readonly activity: Activity;
 	private readonly target: Target;
-	private readonly disturbance: Disturbance = { wiggled: null, sprayed: new Map() };
+	private readonly disturbance: Disturbance = { wiggled: null, sprayed: new Map(), warmed: new Map() };
 	private readonly busyUntilS = new Map<number, number>();
 	/** Its rings, past their sensors. */
 	readonly turning: Turning;
@@ -241,6 +243,16 @@ export class BenchVehicle {
 		this.disturbance.sprayed.set(at, this.world.timeS + WET_S);
 	}
 
+	/** Blows hot air at a place; it cools within minutes. */
+	warm(at: string): void {
+		this.disturbance.warmed.set(at, this.world.timeS + WARM_S);
+	}
+
+	/** Turns the steering wheel of a vehicle that is not driven. */
+	steer(degrees: number): void {
+		this.world.motion.steeringHeldDeg = degrees;
+	}
+
 	/** Bridges the test plug of an older brake module, or opens it. False where there is none. */
 	bridge(closed: boolean): boolean {
 		const module = this.byRole.get('trailer-brake');
@@ -252,6 +264,7 @@ export class BenchVehicle {
 	/** Blows a place dry again. */
 	dry(at: string): void {
 		this.disturbance.sprayed.delete(at);
+		this.disturbance.warmed.delete(at);
 	}
 
 	/** Opens or closes a plug. False where there is none of that name. */

@@ -18,7 +18,7 @@
 	useKeys((() => Object.fromEntries(ways.map(({ path, key }) => [key, () => void goto(hrefOf(path))])))());
 </script>
 
-<nav class="mt-4 flex flex-wrap gap-x-6 gap-y-1 border-b border-rule" aria-label={label}>
+<nav class="mt-4 flex flex-wrap gap-x-5 gap-y-1 border-b border-rule" aria-label={label}>
 	{#each ways as { path, name, key }, nth (nth)}
 		<a
 			class="flex min-h-11 items-center gap-2 border-b-3 {path === here

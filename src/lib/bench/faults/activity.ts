@@ -2,6 +2,7 @@ import { isOfAxle } from '../../../../library/faults';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { sharedPlugsOf } from '../../../../library/sharedPlugs';
 import type { VehicleType } from '../../../../library';
+import { HOT_AIR_C } from '../../../../library/reason/provoked';
 import { GENERAL_METHOD } from '../../../../library/reason/notDescribed';
 import { mateOf, type Position } from '../../../../library/positions';
 import type { Motion } from '../motion';
@@ -13,6 +14,8 @@ export interface Disturbance {
 	wiggled: { at: string; links: readonly string[] | null; untilS: number } | null;
 	/** Places that water was sprayed on, until when each dries. */
 	sprayed: Map<string, number>;
+	/** Places that hot air was blown at, until when each is cold again. */
+	warmed: Map<string, number>;
 }
 
 interface Present {
@@ -110,7 +113,8 @@ export class Activity {
 		const kmh = motion.speedMps * 3.6;
 		const wet = (disturbance.sprayed.get(fault.at) ?? -Infinity) > timeS ? 1 : motion.around.wet;
 		if (when.wet !== undefined && wet < when.wet) return false;
-		if (when.aboveC !== undefined && motion.hubC < when.aboveC) return false;
+		const warmC = (disturbance.warmed.get(fault.at) ?? -Infinity) > timeS ? HOT_AIR_C : motion.hubC;
+		if (when.aboveC !== undefined && warmC < when.aboveC) return false;
 		if (when.aboveKmh !== undefined && kmh < when.aboveKmh) return false;
 		if (when.steeringDeg !== undefined && Math.abs(motion.steeringDeg) < when.steeringDeg) return false;
 		const everyKm = fault.everyKm ?? when.everyKm;

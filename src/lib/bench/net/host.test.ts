@@ -196,6 +196,9 @@ describe('the vehicle on the wire', () => {
 		expect((await post({ do: 'pedal', pressed: true })).status).toBe(200);
 		expect((await post({ do: 'wiggle', at: 'rear-left' })).status).toBe(200);
 		expect((await post({ do: 'spray', at: 'G2' })).status).toBe(200);
+		expect((await post({ do: 'warm', at: 'rear-left' })).status).toBe(200);
+		expect((await post({ do: 'steer', degrees: 400 })).status).toBe(200);
+		expect((await post({ do: 'steer', degrees: 4000 })).status).toBe(400);
 		expect((await post({ do: 'wave-steel', position: 'rear-left', times: 3 })).body['error']).toMatch(
 			/passive/
 		);

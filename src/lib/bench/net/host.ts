@@ -46,6 +46,8 @@ export const HandAction = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('connector'), name: z.string(), closed: z.boolean() }),
 	z.object({ do: z.literal('wiggle'), at: z.string() }),
 	z.object({ do: z.literal('spray'), at: z.string() }),
+	z.object({ do: z.literal('warm'), at: z.string() }),
+	z.object({ do: z.literal('steer'), degrees: z.number().min(-900).max(900) }),
 	/** Bridges the two pins of a test plug, or opens them again. */
 	z.object({ do: z.literal('bridge'), closed: z.boolean() }),
 	/** Passes a piece of steel before the sensor of a wheel, as many times as said. */
@@ -277,6 +279,13 @@ export class BenchHost {
 				return null;
 			case 'spray':
 				vehicle.spray(action.at);
+				return null;
+			case 'warm':
+				vehicle.warm(action.at);
+				return null;
+			case 'steer':
+				if (vehicle.moves) return driving;
+				vehicle.steer(action.degrees);
 				return null;
 			case 'bridge':
 				return vehicle.bridge(action.closed) ? null : 'This vehicle has no test plug to bridge.';

@@ -2,6 +2,7 @@ import { mateOf } from '../../../../library/positions';
 import { channelOf, positionOf } from '../../../../library/positions';
 import type { Position } from '../../../../library';
 import { wheelReaderOf } from '../../../../library/measurePoints';
+import { IN_GEAR_KMH, IN_GEAR_S } from '../../../../library/reason/provoked';
 import { roadOutcome } from '../../../../library/reason/liveSigns';
 import { analyseLive } from '../../core/live/analyse';
 import { isNotAvailable, type Recording } from '../../core/live/recording';
@@ -143,6 +144,24 @@ export class LiveTests {
 		vehicle.advance(STOPPED_S);
 		if (!alive) return 'dead';
 		return worst < before * LETS_GO_SHARE ? 'changes' : 'steady';
+	}
+
+	/** The driven wheels run in gear on stands: whether one drops out at an even pace. */
+	inGear(position: Position): 'steady' | 'changes' | 'dead' {
+		const { vehicle } = this;
+		const { motion } = vehicle.world;
+		motion.runInGear(IN_GEAR_KMH);
+		vehicle.advance(STOPPED_S);
+		const alive = (kmh: number) => kmh > IN_GEAR_KMH * LETS_GO_SHARE && !isNotAvailable(kmh);
+		let [lived, fell] = [false, false];
+		for (let s = 0; s < IN_GEAR_S; s += SAMPLE_S) {
+			vehicle.advance(SAMPLE_S);
+			if (alive(this.kmh(position))) lived = true;
+			else fell = true;
+		}
+		motion.runInGear(0);
+		vehicle.advance(STOPPED_S);
+		return !lived ? 'dead' : fell ? 'changes' : 'steady';
 	}
 
 	/** Lowest and highest of a live wheel speed over a while. */

@@ -1,5 +1,6 @@
 import { likeliestFamilyAt } from '../../../../library/wheelSensors';
 import type { Position } from '../../../../library';
+import { LOCK_DEG } from '../../../../library/reason/provoked';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { holdSource } from '../instruments/source';
 import type { BenchVehicle } from '../vehicle';
@@ -48,6 +49,30 @@ export class ManualTests {
 		const seen = this.watching.whileDoing(position, () => this.vehicle.spray(position));
 		this.vehicle.dry(position);
 		return seen;
+	}
+
+	/** Hot air at sensor and plug, which is cold again before anything else is measured. */
+	warm(position: Position): string {
+		this.clearFrozenValues();
+		const seen = this.watching.whileDoing(position, () => this.vehicle.warm(position));
+		this.vehicle.dry(position);
+		return seen;
+	}
+
+	/** The steering wheel to one side and to the other, and straight again. */
+	lock(position: Position): string {
+		this.clearFrozenValues();
+		const seen = [LOCK_DEG, -LOCK_DEG].map((degrees) =>
+			this.watching.whileDoing(position, () => this.vehicle.steer(degrees))
+		);
+		this.vehicle.steer(0);
+		this.vehicle.advance(HAND_OFF_S);
+		return seen.find((one) => one !== 'steady') ?? 'steady';
+	}
+
+	inGear(position: Position): string {
+		this.clearFrozenValues();
+		return this.watching.inGear(position);
 	}
 
 	sprayGround(place: string): string {

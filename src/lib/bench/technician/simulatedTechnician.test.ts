@@ -172,6 +172,36 @@ describe('what each test shows of a fault comes from the physics', () => {
 			]
 		],
 		[
+			'a sensor that dies warm',
+			MINIBUS,
+			benchFault('sensor-dies-hot', 'front-left'),
+			[
+				['warm@front-left', 'warm@front-left', 'changes'],
+				['lock@front-left', 'lock@front-left', 'steady'],
+				['spray@front-left', 'spray@front-left', 'steady'],
+				['warm@front-right', 'warm@front-right', 'steady']
+			]
+		],
+		[
+			'a lead that parts when the steering bends it',
+			MINIBUS,
+			benchFault('lead-breaks-when-turned', 'front-left'),
+			[
+				['lock@front-left', 'lock@front-left', 'changes'],
+				['warm@front-left', 'warm@front-left', 'steady'],
+				['lock@front-right', 'lock@front-right', 'steady']
+			]
+		],
+		[
+			'a lead that parts every few turns, in gear',
+			MINIBUS,
+			benchFault('lead-pulled-tight', 'rear-left', 0.6, 0.05),
+			[
+				['in-gear@rear-left', 'in-gear@rear-left', 'changes'],
+				['in-gear@rear-right', 'in-gear@rear-right', 'steady']
+			]
+		],
+		[
 			'a blown fuse',
 			MINIBUS,
 			benchFault('fuse-blown', 'F14'),

@@ -124,6 +124,12 @@ export class SimulatedTechnician {
 				return here(hands.wiggle(position, what));
 			case 'spray':
 				return here(hands.spray(position));
+			case 'warm':
+				return here(hands.warm(position));
+			case 'lock':
+				return here(hands.lock(position));
+			case 'in-gear':
+				return here(hands.inGear(position));
 			case 'wave':
 				return here(hands.wave(position));
 			case 'tyres':

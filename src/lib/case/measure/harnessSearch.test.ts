@@ -3,7 +3,7 @@ import { vehicleTypes } from '../../../../library';
 import { wirePath } from '../../../../library/measurePoints';
 import { HarnessSearch } from '../entries/harness-search/payload';
 import { planSearch } from './harnessPlan';
-import { notedOf, movedAlong, readsByPlace, searchAfter } from './harnessSearch';
+import { notedOf, readsByPlace, searchAfter } from './harnessSearch';
 import { OVER_RANGE, type MeterReading } from './reading';
 
 const type = vehicleTypes.get('norvane-lichen');
@@ -61,17 +61,5 @@ describe('a search along a wire', () => {
 		const first = next([], 'X20.1:a', 12, 'good');
 		const plan = planSearch(path, 'feed', 'open', readsByPlace(first.readings), first.exposed);
 		expect(plan.next[0]?.point).not.toBe('X20.1:a');
-	});
-
-	it('goes by its plugs, each once', () => {
-		expect(movedAlong(path).map(({ label }) => label)).toEqual([
-			'module plug',
-			'plug X3',
-			'plug X20',
-			'plug X21',
-			'lead',
-			'sensor plug',
-			'sensor'
-		]);
 	});
 });

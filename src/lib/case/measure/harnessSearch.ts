@@ -1,4 +1,3 @@
-import type { Moved } from '../entries/live-recording/payload';
 import type { PathPlace } from '../../../../library/measurePoints';
 import type { Position } from '../../../../library/positions';
 import type { HarnessSearch } from '../entries/harness-search/payload';
@@ -80,16 +79,4 @@ export function searchAfter(
 		proves: [],
 		implicates: ended?.implicates ?? ['harness']
 	};
-}
-
-/** What a hand is put on, from the module to the wheel, where something comes and goes. */
-export function movedAlong(path: readonly PathPlace[]): { label: string; is: Moved }[] {
-	const plugs = new Set(path.filter(({ at }) => at === 'plug').map(({ behind }) => behind));
-	return [
-		{ label: 'module plug', is: 'module-plug' },
-		...[...plugs].map((name) => ({ label: `plug ${name}`, is: 'lead' as const })),
-		{ label: 'lead', is: 'lead' },
-		{ label: 'sensor plug', is: 'sensor-plug' },
-		{ label: 'sensor', is: 'sensor' }
-	];
 }

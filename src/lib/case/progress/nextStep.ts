@@ -1,3 +1,7 @@
+import type { Position } from '../../../../library';
+import { comesOf } from '../proof/comesAndGoes';
+import { triesAt } from '../proof/provocations';
+import { undisturbed } from '../thread/inTheWay';
 import { isReturned } from '../../core/prove/proof';
 import { isBenchTest } from '../measure/benchTests';
 import { typeOf } from '../thread/vehicleOf';
@@ -63,6 +67,8 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 		if (together && !entries.some(isBenchTest))
 			return seeking('reason', together.title, `${together.todo} ${together.text}`);
 		const [corner] = suspectCorners(entries, ownFaults);
+		const fickle = corner ? provokingStep(facts, corner) : null;
+		if (fickle) return fickle;
 		if (corner && !entries.some(isBenchTest))
 			return seeking(
 				'measure',
@@ -87,6 +93,23 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 			codes.length > 0 ? 'Every code is proven clear.' : 'Every module was read and none has a code.'
 		)
 	);
+}
+
+/** A wheel of which nothing fails now is not measured at rest: what was stored there is made to come, unless it was found already. */
+function provokingStep({ entries, codes }: CaseFacts, corner: Position): NextStep | null {
+	const counting = undisturbed(entries);
+	const own = codes.filter((code) => code.corner === corner && code.madeByUs === null);
+	if (own.length === 0 || own.some((code) => comesOf(counting, code, codes) === null)) return null;
+	const tries = triesAt(counting, corner);
+	if (tries.length > 0 || entries.some(isBenchTest)) return null;
+	return {
+		...seeking(
+			'measure',
+			`Make it come, ${lowerFirst(positionWords(corner))}`,
+			`${listed(own.slice(0, 3))} stored and not failing now: at rest everything reads well. Move, wet, warm and turn it while its value is watched.`
+		),
+		page: 'provoke'
+	};
 }
 
 /** Ready for a lead, where nothing else stands. */

@@ -11,7 +11,8 @@ import { isMending } from '../mend/calibrations';
 import { proofSteps } from '../proof/proofSteps';
 import { happenedAfter } from '../thread/thread';
 import { makerOf, typeOf } from '../thread/vehicleOf';
-import { step, type NextStep } from './step';
+import type { MarkState } from '../../core/prove/proof';
+import { seeking, step, type NextStep } from './step';
 
 export const lastMending = (entries: readonly Entry[]): Entry | null =>
 	entries.filter(isMending).at(-1) ?? null;
@@ -60,6 +61,8 @@ function silenceStep({ entries, lastCompleteScan, book }: CaseFacts): NextStep |
 	);
 }
 
+const isAsked = (state: MarkState | undefined): boolean => state === 'open' || state === 'bad';
+
 /** Away, and its test has run: what still stands between a code and its proof. */
 function restStep(codes: readonly CaseCode[]): NextStep | null {
 	const short = codes.find(({ proof }) => proof.verdict === 'not-far-enough');
@@ -69,6 +72,16 @@ function restStep(codes: readonly CaseCode[]): NextStep | null {
 			? step('prove', `Say how often ${short.text} came before`, because, null)
 			: { ...step('prove', `Drive on, for ${short.text}`, because), page: 'drive' };
 	}
+	const untried = codes.find(
+		({ proof }) => proof.verdict === 'not-all-shown' && isAsked(proof.marks.provoked?.state)
+	);
+	if (untried?.proof.marks.provoked)
+		return untried.proof.marks.provoked.state === 'bad'
+			? seeking('mend', `Look again: ${untried.text} still shows`, untried.proof.because, 'repair')
+			: {
+					...step('measure', 'Do the same again as before the repair', untried.proof.because),
+					page: 'provoke'
+				};
 	const unseen = codes.find(
 		({ proof }) => proof.verdict === 'not-all-shown' && proof.marks['live-clean']?.state === 'open'
 	);

@@ -1,13 +1,15 @@
 import { channelOf } from '../../../../library/positions';
 import type { RoundResult } from '../entries/wheel-round/payload';
 import { decodeStatus, tellsOfFault } from '../../core/codes/status';
-import type { Exposure } from '../../core/prove/exposure';
+import { USUAL_TARGET, type Exposure } from '../../core/prove/exposure';
+import { provokedChance } from '../../core/prove/provoked';
 import { drivenKm, showsWhenWords } from './drivenKm';
 import type { Entry, EntryOf } from '../entries/entry';
 import type { ScannedModule } from '../entries/network-scan/payload';
 import type { FindingType } from '../../core/live/findings';
 import { statusIn, type CodeAt } from './proofHistory';
 import type { RETURNS_FROM, ShowsWhen } from '../entries/returns-told/payload';
+import { provokedBefore } from './provocations';
 import { ofKind } from '../thread/thread';
 
 /** How often a fault that comes and goes came before, and where that is known from. */
@@ -28,7 +30,6 @@ export interface Comes extends Exposure {
 	known: Returns[];
 }
 
-const TARGET = 0.05;
 /** What live data show of a signal that comes and goes. */
 const PASSING: readonly FindingType[] = ['dropout', 'spike', 'erratic'];
 /** What they show of one that is wrong as long as it turns. */
@@ -72,7 +73,8 @@ export function comesOf(
 				: null,
 		from: told?.from ?? best?.from ?? null,
 		afterKm: clearedAt < 0 ? 0 : drivenKm(entries, showsWhen),
-		target: told?.target ?? TARGET,
+		target: told?.target ?? USUAL_TARGET,
+		provoked: provokedChance(provokedBefore(entries, code.corner)),
 		showsWhen,
 		conditions: told?.conditions ?? '',
 		drivenSo: showsWhen ? showsWhenWords(showsWhen) : '',

@@ -42,6 +42,7 @@ export const MARK_NAMES: Record<ProofMark, string> = {
 	'test-ran': 'its test ran',
 	'stayed-away': 'stayed away',
 	'live-clean': 'live clean',
+	provoked: 'provoked again',
 	calibrated: 'taught',
 	exposure: 'far enough'
 };

@@ -60,3 +60,10 @@ export function faultWords(model: ReasonModel, faults: readonly number[]): strin
 		})
 		.join('; and ');
 }
+
+export type Tells = 'a lot' | 'some' | 'little';
+const A_LOT_BITS = 0.5;
+const SOME_BITS = 0.12;
+/** What a test tells, in words: bits of what is to be repaired are nobody's unit. */
+export const tellsWords = (bits: number): Tells =>
+	bits >= A_LOT_BITS ? 'a lot' : bits >= SOME_BITS ? 'some' : 'little';

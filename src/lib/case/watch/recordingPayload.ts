@@ -6,6 +6,7 @@ import type { Chunk } from '../../core/live/chunk';
 import { conditionsOver, type NamedCondition } from '../../core/live/conditionsOver';
 import { drivenIn } from '../../core/prove/odometer';
 import { LiveRecording } from '../entries/live-recording/payload';
+import { triedThings } from './triedThings';
 import { samplesHash } from '../thread/samplesHash';
 
 export const liveVehicleOf = (type: VehicleType): LiveVehicle => ({
@@ -50,6 +51,7 @@ export function recordingPayload(
 			.map(({ name, metS, firstS }) => {
 				return { ...splitCodeKey(name), metS: firstS === null ? 0 : Math.max(metS, MET_AT_ONCE_S) };
 			}),
+		tried: triedThings(samples, about),
 		samplesSha256: samplesHash(samples),
 		bands: bands?.filter(({ km }) => km > 0)
 	});

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tellsOfFault } from '../codes/status';
 import { proveCode } from './codeVerdict';
+import { residualOf } from './exposure';
 import { WAIVABLE, type CodeEvent, type Origin, type ProofContext, type Verdict } from './proof';
 
 const read = (
@@ -33,6 +34,7 @@ const CLEAN = [...REPAIRED, did(6, 'driven'), read(7, 0)];
 const context = (change: Partial<ProofContext> = {}): ProofContext => ({
 	origin: { kind: 'own' },
 	exposure: null,
+	provoked: [],
 	calibrationsDue: null,
 	seenLive: false,
 	...change
@@ -334,5 +336,43 @@ describe('what else is known of a code', () => {
 			{ numRuns: 2000, seed: 7 }
 		);
 		expect(seen.size).toBeGreaterThan(6);
+	});
+});
+
+describe('what made it show before the repair', () => {
+	const tried = (seconds: number, changes = 0) => [
+		{ words: 'the lead moved', before: { changes: 3, seconds: 10 }, since: { changes, seconds } }
+	];
+	const comes = { before: null, afterKm: 0, target: 0.05 };
+
+	it('is done again, long enough, before anything is proven', () => {
+		expect(verdictOf(CLEAN, { provoked: tried(0) })).toBe('not-all-shown');
+		expect(proveCode(CLEAN, context({ provoked: tried(5) })).because).toContain('more');
+		expect(verdictOf(CLEAN, { provoked: tried(18) })).toBe('proven-clear');
+	});
+
+	it('changed again, it is not mended', () => {
+		const proof = proveCode(CLEAN, context({ provoked: tried(60, 1) }));
+		expect(proof.verdict).toBe('not-all-shown');
+		expect(proof.marks.provoked?.state).toBe('bad');
+	});
+
+	it('stands for kilometres that nobody counted, and shortens those that somebody did', () => {
+		expect(verdictOf(CLEAN, { exposure: comes })).toBe('not-far-enough');
+		expect(verdictOf(CLEAN, { exposure: { ...comes, provoked: 0.03 }, provoked: tried(30) })).toBe(
+			'proven-clear'
+		);
+		const told = { before: { returns: 2, km: 20 }, afterKm: 0, target: 0.05 };
+		const km = (provoked: number) => residualOf({ ...told, provoked })?.furtherKm;
+		// 20 · (0.05^(−1/2) − 1), and with half of the doubt taken away 20 · (0.1^(−1/2) − 1)
+		expect(km(1)).toBeCloseTo(69.44, 1);
+		expect(km(0.5)).toBeCloseTo(43.25, 1);
+		expect(km(0.04)).toBe(0);
+	});
+
+	it('is not asked for before anything was mended, and a lead may let it go', () => {
+		const unmended = [RECORDED, did(3, 'cleared'), did(4, 'key-cycled'), lamps(4.5), read(5, 0)];
+		expect(proveCode(unmended, context({ provoked: tried(0) })).marks.provoked).toBeUndefined();
+		expect(verdictOf([...CLEAN, waived(8, 'provoked')], { provoked: tried(0) })).toBe('released');
 	});
 });

@@ -1,5 +1,6 @@
 import { decodeStatus, tellsOfFault } from '../codes/status';
-import { exposureWords, residualOf } from './exposure';
+import { exposureWords, residualOf, USUAL_TARGET } from './exposure';
+import { furtherSeconds, provokedWords } from './provoked';
 import type { CodeEvent, CodeProof, MarkState, ProofContext, ProofMark, Shown, Verdict } from './proof';
 
 type EventOf<K extends CodeEvent['kind']> = Extract<CodeEvent, { kind: K }>;
@@ -25,6 +26,7 @@ const isGone = (read: Read): boolean => read.status === null && read.stillKnown 
 const HARD: ProofContext = {
 	origin: { kind: 'own' },
 	exposure: null,
+	provoked: [],
 	calibrationsDue: null,
 	seenLive: false
 };
@@ -99,6 +101,7 @@ class Proving {
 			);
 		if (back) return this.returned(back);
 		this.lookAtLive();
+		this.lookAtProvoked();
 		this.lookAtRest();
 		const since = cycle ? reads.filter((read) => read.at > cycle.at).at(-1) : undefined;
 		const ran = this.lookAtTest(cycle !== null, since);
@@ -232,6 +235,16 @@ class Proving {
 			);
 	}
 
+	/** What made it show, done again: what it was and how long it took is the measure of it. */
+	private lookAtProvoked(): void {
+		const { provoked, exposure } = this.context;
+		const words = provokedWords(provoked, exposure?.target ?? USUAL_TARGET);
+		if (words === null || !this.mended) return;
+		const back = provoked.some(({ since }) => since.changes > 0);
+		const open = furtherSeconds(provoked, exposure?.target ?? USUAL_TARGET) > 0;
+		this.show('provoked', back ? 'bad' : open ? 'open' : 'good', words);
+	}
+
 	private lookAtRest(): void {
 		const { calibrationsDue, exposure } = this.context;
 		if (calibrationsDue !== null)
@@ -259,11 +272,11 @@ class Proving {
 
 	/** All that stands between a code that stayed away and its proof. */
 	private last(): CodeProof {
-		for (const mark of ['lamps', 'live-clean', 'exposure'] as const) {
+		for (const mark of ['lamps', 'live-clean', 'provoked', 'exposure'] as const) {
 			const shown = this.marks[mark];
 			if (shown && shown.state !== 'good') this.waived(mark);
 		}
-		const missing = (['live-clean', 'lamps', 'calibrated'] as const)
+		const missing = (['provoked', 'live-clean', 'lamps', 'calibrated'] as const)
 			.map((mark) => this.marks[mark])
 			.find((shown) => shown?.state === 'open' || shown?.state === 'bad');
 		if (missing) return this.verdict('not-all-shown', missing.words);

@@ -10,7 +10,12 @@ export interface Exposure {
 	drivenSo?: string;
 	/** Residual chance that the shop asks for: 0.1, 0.05, 0.01. */
 	target: number;
+	/** Chance that it would have stayed silent unrepaired while it was provoked as before; 1, or absent, where it was not. */
+	provoked?: number;
 }
+
+/** Residual chance that is asked for where nobody has said. */
+export const USUAL_TARGET = 0.05;
 
 export interface Residual {
 	/** That an unrepaired fault would have stayed silent all the same. */
@@ -19,12 +24,13 @@ export interface Residual {
 	furtherKm: number;
 }
 
-/** Null where it is not known how often it came. @throws RangeError for a count or distance that cannot be */
-export function residualOf({ before, afterKm, target }: Exposure): Residual | null {
-	if (!before) return null;
+/** Null where it is not known how often it came, nor was it provoked. @throws RangeError for a count or distance that cannot be */
+export function residualOf({ before, afterKm, target, provoked = 1 }: Exposure): Residual | null {
+	if (!before) return provoked <= target ? { chance: provoked, furtherKm: 0 } : null;
+	const neededKm = provoked <= target ? 0 : exposureNeeded(before.returns, before.km, target / provoked);
 	return {
-		chance: silentChance(before.returns, before.km, afterKm),
-		furtherKm: Math.max(0, exposureNeeded(before.returns, before.km, target) - afterKm)
+		chance: provoked * silentChance(before.returns, before.km, afterKm),
+		furtherKm: Math.max(0, neededKm - afterKm)
 	};
 }
 
@@ -39,7 +45,9 @@ export function exposureWords(exposure: Exposure): string {
 	const residual = residualOf(exposure);
 	const { before, afterKm, target } = exposure;
 	const so = exposure.drivenSo ? ` ${exposure.drivenSo}` : '';
-	if (!before || !residual) return 'It comes and goes: say how often it came before.';
+	if (!residual) return 'It comes and goes: say how often it came before.';
+	if (!before)
+		return `Provoked as before, it stayed away: unrepaired, it would have with a chance of ${percent(residual.chance)}.`;
 	const came = `It came ${before.returns === 1 ? 'once' : `${before.returns} times`} in ${km(before.km)}; ${km(afterKm)}${so} without it since.`;
 	const chance = `Unrepaired, it would have stayed silent that far with a chance of ${percent(residual.chance)}`;
 	return residual.furtherKm > 0

@@ -1,4 +1,5 @@
 import type { Exposure } from './exposure';
+import type { Provoked } from './provoked';
 
 /** What a proof is made of. Moments are any monotonic number, the same for all events of one case. */
 export type Verdict =
@@ -85,6 +86,7 @@ export const PROOF_MARKS = [
 	'test-ran',
 	'stayed-away',
 	'live-clean',
+	'provoked',
 	'calibrated',
 	'exposure'
 ] as const;
@@ -92,7 +94,13 @@ export type ProofMark = (typeof PROOF_MARKS)[number];
 export type MarkState = 'good' | 'open' | 'suspect' | 'bad';
 
 /** What a lead may let go. The rest is not proof without it. */
-export const WAIVABLE = ['lamps', 'test-ran', 'live-clean', 'exposure'] as const satisfies ProofMark[];
+export const WAIVABLE = [
+	'lamps',
+	'test-ran',
+	'live-clean',
+	'provoked',
+	'exposure'
+] as const satisfies ProofMark[];
 
 /** One line of the checklist. */
 export interface Shown {
@@ -118,6 +126,8 @@ export interface ProofContext {
 	origin: Origin;
 	/** Null for a fault that is there whenever it is looked for. */
 	exposure: Exposure | null;
+	/** What made it show before the repair, each with the same done again since. */
+	provoked: readonly Provoked[];
 	/** Calibrations that the case still calls for; null where it never called for any. */
 	calibrationsDue: number | null;
 	/** It was seen in live data before, so it must be seen clean in them after. */

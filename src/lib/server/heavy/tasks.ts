@@ -2,6 +2,7 @@ import { examineBundle } from '../bundle/importBundle';
 import { bundleOf, paperOf } from '../cases/papers';
 import { minutesOf, nextOf } from '../cases/outlook';
 import { planPage } from '../cases/planPage';
+import { provokePage } from '../cases/provokePage';
 import { reasonPage } from '../cases/reasonPage';
 import { whyPage } from '../cases/whyPage';
 import { endedRecording, importedRecording } from '../jobs/recordingWork';
@@ -24,6 +25,7 @@ export const TASKS = {
 	minutesToGo: minutesOf,
 	nextStep: nextOf,
 	reasonPage,
+	provokePage,
 	planPage,
 	whyPage
 } as const;

@@ -301,6 +301,13 @@
 						>
 							Wet it
 						</button>
+						<button
+							class="act-quiet"
+							onclick={() =>
+								act({ do: 'warm', at }, `Hot air at the ${placeWords(at)}; it is cold again in two minutes.`)}
+						>
+							Warm it
+						</button>
 					{/if}
 				</div>
 				{#if possible.length > 0}

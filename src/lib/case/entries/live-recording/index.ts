@@ -1,6 +1,6 @@
 import { entryKind, line } from '../kind';
 import { count, spanWords } from '../lineWords';
-import { isDrive, roadSeen, wiggleSeen } from './evidence';
+import { isDrive, provokedSeen, roadSeen } from './evidence';
 import { LiveRecording } from './payload';
 
 export const liveRecording = entryKind('live-recording', LiveRecording, {
@@ -18,8 +18,8 @@ export const liveRecording = entryKind('live-recording', LiveRecording, {
 		);
 	},
 	seen: (payload, around) =>
-		payload.purpose?.what === 'wiggle'
-			? wiggleSeen(payload)
+		payload.purpose?.what === 'wiggle' || payload.purpose?.what === 'in-gear'
+			? provokedSeen(payload)
 			: isDrive(payload)
 				? roadSeen(payload, around.type)
 				: {}

@@ -44,16 +44,49 @@ export type HeardCode = z.infer<typeof HeardCode>;
 export const MOVED = ['sensor', 'sensor-plug', 'lead', 'module-plug'] as const;
 export type Moved = (typeof MOVED)[number];
 
+/**
+ * What is done to make a fault show that comes and goes: a place is moved, water or hot air brought to it, the steering turned
+ * from lock to lock, driven wheels run in gear on stands. `turns-still` is a person's word, while the value is gone, that the
+ * wheel is still turned; with `hands-off` what was done before it ends.
+ */
+export const DONE = ['move', 'wet', 'warm', 'lock', 'in-gear', 'turns-still', 'hands-off'] as const;
+export const PROVOKING = [
+	'move',
+	'wet',
+	'warm',
+	'lock',
+	'in-gear'
+] as const satisfies (typeof DONE)[number][];
+export type Provoking = (typeof PROVOKING)[number];
+
+/** What a name on a button is. */
+export const TouchedPlace = z.object({
+	label: Text,
+	/** What the hand is on; absent where it is on nothing of the wheel's way. */
+	is: z.enum(MOVED).optional(),
+	/** Absent in those from before anything else was done than to move it. */
+	does: z.enum(DONE).optional()
+});
+export type TouchedPlace = z.infer<typeof TouchedPlace>;
+
+/** What was done to one wheel in a recording, for how long it turned meanwhile, and how often its value changed. */
+export const TriedThing = z.object({
+	position: Position,
+	does: z.enum(PROVOKING),
+	is: z.enum(MOVED).optional(),
+	label: Text,
+	seconds: Seconds,
+	changes: z.number().int().min(0)
+});
+export type TriedThing = z.infer<typeof TriedThing>;
+
 /** What a recording was made for, where a page began it for something: its name is anybody's. */
 export const Purpose = z.object({
-	what: z.enum(['wheel-round', 'wiggle', 'substitution', 'road-test', 'proving-drive']),
+	what: z.enum(['wheel-round', 'wiggle', 'substitution', 'road-test', 'proving-drive', 'in-gear']),
 	/** The wheel it is about; null = all of them. */
 	position: Position.nullable(),
 	/** Of a wiggle: what each name on its buttons is, since its marks are those names. */
-	places: z
-		.array(z.object({ label: Text, is: z.enum(MOVED) }))
-		.max(12)
-		.optional()
+	places: z.array(TouchedPlace).max(20).optional()
 });
 export type Purpose = z.infer<typeof Purpose>;
 
@@ -99,6 +132,8 @@ export const LiveRecording = z.object({
 		.optional(),
 	/** The distance driven in it by speed and turn; absent where vehicle speed was not read. */
 	bands: DrivenBands.optional(),
+	/** Of a wiggle or a run in gear: what was done, and what it showed. Absent in recordings from before this was looked at. */
+	tried: z.array(TriedThing).max(100).optional(),
 	/** Codes whose status the modules told while it ran: each change of one, as it was heard. Absent where nobody asked. */
 	heard: z.array(HeardCode).max(MOST_HEARD).optional()
 });

@@ -2,7 +2,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import WaysNav from '$lib/ui/WaysNav.svelte';
 
-	/** Which wheel the bench is about, and the six ways to work there, each with its key. */
+	/** Which wheel the bench is about, and the seven ways to work there, each with its key. */
 	let {
 		data,
 		here
@@ -20,7 +20,8 @@
 		{ path: '/substitute', name: 'Substitute a signal', key: 's' },
 		{ path: '/halve', name: 'Halve the harness', key: 'h' },
 		{ path: '/look', name: 'Look', key: 'l' },
-		{ path: '/swap', name: 'Swap', key: 'p' }
+		{ path: '/swap', name: 'Swap', key: 'p' },
+		{ path: '/provoke', name: 'Provoke', key: 'v' }
 	];
 	const hrefOf = (path: string) => `/cases/${data.case.id}/measure${path}?at=${data.at}`;
 </script>

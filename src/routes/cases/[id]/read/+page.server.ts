@@ -1,4 +1,6 @@
 import { codeKey } from '$lib/core/codes/codeKey';
+import { comesOf } from '$lib/case/proof/comesAndGoes';
+import { undisturbed } from '$lib/case/thread/inTheWay';
 import { makerOf } from '$lib/case/thread/vehicleOf';
 import { describeEntry } from '$lib/case/thread/describe';
 import { networkFindings } from '$lib/case/codes/networkFindings';
@@ -57,7 +59,15 @@ export const load = async ({ params, depends, url, locals }) => {
 	const chosen = scans.find((scan) => scan.id === url.searchParams.get('scan')) ?? scans.at(-1) ?? null;
 	const recorded = ofKind(view.entries, 'vehicle-checked').at(-1)?.payload.vin ?? null;
 	const vin = chosen?.payload.vin ?? null;
+	const counting = undisturbed(view.entries);
+	const comes = view.codes.flatMap((code) =>
+		code.corner && code.madeByUs === null && comesOf(counting, code, view.codes)
+			? [[codeKey(code), code.corner] as const]
+			: []
+	);
 	return {
+		/** Wheel of each code that comes and goes, by its key. */
+		comes: Object.fromEntries(comes),
 		linkAddress: row.vehicle.linkAddress,
 		described: type !== null,
 		/** Whether anybody knows where its modules answer. */

@@ -139,6 +139,7 @@
 	<div class="mt-5">
 		{#each shown.modules as module, nth (nth)}<ModuleReading
 				{module}
+				comes={data.comes}
 				caseId={data.case.id}
 				scanId={shown.id}
 			/>{/each}

@@ -3,7 +3,16 @@
 	import type { CodeView } from '$lib/case/codes/scanView';
 
 	/** One code in plain words; its bits and bytes are a click away. */
-	let { code, caseId }: { code: CodeView; caseId: string } = $props();
+	let {
+		code,
+		caseId,
+		comesAt
+	}: {
+		code: CodeView;
+		caseId: string;
+		/** Its wheel, where it comes and goes. */
+		comesAt: string | null;
+	} = $props();
 </script>
 
 <article class="mt-3 grid gap-x-8 gap-y-2 lg:grid-cols-[minmax(0,1fr)_19rem]">
@@ -32,6 +41,9 @@
 			</p>
 		{:else if code.checkFirst}
 			<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
+		{/if}
+		{#if comesAt}
+			<a class="act-quiet mt-2" href="/cases/{caseId}/measure/provoke?at={comesAt}">It comes and goes</a>
 		{/if}
 		{#each code.troubles as trouble, nth (nth)}<p class="font-semibold">{trouble}</p>{/each}
 		<details>

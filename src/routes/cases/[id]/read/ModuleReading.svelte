@@ -1,9 +1,21 @@
 <script lang="ts">
 	import type { ModuleView } from '$lib/case/codes/scanView';
+	import { codeKey } from '$lib/core/codes/codeKey';
 	import CodeReading from './CodeReading.svelte';
 
 	/** What one module said. */
-	let { module, caseId, scanId }: { module: ModuleView; caseId: string; scanId: string } = $props();
+	let {
+		module,
+		caseId,
+		scanId,
+		comes
+	}: {
+		module: ModuleView;
+		caseId: string;
+		scanId: string;
+		/** Wheel of each code that comes and goes, by its key. */
+		comes: Record<string, string>;
+	} = $props();
 	const spaced = (hex: string) => hex.replace(/../g, '$& ').trim();
 </script>
 
@@ -25,7 +37,11 @@
 	{:else if module.trouble}
 		<p class="mt-1 font-semibold">{module.trouble}</p>
 	{/if}
-	{#each module.codes as code, nth (nth)}<CodeReading {code} {caseId} />{/each}
+	{#each module.codes as code, nth (nth)}<CodeReading
+			{code}
+			{caseId}
+			comesAt={comes[codeKey({ address: module.address, dtc: code.dtc })] ?? null}
+		/>{/each}
 	{#if module.exchanges.length > 0}
 		<details>
 			<summary

@@ -12,7 +12,6 @@
 	import {
 		notedOf,
 		placeWordsIn,
-		movedAlong,
 		quantityOf,
 		readsByPlace,
 		searchAfter
@@ -31,7 +30,6 @@
 	import { standInHand } from '../../standInHand';
 	import OnlyUsual from '../../OnlyUsual.svelte';
 	import Path from './Path.svelte';
-	import Wiggle from './Wiggle.svelte';
 
 	let { data } = $props();
 	const WIRES = ['feed', 'signal'] as const;
@@ -121,7 +119,6 @@
 			await invalidate('jaldi:case');
 		}
 	}
-	const plugs = $derived(movedAlong(data.paths.signal));
 	const subject = $derived(`${data.at} ${wire} ${fault}`);
 	$effect(() => {
 		// Another wheel or wire is another measurement; the same one goes on as it was set up.
@@ -238,14 +235,9 @@
 		caseId={data.case.id}
 	/>
 {/if}
-{#if data.signal && data.linkAddress && mayWrite}
-	<Wiggle
-		cautions={data.wiggleCautions}
-		caseId={data.case.id}
-		at={data.at}
-		atWords={data.atWords}
-		signal={data.signal}
-		places={plugs}
-		wiggled={data.wiggled}
-	/>
-{/if}
+<p class="mt-8">
+	It comes and goes? Then nothing is found at rest:
+	<a class="underline underline-offset-4" href="/cases/{data.case.id}/measure/provoke?at={data.at}"
+		>provoke it</a
+	>.
+</p>
