@@ -34,14 +34,19 @@ const IMAGINED = 0.03;
 const SHAKEN: Record<Provoked, number> = { warm: 0.03, lock: 0.03, 'in-gear': 0.05 };
 
 /**
- * Chance that the value changes while a wheel is provoked, under a fault of its circuit that comes and goes; null where water shows the same.
+ * Chance that a value which is there changes while a wheel is provoked, under a fault of its circuit; null where water shows the
+ * same.
  */
-export function provokedChance(way: Provoked, when: NonNullable<Fault['when']>): number | null {
+export function provokedChance(way: Provoked, { when, link }: Pick<Fault, 'when' | 'link'>): number | null {
+	if (!when) return null;
 	if (when.aboveC !== undefined) return way === 'warm' ? SHOWS : IMAGINED;
 	if (when.steeringDeg !== undefined) return way === 'lock' ? SHOWS : IMAGINED;
 	if (when.wet !== undefined) return IMAGINED;
+	// What goes by the road's kilometres does not know a wheel that turns in the air; a sensor does.
 	if (when.everyKm !== undefined)
-		return Math.max(IMAGINED, SHOWS * (1 - Math.exp(-TURNED_KM[way] / when.everyKm)));
+		return link === 'sensor'
+			? Math.max(IMAGINED, SHOWS * (1 - Math.exp(-TURNED_KM[way] / when.everyKm)))
+			: IMAGINED;
 	if (when.shaking !== undefined) return SHAKEN[way];
 	return null;
 }

@@ -240,19 +240,19 @@ function provokedTable(
 	if (!like) return null;
 	const { outcomes, sound, good } = like;
 	const width = outcomes.length;
-	const changes = outcomes.indexOf('changes');
+	const [changes, dead] = [outcomes.indexOf('changes'), outcomes.indexOf('dead')];
 	const chance = Float64Array.from(like.chance);
 	const acts = Uint8Array.from(like.acts);
 	chance.fill(0, rows.length * width);
 	acts.fill(0, rows.length);
 	for (const [row, { fault: index }] of rows.entries()) {
 		const one = placedFaults[index] as PlacedFault;
-		const when = isOnTheWay(one, place, type) ? one.fault.when : undefined;
-		const p = when ? provokedChance(way, when) : null;
+		const p = isOnTheWay(one, place, type) ? provokedChance(way, one.fault) : null;
 		if (p === null) continue;
-		const steady = (1 - p) * (1 - (sound[outcomes.indexOf('dead')] ?? 0));
-		for (let o = 0; o < width; o++)
-			chance[row * width + o] = o === changes ? p : o === good ? steady : 1 - p - steady;
+		// Where it is away already there is nothing to watch, whatever is done.
+		const alive = 1 - (like.chance[row * width + dead] ?? 0);
+		chance[row * width + changes] = alive * p;
+		chance[row * width + good] = alive * (1 - p);
 		acts[row] = 1;
 	}
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);

@@ -122,7 +122,7 @@ export class Activity {
 		if (timeS < present.untilS) return true;
 		const wiggled = this.isWiggled(fault, disturbance.wiggled, timeS);
 		const perS =
-			(everyKm === undefined ? 0 : motion.speedMps / (everyKm * 1000)) +
+			(everyKm === undefined ? 0 : this.turnedMps(fault, motion) / (everyKm * 1000)) +
 			// A distance that was asked for replaces the road's own rate.
 			(fault.everyKm !== null || when.shaking === undefined
 				? 0
@@ -133,6 +133,13 @@ export class Activity {
 		const [least, most] = when.forS ?? USUAL_STAY_S;
 		present.untilS = timeS + least + this.random() * (most - least);
 		return true;
+	}
+
+	/** What goes by kilometres goes by those of the road; a sensor does by those of its wheel, also in the air. */
+	private turnedMps(fault: BenchFault, motion: Motion): number {
+		if (faultOf(fault).link !== 'sensor') return motion.speedMps;
+		const wheel = this.type.wheels.findIndex(({ position }) => position === fault.at);
+		return Math.max(motion.speedMps, Math.abs(motion.wheelMps[wheel] ?? 0));
 	}
 
 	/** A wheel's socket at the module is moved where the module is; a plug that wheels share, with the lead of each. */
