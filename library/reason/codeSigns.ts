@@ -3,7 +3,7 @@ import { codeNumber, suffixOf, type CodeId } from '../../src/lib/core/codes/code
 import { accusationIn } from '../accusations';
 import { wheelCircuitOf } from '../codePack';
 import { titleSource, type CodeBook } from '../codes';
-import { failureTypeLike } from '../failureTypes';
+import { failureType, failureTypeLike } from '../failureTypes';
 import type { VehicleType } from '../vehicles';
 import { airOf } from './ruledSigns';
 import { signKey, type Seen, type SignKey } from './signs';
@@ -119,7 +119,7 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 				}
 				accusers.set(sender, about);
 			} else {
-				own.push(`${source?.component ?? source?.group ?? 'unknown'}-${suffix}`);
+				own.push(ownOutcome(source?.component ?? source?.group ?? null, suffix));
 				ownCodes.push(one);
 			}
 		}
@@ -159,6 +159,21 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 		if (air[0] !== undefined) seen[signKey('wheel-set-air', position)] = airOf(air[0]);
 	}
 	return seen;
+}
+
+const OF_MODULE = 'module';
+/** What the kind of failure alone says of the module that tells it, where nobody has said what else the code is about. */
+const MODULES_OWN: Partial<Record<string, string>> = { internal: '04', configuration: '55' };
+
+/**
+ * A code that is of no wheel and of no other module, by what it is about and its failure type. A failure inside, whichever byte
+ * of the standard names it (04, 41 to 49), is one thing; of a module's own codes so is what is not configured.
+ */
+function ownOutcome(about: string | null, suffix: string): string {
+	const { class: kind } = failureType(suffix);
+	const like = about === null || about === OF_MODULE ? MODULES_OWN[kind] : undefined;
+	const known = about === OF_MODULE && kind === 'configuration';
+	return like !== undefined && !known ? `${OF_MODULE}-${like}` : `${about ?? 'unknown'}-${suffix}`;
 }
 
 /** What was not told is not seen. */

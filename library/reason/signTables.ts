@@ -54,6 +54,7 @@ export function signTable(
 		chance.set(shown ?? sound, row * width);
 		acts[row] = Number(shown !== null);
 	}
+	if (id === 'own-code') upsetBySupply(placedFaults, rows, outcomes, chance, acts);
 	asOnTheWhole(placedFaults, rows, width, chance, acts, {
 		open: sign.open,
 		clear: outcomes.map((outcome) => isClearSight(sign, outcome)),
@@ -63,6 +64,35 @@ export function signTable(
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { key, outcomes: [...outcomes], good: outcomes.indexOf(sign.good), sound, chance, acts };
 }
+
+/** A module that is fed badly may take what it sees for a fault inside. No bench does that, and vehicles do. */
+const UPSET = 0.05;
+const INSIDE = 'module-04';
+
+function upsetBySupply(
+	placedFaults: readonly PlacedFault[],
+	rows: ReasonModel['rows'],
+	outcomes: readonly string[],
+	chance: Float64Array,
+	acts: Uint8Array
+): void {
+	const width = outcomes.length;
+	const inside = outcomes.indexOf(INSIDE);
+	if (inside < 0) return;
+	for (const [row, { fault: index }] of rows.entries()) {
+		const { fault } = placedFaults[index] as PlacedFault;
+		if (!acts[row] || !feeds(fault)) continue;
+		for (let o = 0; o < width; o++) {
+			const p = (1 - UPSET) * (chance[row * width + o] ?? 0);
+			chance[row * width + o] = o === inside ? p + UPSET : p;
+		}
+	}
+}
+
+/** Whether a fault is in what feeds whole modules. */
+const feeds = ({ link, at, effects }: Fault): boolean =>
+	link === 'module-supply' &&
+	(at !== 'module' || effects.some((one) => one.do === 'pin' && ['supply', 'ground'].includes(one.pin)));
 
 /** A test that is made for a described fault finds what is not described this much more rarely. */
 const AS_DESCRIBED = 0.25;

@@ -146,3 +146,61 @@ describe('a code of two numberings', () => {
 		);
 	});
 });
+
+describe('internal codes of a module', () => {
+	const step = (maker: ThreadMaker, test: string, place: string, seen: Record<string, string>) =>
+		maker.add('test-step', {
+			test,
+			place,
+			name: test,
+			station: 'measure',
+			from: 'own',
+			how: 'done',
+			seen,
+			because: '',
+			minutes: 4
+		});
+	const next = (maker: ThreadMaker) => about(maker).decision.test?.test.id ?? null;
+	const first = (maker: ThreadMaker) => {
+		const one = model.repairs[about(maker).decision.mending[0]?.repair ?? -1];
+		return one && `${one.kind}@${one.place}`;
+	};
+	// Numbers that no pack has: the kind of failure says what it is.
+	it.each([
+		['brake', '4F0049'],
+		['yaw', '500141'],
+		['cluster', '500247'],
+		['brake', '455004']
+	])(
+		'%s %s: supply and ground under load, key off and read again, then the module and nothing else',
+		(role, dtc) => {
+			const maker = scanned(role, dtc, FAILS);
+			expect(first(maker)).toBe(`renew-module@${role}`);
+			expect(next(maker)).toBe(`meter:module-supply@${role}`);
+			step(maker, 'meter:module-supply', role, { [`meter:module-supply@${role}`]: 'in' });
+			expect(next(maker)).toBe(`meter:ground-drop@${role}`);
+			step(maker, 'meter:ground-drop', role, { [`meter:ground-drop@${role}`]: 'in' });
+			expect(next(maker)).toBe('recheck@vehicle');
+			step(maker, 'recheck', 'vehicle', { [`own-back@${role}`]: 'yes' });
+			expect(first(maker)).toBe(`renew-module@${role}`);
+			expect(about(maker).decision.test).toBeNull();
+		}
+	);
+
+	it('a supply that falls under load is mended first', () => {
+		const maker = scanned('brake', '4F0049', FAILS);
+		step(maker, 'meter:module-supply', 'brake', { 'meter:module-supply@brake': 'low' });
+		expect(first(maker)).not.toBe('renew-module@brake');
+	});
+
+	it('“not coded” is thought of where the code says so, and hardly where it does not', () => {
+		const notCoded = (dtc: string) =>
+			sumOf(
+				about(scanned('brake', dtc, FAILS)),
+				({ id, place }) => id === 'module-not-coded' && place === 'brake'
+			);
+		expect(notCoded('4F0055')).toBeGreaterThan(0.3);
+		expect(notCoded('4F0049')).toBeLessThan(0.02);
+		expect(notCoded('404513')).toBeLessThan(0.02);
+	});
+});

@@ -160,6 +160,12 @@ export interface DecideOptions {
 	looked?: (repair: number) => boolean;
 	/** Whether a test bears on a repair: one of these comes first where only codes speak for a part. */
 	bearsOn?: (test: string, repair: number) => boolean;
+	/** Whether a test is about the place of a repair, or about all of the vehicle. */
+	atPlace?: (test: string, repair: number) => boolean;
+	/** A test that comes before a part that is likely, whatever the sum says: the short check of a module. */
+	due?: (repair: number) => string | null;
+	/** Whether all that is due before a repair is done: then what is sure of it closes. */
+	checked?: (repair: number) => boolean;
 	/**
 	 * How many repairs did not help: after one no part is ordered, and after two nothing is repaired, before what is not
 	 * described has been looked into once.
@@ -189,6 +195,9 @@ export function decide(
 		ranked: mostRanked = MOST_RANKED,
 		looked = () => true,
 		bearsOn = () => false,
+		due = () => null,
+		atPlace = () => true,
+		checked = () => false,
 		withoutHelp = 0,
 		searched = () => false
 	}: DecideOptions = {}
@@ -238,18 +247,23 @@ export function decide(
 		}
 	);
 	ranked.sort((a, b) => b.rate - a.rate || b.bitsPerMinute - a.bitsPerMinute);
-	const decision = concluded(model, ranked, now, bitsNow, policy, looked);
+	const decision = concluded(model, ranked, now, bitsNow, policy, { looked, atPlace, checked });
 	const done = decision.why === 'nothing-tells-more' ? likeliestFirst(decision, mending, weight) : decision;
 	const [part] = done.mending;
 	const isPart = part !== undefined && model.repairs[part.repair]?.part === true;
 	const isSearched = [...(model.background ?? [])].some((at) => searched(model.faults[at]?.curedBy[0] ?? -1));
 	if (!done.test && !isSearched && (withoutHelp >= STOP_REPAIRING_FROM || (withoutHelp > 0 && isPart)))
 		return generalMethodFirst({ ...done, why: 'repairs-did-not-help' }, mending, weight, searched);
-	if (done.test || !part || !isPart || looked(part.repair)) return done;
+	const likeliest = likeliestOf(done.mending);
+	const before = likeliest && likeliest.p >= DUE_FROM ? due(likeliest.repair) : null;
+	const short = before === null ? undefined : all.find(({ test }) => test.id === before);
+	if (!short && (done.test || !part || !isPart || looked(part.repair))) return done;
 	// Only codes speak for a part: the test that tells most of its place comes first, however little it tells.
-	const bearing = all
-		.filter(({ test }) => bearsOn(test.id, part.repair))
-		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || a.minutes - b.minutes)[0];
+	const bearing =
+		short ??
+		all
+			.filter(({ test }) => part && bearsOn(test.id, part.repair))
+			.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || a.minutes - b.minutes)[0];
 	if (!bearing) return generalMethodFirst(done, mending, weight, searched);
 	const { test, minutes, bits, list } = bearing;
 	const known = ranked.find((one) => one.test === test);
@@ -268,21 +282,29 @@ export function decide(
 	return { ...done, ranked: known ? ranked : [told, ...ranked], test: told, why: 'test' };
 }
 
+/** A part that is likelier than not is checked for before anything else is chased. */
+const DUE_FROM = 0.5;
 /** Who was wrong so often is no longer guessing: power, ground, signal and bus by the diagram are next. */
 const STOP_REPAIRING_FROM = 2;
 /** Nobody begins with what hardly helps because it is cheap. */
 const CHEAP_TRY_FROM = 0.5;
 
-/** Where no test tells more and the cheapest try is a bad one, the likeliest repair comes first. */
-function likeliestFirst(decision: Decision, mending: Mending, weight: Float64Array): Decision {
+/** The repair that it is likeliest to be, and how likely. */
+function likeliestOf(steps: readonly RepairStep[]): { repair: number; p: number } | null {
 	let left = 1;
-	let best = { repair: -1, p: 0 };
-	for (const { repair, cures } of decision.mending) {
-		if (left * cures > best.p) best = { repair, p: left * cures };
+	let best: { repair: number; p: number } | null = null;
+	for (const { repair, cures } of steps) {
+		if (left * cures > (best?.p ?? 0)) best = { repair, p: left * cures };
 		left *= 1 - cures;
 	}
+	return best;
+}
+
+/** Where no test tells more and the cheapest try is a bad one, the likeliest repair comes first. */
+function likeliestFirst(decision: Decision, mending: Mending, weight: Float64Array): Decision {
+	const best = likeliestOf(decision.mending);
 	const [first] = decision.mending;
-	if (!first || first.cures >= CHEAP_TRY_FROM || best.repair === first.repair) return decision;
+	if (!first || !best || first.cures >= CHEAP_TRY_FROM || best.repair === first.repair) return decision;
 	const { minutes, steps } = mending.cost(weight, best.repair);
 	return { ...decision, mending: steps, mendingMinutes: minutes };
 }
@@ -337,20 +359,31 @@ function oneFurther(
 	return best;
 }
 
+/** Surer than this nobody wants to be. */
+const CLOSED = 0.99;
+
 function concluded(
 	model: PathModel,
 	ranked: (RankedTest & { rate: number })[],
 	now: { minutes: number; steps: RepairStep[] },
 	bitsNow: number,
 	policy: Policy,
-	looked: (repair: number) => boolean
+	{ looked, atPlace, checked }: Required<Pick<DecideOptions, 'looked' | 'atPlace' | 'checked'>>
 ): Decision {
 	const [repair] = now.steps;
 	const part = repair !== undefined && model.repairs[repair.repair]?.part === true;
 	const sure =
 		repair === undefined ||
 		(repair.cures >= (part ? policy.confidence : policy.tryConfidence) && (!part || looked(repair.repair)));
-	const worth = ranked.find(({ saves }) => saves > LEAST_SAVING_MIN) ?? null;
+	// What is sure closes; a little less sure, only what is at that place is still looked at.
+	const closed = sure && repair !== undefined && (repair.cures >= CLOSED || checked(repair.repair));
+	const worth =
+		(closed
+			? undefined
+			: ranked.find(
+					({ saves, test }) =>
+						saves > LEAST_SAVING_MIN && (!sure || repair === undefined || atPlace(test.id, repair.repair))
+				)) ?? null;
 	const base = { ranked, mending: now.steps, mendingMinutes: now.minutes };
 	if (sure && !worth) return { ...base, test: null, why: ranked[0] ? 'confident' : 'nothing-tells-more' };
 	if (worth) return { ...base, test: worth, why: 'test' };
