@@ -1,4 +1,5 @@
 import { LINKS, type Link } from '../links';
+import { TRUE_SPEED, TRUE_SPEED_OUTCOMES } from './trueSpeed';
 import { works } from '../vocabulary';
 import { isProvoked } from './provoked';
 import { isSwap, isSwapSight } from './swaps';
@@ -20,6 +21,7 @@ export const isRuled = (sign: string): boolean =>
 	sign === 'level' ||
 	isSwap(sign) ||
 	isProvoked(sign) ||
+	sign === TRUE_SPEED ||
 	sign === 'wheel-set-air' ||
 	sign.startsWith('replaced:') ||
 	signs.get(sign)?.alsoSound !== undefined;
@@ -41,6 +43,7 @@ export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
 export function isKnownSight(key: string, outcome: string): boolean {
 	const { sign: id } = splitKey(key);
 	if (isSwap(id)) return isSwapSight(id, outcome);
+	if (id === TRUE_SPEED) return (TRUE_SPEED_OUTCOMES as readonly string[]).includes(outcome);
 	if (id === 'level') return LEVEL_OUTCOMES.includes(outcome);
 	if (id === 'search') return SEARCH_OUTCOMES.includes(outcome);
 	if (id.startsWith('replaced:'))

@@ -49,6 +49,8 @@ export function sightsOf(
 	const seen = own.filter(
 		({ atMate, atHanging }) =>
 			relation === 'same' ||
+			// Seen of the vehicle as a whole.
+			seenAt.kind === 'vehicle' ||
 			(relation === 'reader' && fault.at === 'corner') ||
 			(atMate && relation === 'mate') ||
 			(atHanging && relation === 'hangs')

@@ -25,6 +25,7 @@ import { showing } from './showing';
 import { sharedPlugsOf } from '../sharedPlugs';
 import { isClearSight } from './sights';
 import { signKey, signOf, splitKey } from './signs';
+import { TRUE_SPEED, TRUE_SPEED_OUTCOMES, trueSpeedChance } from './trueSpeed';
 
 /** Chances of a sign under every fault of a vehicle; null where the vehicle has no such place. */
 export function signTable(
@@ -219,6 +220,12 @@ function ruleOf(id: string, place: string, type: VehicleType): Rule | null {
 		return {
 			outcomes: [...LEVEL_OUTCOMES],
 			chance: (one, outcome) => levelChance(outcome, here(one)?.link ?? null, here(one)?.when !== undefined)
+		};
+	if (id === TRUE_SPEED)
+		return {
+			outcomes: [...TRUE_SPEED_OUTCOMES],
+			chance: (one, outcome) =>
+				trueSpeedChance(outcome, one?.place === wheelReaderOf(type)?.role ? (one?.fault ?? null) : here(one))
 		};
 	if (id === 'wheel-set-air')
 		return {

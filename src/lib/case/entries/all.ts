@@ -13,6 +13,7 @@ export { frameLog } from './frame-log';
 export { sourceJudged } from './source-judged';
 export { liveRecording } from './live-recording';
 export { wheelRound } from './wheel-round';
+export { speedChecked } from './speed-checked';
 export { sensorIdentified } from './sensor-identified';
 export { meterReading } from './meter-reading';
 export { scopeCapture } from './scope-capture';

@@ -3,6 +3,8 @@ import { middlePlugsOf } from '../../../../library/reason/tests';
 import { exposedByTest } from '../../../../library/exposedBySteps';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import type { PlacedRepair } from '../../../../library/reason/placed';
+import { isOfAxle } from '../../../../library/faults';
+import { mateOf, type Position } from '../../../../library/positions';
 import { approachOf } from '../../../../library/reason/approaches';
 import { signKey, splitKey, signOf } from '../../../../library/reason/signs';
 import type { PlacedTest } from '../../../../library/reason/tests';
@@ -14,7 +16,7 @@ import { lowerFirst } from '../words';
 import { testWords } from './plan';
 import type { Reasoning } from './reasoning';
 import { percentWords } from './percentWords';
-import { faultWords, placeWords, seenWords } from './words';
+import { axleWords, faultWords, placeWords, seenWords } from './words';
 
 /** What the Reason station shows, in words. */
 
@@ -192,11 +194,28 @@ export function repairWords({ kind, name, place }: PlacedRepair, { type }: Reaso
 	return `${name}, ${kind === 'renew-module' && wheel && reader ? lowerFirst(reader.name) : placeWords(place, type)}`;
 }
 
+/** Whether what a repair at a wheel is most of all for is wrong at its whole axle: tyres are changed in pairs. */
+function ofAxle(
+	{ faults }: Reasoning['model'],
+	{ present }: Reasoning['belief'],
+	{ kind, place }: PlacedRepair
+): boolean {
+	let [axle, alone] = [0, 0];
+	for (const [index, one] of faults.entries()) {
+		if (one.fault.link !== 'tyre' || !one.fault.curedBy.includes(kind)) continue;
+		const p = present[index] ?? 0;
+		if (isOfAxle(one.fault)) axle += one.place === place || mateOf(one.place as Position) === place ? p : 0;
+		else alone += one.place === place ? p : 0;
+	}
+	return axle > alone;
+}
+
 /** The repairs in their order, each with the chance that it comes to it and helps. */
 export const mendingSteps = ({
 	decision,
 	model,
-	policy
+	policy,
+	belief
 }: Reasoning): (ShownRepair & { comesToIt: number })[] => {
 	let left = 1;
 	return decision.mending.slice(0, 4).flatMap(({ repair, cures }) => {
@@ -208,7 +227,7 @@ export const mendingSteps = ({
 			{
 				kind: one.kind,
 				place: one.place,
-				name: repairWords(one, model),
+				name: ofAxle(model, belief, one) ? `${one.name}s, ${axleWords(one.place)}` : repairWords(one, model),
 				cures,
 				comesToIt,
 				minutes: Math.round(repairMinutes(model, repair, { ...policy, minutesPerMoney: 0 })),

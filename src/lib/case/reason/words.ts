@@ -1,5 +1,7 @@
 import { isSwap, type SwapOutcome } from '../../../../library/reason/swaps';
+import { TRUE_SPEED, type TrueSpeed } from '../../../../library/reason/trueSpeed';
 import type { VehicleType } from '../../../../library';
+import { isOfAxle } from '../../../../library/faults';
 import { POSITIONS } from '../../../../library';
 import type { ReasonModel } from '../../../../library/reason/placed';
 import { signs, splitKey } from '../../../../library/reason/signs';
@@ -19,6 +21,12 @@ const SWAP_WORDS: Record<SwapOutcome, string> = {
 	gone: 'the fault is gone since the swap'
 };
 
+const TRUE_SPEED_WORDS: Record<TrueSpeed, string> = {
+	right: 'it tells the true speed',
+	fast: 'it tells more than the true speed',
+	slow: 'it tells less than the true speed'
+};
+
 /** Of an outcome, in words; what only one maker has, or an older library had, is told as it is. */
 export function seenWords(key: string, outcome: string): string {
 	const { sign } = splitKey(key);
@@ -29,6 +37,7 @@ export function seenWords(key: string, outcome: string): string {
 		return outcome === 'arrives'
 			? 'a resistor’s level arrives at the module'
 			: 'a resistor’s level does not arrive';
+	if (sign === TRUE_SPEED) return TRUE_SPEED_WORDS[outcome as TrueSpeed] ?? outcome;
 	if (sign.startsWith('replaced:')) return 'replaced before, and it did not help';
 	const known = signs.get(sign)?.outcomes ?? {};
 	return (Object.hasOwn(known, outcome) && known[outcome]) || outcome.replaceAll('-', ' ');
@@ -48,15 +57,21 @@ export function placeWords(place: string, type: VehicleType): string {
 	return 'the vehicle';
 }
 
+/** `rear-left` → rear axle; `axle2-left` → axle 2. */
+export function axleWords(position: string): string {
+	const [axle = ''] = position.split('-');
+	return /^axle\d$/.test(axle) ? axle.replace('axle', 'axle ') : `${axle} axle`;
+}
+
 /** What is wrong, with its place: "rear left: brake dust is packed on the encoder". */
 export function faultWords(model: ReasonModel, faults: readonly number[]): string {
 	return faults
 		.map((index) => {
 			const one = model.faults[index];
 			if (!one) return '';
-			return one.place === 'vehicle' && model.background.has(index)
-				? one.fault.name
-				: `${placeWords(one.place, model.type)}: ${one.fault.name}`;
+			if (one.place === 'vehicle' && model.background.has(index)) return one.fault.name;
+			const place = isOfAxle(one.fault) ? axleWords(one.place) : placeWords(one.place, model.type);
+			return `${place}: ${one.fault.name}`;
 		})
 		.join('; and ');
 }

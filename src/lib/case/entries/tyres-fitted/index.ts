@@ -7,6 +7,11 @@ export const tyresFitted = entryKind('tyres-fitted', TyresFitted, {
 	group: 'said',
 	writer: 'hand',
 	changesVerdicts: false,
-	line: ({ tyres }) => line('Tyres', [...new Set(tyres.map(({ size }) => size))].join(' and ')),
-	seen: ({ tyres }, { type }) => tyreSigns(tyres, type)
+	line: ({ tyres, placard = [] }) =>
+		line(
+			'Tyres',
+			[...new Set(tyres.map(({ size }) => size))].join(' and '),
+			placard.length > 0 ? `should be ${[...new Set(placard.map(({ size }) => size))].join(' and ')}` : null
+		),
+	seen: (payload, { type }) => tyreSigns(payload, type)
 });

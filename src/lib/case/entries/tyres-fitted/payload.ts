@@ -14,6 +14,11 @@ export const TyresFitted = z.object({
 			})
 		)
 		.min(1)
-		.max(24)
+		.max(24),
+	/** What the placard or the handbook says belongs on each axle; absent where nobody looked. */
+	placard: z
+		.array(z.object({ axle: z.number().int().min(1).max(6), size: Words }))
+		.max(6)
+		.optional()
 });
 export type TyresFitted = z.infer<typeof TyresFitted>;

@@ -1,9 +1,26 @@
+import type { VehicleType } from '$library/index';
+import type { PayloadOf } from '$lib/case/entries/entry';
+import { axleWords } from '$lib/case/reason/words';
 import { LAMPS } from '$library/positions';
 import { latest } from '$lib/case/thread/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { caseHere } from '$lib/server/cases/access';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
 import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
+
+/** One row an axle: what belongs on it by the placard. */
+function placardRows(type: VehicleType | null, told: NonNullable<PayloadOf<'tyres-fitted'>['placard']>) {
+	const wheels = type?.wheels ?? [
+		{ axle: 1, position: 'front-left' },
+		{ axle: 2, position: 'rear-left' }
+	];
+	const axles = [...new Map(wheels.map(({ axle, position }) => [axle, axleWords(position)]))];
+	return axles.map(([axle, words]) => ({
+		axle,
+		words,
+		size: told.find((one) => one.axle === axle)?.size ?? ''
+	}));
+}
 
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
@@ -43,14 +60,17 @@ export const load = async ({ params, depends, locals }) => {
 	);
 	const tyresForm = await entryFormFor(
 		TyresForm,
-		tyres?.payload ?? {
-			tyres: positions.map((position) => ({
-				position,
-				size: '',
-				brand: '',
-				treadMm: null,
-				pressureKpa: null
-			}))
+		{
+			tyres:
+				tyres?.payload.tyres ??
+				positions.map((position) => ({
+					position,
+					size: '',
+					brand: '',
+					treadMm: null,
+					pressureKpa: null
+				})),
+			placard: placardRows(row.type, tyres?.payload.placard ?? [])
 		},
 		tyres
 	);
@@ -106,5 +126,13 @@ export const actions = {
 		({ works }) => ({ works: works.map(({ work, ...rest }) => ({ ...rest, ...(work ? { work } : {}) })) }),
 		'Work by others saved.'
 	),
-	tyres: entryAction(TyresForm, 'tyres-fitted', ({ tyres }) => ({ tyres }), 'Tyres saved.')
+	tyres: entryAction(
+		TyresForm,
+		'tyres-fitted',
+		({ tyres, placard }) => {
+			const told = placard.flatMap(({ axle, size }) => (size === '' ? [] : [{ axle, size }]));
+			return { tyres, ...(told.length > 0 ? { placard: told } : {}) };
+		},
+		'Tyres saved.'
+	)
 };

@@ -3,8 +3,9 @@
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
 	import type { PayloadOf } from '$lib/case/entries/entry';
-	import { positionWords } from '$lib/case/words';
+	import { positionWords, upperFirst } from '$lib/case/words';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import type { TyresForm } from './forms';
 	import Section from './Section.svelte';
@@ -51,6 +52,9 @@
 					{/each}
 				</tbody>
 			</table>
+			{#if saved.placard}<p class="mt-2">
+					Should be {[...new Set(saved.placard.map(({ size }) => size))].join(', from front to rear ')}.
+				</p>{/if}
 			{#if mixed}<p class="mt-2 font-semibold">
 					The sizes differ: wheel speeds will differ by the same percentage at every speed.
 				</p>{/if}
@@ -99,6 +103,17 @@
 			</div>
 		{/each}
 		<button type="button" class="act-quiet mt-2" onclick={sameAllRound}>The same all round</button>
+		<fieldset class="mt-4">
+			<legend class="font-semibold">What belongs on it, by the placard in the door or the handbook</legend>
+			<p class="text-ink-2">Two axles that differ do not say which is wrong; this does.</p>
+			<div class="mt-1 grid gap-4 sm:grid-cols-[repeat(auto-fill,minmax(12rem,1fr))]">
+				{#each $form.placard as row, i (i)}
+					<Field label="{upperFirst(row.words)}, by the placard" errors={$errors.placard?.[i]?.size}
+						><input class="field num" bind:value={$form.placard[i]!.size} /></Field
+					>
+				{/each}
+			</div>
+		</fieldset>
 		<FormFoot {made} />
 	</form>
 </Section>

@@ -4,6 +4,7 @@ import { GRADES } from '$lib/case/entries/shapes';
 import { LAMPS } from '$library/positions';
 import { PriorWork } from '$lib/case/entries/prior-work/payload';
 import { TyresFitted } from '$lib/case/entries/tyres-fitted/payload';
+import { parseTyreSize } from '$lib/core/tyres/tyreSize';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { circumstances, symptoms, works } from '$library/vocabulary';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
@@ -53,5 +54,16 @@ export const TyresForm = entrySchema({
 		TyresFitted.shape.tyres.element.extend({
 			size: z.string().trim().min(1, 'As it stands on the sidewall.').max(40)
 		})
-	)
+	),
+	placard: z
+		.array(
+			z.object({ axle: z.number().int().min(1).max(6), words: z.string(), size: z.string().trim().max(40) })
+		)
+		.superRefine((rows, context) => {
+			for (const [nth, { size }] of rows.entries()) {
+				const parsed = size === '' ? null : parseTyreSize(size);
+				if (parsed && !parsed.ok)
+					context.addIssue({ code: 'custom', path: [nth, 'size'], message: parsed.error });
+			}
+		})
 });

@@ -2,6 +2,7 @@ import { codeConditions } from '$lib/case/watch/watchDefaults';
 import { latest } from '$lib/case/thread/thread';
 import { thresholdOf } from '$lib/core/tyres/codeThreshold';
 import type { FittedTyre } from '$lib/core/tyres/tyreReport';
+import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { caseHere } from '$lib/server/cases/access';
 import { CAR_POSITIONS } from '../../../../../../library/positions';
 
@@ -18,6 +19,8 @@ export const load = async ({ params, depends, locals }) => {
 	const wheels = type?.wheels ?? carWheels;
 	const drive = type?.chassis.drive ?? null;
 	return {
+		cautions: (await cautionsHere(locals.services, type)).words(['road', 'wheel-turns']),
+		positions: wheels.map(({ position }) => position),
 		fitted: wheels.map(({ position, axle, side }): FittedTyre => {
 			const tyre = told.find((one) => one.position === position);
 			return {

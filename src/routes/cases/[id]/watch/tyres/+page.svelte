@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { positionWords } from '$lib/case/words';
+	import TrueSpeed from './TrueSpeed.svelte';
 	import TyreSums from '$lib/ui/TyreSums.svelte';
 
 	let { data } = $props();
@@ -12,4 +13,11 @@
 	</p>
 	<h1 class="mt-1 mb-4 text-2xl leading-tight font-bold">Tyres against each other</h1>
 	<TyreSums fitted={data.fitted} nameOf={positionWords} drive={data.drive} codes={data.codes} />
+	{#if data.canWrite && !data.case.signed}
+		<TrueSpeed
+			caseId={data.case.id}
+			positions={data.positions}
+			cautions={data.cautions}
+		/>
+	{/if}
 </section>
