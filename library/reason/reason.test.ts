@@ -351,18 +351,36 @@ describe('the model of a vehicle', () => {
 });
 
 describe('what work leaves behind', () => {
+	const work = (named: string, change: Partial<Parameters<typeof afterWork>[1][number]> = {}) => ({
+		work: named,
+		leaves: 1,
+		badPart: 1,
+		position: null,
+		...change
+	});
 	const model = reasonModel(minibus);
 	const priorOf = (of: typeof model, id: string) => of.faults.find((one) => one.id === id)?.prior ?? NaN;
 
 	it('is likelier after such work, and nothing else is; all add up to one', () => {
-		const after = afterWork(model, ['hub-bearing']);
+		const after = afterWork(model, [work('hub-bearing')]);
 		expect(priorOf(after, 'encoder-reversed@rear-left')).toBeGreaterThan(
 			3 * priorOf(model, 'encoder-reversed@rear-left')
 		);
 		expect(priorOf(after, 'module-not-coded@brake')).toBeLessThan(priorOf(model, 'module-not-coded@brake'));
 		expect(after.faults.reduce((sum, { prior }) => sum + prior, 0)).toBeCloseTo(1);
 		expect(afterWork(model, [])).toBe(model);
-		expect(afterWork(model, ['something-else'])).toBe(model);
+		expect(afterWork(model, [work('something-else')])).toBe(model);
+	});
+
+	it('counts by wheel, age and grade: long ago leaves nothing, a cheap sensor is likelier bad at its own wheel', () => {
+		const of = (change: Parameters<typeof work>[1], id: string) =>
+			priorOf(afterWork(model, [work('wheel-sensor', change)]), id) / priorOf(model, id);
+		expect(of({ leaves: 0.1 }, 'sensor-pin-pushed-back@rear-left')).toBeLessThan(1.5);
+		expect(of({}, 'sensor-pin-pushed-back@rear-left')).toBeGreaterThan(3);
+		const at = { position: 'rear-left', badPart: 2 };
+		expect(of(at, 'sensor-dead@rear-left')).toBeGreaterThan(1.6);
+		expect(of(at, 'sensor-dead@rear-right')).toBeLessThan(1.1);
+		expect(of(at, 'sensor-pin-pushed-back@rear-right')).toBeLessThan(1.1);
 	});
 
 	it.each([

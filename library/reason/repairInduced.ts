@@ -33,15 +33,38 @@ export function repairInducedBy(named: readonly string[]): Map<string, string> {
 	return found;
 }
 
-/** The model of a vehicle that others have worked on: what such work leaves behind is likelier, all else a little less. */
-export function afterWork(model: ReasonModel, named: readonly string[]): ReasonModel {
-	const left = repairInducedBy(named);
-	if (left.size === 0) return model;
-	const weight = ({ fault, prior }: ReasonModel['faults'][number]) =>
-		left.has(fault.id) ? prior * file.times : prior;
-	const total = model.faults.reduce((sum, one) => sum + weight(one), 0);
+/** Work that others did before a vehicle came. */
+export interface DoneByOthers {
+	/** By the vocabulary. */
+	work: string;
+	/** How much of what such work leaves behind is thought of: 1 = as usual, less where it is long ago. */
+	leaves: number;
+	/** How much likelier the part itself is bad than one that nobody touched. */
+	badPart: number;
+	/** The wheel at which it was; null where nobody knows. */
+	position: string | null;
+}
+
+/**
+ * The model of a vehicle that others have worked on: what such work leaves behind is likelier, and so is a part of a doubtful
+ * kind; all else a little less.
+ */
+export function afterWork(model: ReasonModel, done: readonly DoneByOthers[]): ReasonModel {
+	const timesOf = ({ fault, place }: ReasonModel['faults'][number]): number =>
+		done.reduce((times, { work, leaves, badPart, position }) => {
+			if (position !== null && fault.at === 'corner' && place !== position) return times;
+			if (repairInducedBy([work]).has(fault.id)) return times * Math.max(1, 1 + (file.times - 1) * leaves);
+			const repair = works.get(work)?.repair;
+			return repair && fault.curedBy[0] === repair && !fault.madeByUs ? times * badPart : times;
+		}, 1);
+	const times = model.faults.map(timesOf);
+	if (times.every((one) => one === 1)) return model;
+	const total = model.faults.reduce((sum, { prior }, i) => sum + prior * (times[i] ?? 1), 0);
 	const known = [...model.background].reduce((sum, index) => sum + (model.faults[index]?.prior ?? 0), 0);
-	const raised = { ...model, faults: model.faults.map((one) => ({ ...one, prior: weight(one) / total })) };
+	const raised = {
+		...model,
+		faults: model.faults.map((one, i) => ({ ...one, prior: (one.prior * (times[i] ?? 1)) / total }))
+	};
 	return withNotDescribed(raised, known);
 }
 

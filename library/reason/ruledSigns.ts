@@ -10,7 +10,21 @@ import { signKey, signs, splitKey, type SignKey } from './signs';
  * ended, and parts that others have already replaced without success.
  */
 
-export const replacedKey = (repair: string): SignKey => signKey(`replaced:${repair}`, 'vehicle');
+/** What a part that others renewed is worth as a witness. */
+export const REPLACED_WORTH = ['sound', 'usual', 'poor'] as const;
+export type ReplacedWorth = (typeof REPLACED_WORTH)[number];
+/** @param at the wheel at which it was; null = nobody knows */
+export const replacedKey = (
+	repair: string,
+	worth: ReplacedWorth = 'usual',
+	at: string | null = null
+): SignKey => signKey(`replaced:${repair}:${worth}`, at ?? 'vehicle');
+/** Of a sign of such a part; null for any other. */
+export function replacedOf(sign: string): { repair: string; worth: ReplacedWorth } | null {
+	const [what, repair = '', told = 'usual'] = sign.split(':');
+	const worth = REPLACED_WORTH.find((one) => one === told);
+	return what === 'replaced' && worth ? { repair, worth } : null;
+}
 /** A resistor in place of the sensor: whether the level that it makes arrives at the module. */
 export const levelKey = (position: string): SignKey => signKey('level', position);
 export const searchKey = (position: string): SignKey => signKey('search', position);
@@ -34,7 +48,7 @@ export function mayProve(key: string, what: 'bad' | 'good'): boolean {
 }
 
 /** A part that was replaced is less likely at fault, and no more: it is not proven good. */
-export const AFTER_REPLACING = 0.35;
+export const AFTER_REPLACING: Record<ReplacedWorth, number> = { sound: 0.2, usual: 0.35, poor: 0.65 };
 /** A search along the wire that ended is rarely wrong. */
 export const SEARCH_RIGHT = 0.93;
 export const SEARCH_OUTCOMES: readonly string[] = ['none', ...LINKS];
@@ -47,7 +61,7 @@ export function isKnownSight(key: string, outcome: string): boolean {
 	if (id === 'level') return LEVEL_OUTCOMES.includes(outcome);
 	if (id === 'search') return SEARCH_OUTCOMES.includes(outcome);
 	if (id.startsWith('replaced:'))
-		return [...works.values()].some(({ repair }) => repair !== null && replacedKey(repair) === key);
+		return [...works.values()].some(({ repair }) => repair !== null && repair === replacedOf(id)?.repair);
 	const sign = signs.get(id);
 	return sign !== undefined && (sign.open || Object.hasOwn(sign.outcomes, outcome));
 }

@@ -15,6 +15,7 @@ import {
 	LEVEL_OUTCOMES,
 	levelChance,
 	mayProve,
+	replacedOf,
 	SEARCH_OUTCOMES,
 	searchChance,
 	type Air
@@ -232,14 +233,15 @@ function ruleOf(id: string, place: string, type: VehicleType): Rule | null {
 			outcomes: [...AIR],
 			chance: (one, outcome) => airChance(outcome as Air, here(one)?.when?.aboveC !== undefined)
 		};
-	if (!id.startsWith('replaced:')) return null;
-	const [, repair = ''] = id.split(':');
+	const replaced = replacedOf(id);
+	if (!replaced) return null;
 	return {
 		outcomes: ['helped', 'did-not-help'],
 		chance: (one, outcome) => {
 			// The wrong part fitted by others is itself a fault, and not one that they cured.
-			const tried = one !== null && one.fault.curedBy.includes(repair) && !one.fault.madeByUs;
-			const stays = tried ? 0.5 * AFTER_REPLACING : 0.5;
+			const there = place === 'vehicle' ? (one?.fault ?? null) : here(one);
+			const tried = there !== null && there.curedBy.includes(replaced.repair) && !there.madeByUs;
+			const stays = tried ? 0.5 * AFTER_REPLACING[replaced.worth] : 0.5;
 			return outcome === 'did-not-help' ? stays : 1 - stays;
 		}
 	};

@@ -31,9 +31,11 @@ describe('a case that comes back', () => {
 			lastHash: thread.at(-1)?.hash
 		});
 		expect(start?.works.map(({ part, grade }) => `${part} (${grade})`)).toEqual([
-			'Sensor renewed, rear left (unknown)',
+			'Sensor renewed, rear left (branded)',
 			'wheel speed sensor, rear left (branded)'
 		]);
+		// It came back: that is said of the repair, at its wheel.
+		expect(start?.works[0]).toMatchObject({ position: 'rear-left', stayed: true, seen: true });
 		const again = new ThreadMaker();
 		again.add('case-opened', start!.opened);
 		expect(comebackOf(again.thread)?.number).toBe('TP-0407');

@@ -28,7 +28,18 @@ export function comebackStart(
 			const where = position ? `, ${positionWords(position)}` : '';
 			const when = observedAt.slice(0, 10);
 			return [
-				{ part: `${title}${where}`, ...(work ? { work } : {}), when, by, grade: 'unknown' as const },
+				{
+					part: `${title}${where}`,
+					...(work ? { work } : {}),
+					when,
+					by,
+					grade: parts[0]?.grade ?? ('unknown' as const),
+					...(position ? { position } : {}),
+					fitter: 'a workshop' as const,
+					seen: true,
+					// It came back: what was renewed has not ended it.
+					stayed: true
+				},
 				...parts.map(({ name, grade }) => ({ part: `${name}${where}`, when, by, grade }))
 			];
 		})

@@ -237,11 +237,31 @@ describe('what an entry says in signs', () => {
 		const maker = opened();
 		maker.add('complaint', { words: 'It shakes', symptoms: [], conditions: [], felt: ['pedal-pulses'] });
 		maker.add('prior-work', {
-			works: [{ part: 'Wheel speed sensor', work: 'wheel-sensor', when: '', by: '', grade: 'no-name' }]
+			works: [
+				{ part: 'Wheel speed sensor', work: 'wheel-sensor', when: '', by: '', grade: 'no-name', stayed: true }
+			]
 		});
 		expect(seen(maker, 'felt', 'replaced')).toEqual([
 			'felt-pulses@vehicle yes (0)',
-			'replaced:renew-sensor@vehicle did-not-help (0)'
+			'replaced:renew-sensor:poor@vehicle did-not-help (0)'
+		]);
+	});
+
+	it('a part that others renewed did not help only where somebody says that the fault stayed, and counts by grade and wheel', () => {
+		const of = (change: object) => {
+			const maker = opened();
+			const sensor = { part: 'Sensor', work: 'wheel-sensor', when: '', by: '', grade: 'branded' as const };
+			maker.add('prior-work', { works: [{ ...sensor, ...change }] });
+			return seen(maker, 'replaced');
+		};
+		expect(of({})).toEqual([]);
+		expect(of({ stayed: false })).toEqual([]);
+		expect(of({ stayed: true })).toEqual(['replaced:renew-sensor:usual@vehicle did-not-help (0)']);
+		expect(of({ stayed: true, seen: true, position: 'rear-left' })).toEqual([
+			'replaced:renew-sensor:sound@rear-left did-not-help (0)'
+		]);
+		expect(of({ stayed: true, seen: false })).toEqual([
+			'replaced:renew-sensor:poor@vehicle did-not-help (0)'
 		]);
 	});
 
@@ -298,6 +318,7 @@ describe('what an entry says in signs', () => {
 			]
 		});
 		expect(seen(maker, 'tyre')).toEqual([
+			'tyre-axles@vehicle same (0)',
 			'tyre@front-left right (0)',
 			'tyre@front-right soft (0)',
 			'tyre@rear-left other-size (0)',

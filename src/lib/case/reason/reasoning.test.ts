@@ -204,7 +204,7 @@ describe('what the station says beside the odds', () => {
 		};
 		const worked = openLead();
 		worked.add('prior-work', {
-			works: [{ part: 'rear left', work: 'wheel-sensor', when: '', by: 'another shop', grade: 'customer' }]
+			works: [{ part: 'rear left', work: 'wheel-sensor', when: '', by: 'another shop', grade: 'unknown' }]
 		} as never);
 		expect(presentOf(worked, 'sensor-pin-pushed-back@rear-left')).toBeGreaterThan(
 			2 * presentOf(openLead(), 'sensor-pin-pushed-back@rear-left')

@@ -7,7 +7,7 @@ import { withNotDescribed } from '../../../../library/reason/model';
 import type { ReasonModel } from '../../../../library/reason/placed';
 import { repairsWithoutHelp, shareAfter } from '../../../../library/reason/unhelpful';
 import { isSilent } from '../../../../library/reason/codeSigns';
-import { afterWork, repairInducedByOurs } from '../../../../library/reason/repairInduced';
+import { afterWork, repairInducedByOurs, type DoneByOthers } from '../../../../library/reason/repairInduced';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
 import { lookedInto } from '../../../../library/reason/looked';
 import { signKey, splitKey } from '../../../../library/reason/signs';
@@ -18,6 +18,7 @@ import type { Observation } from '../../core/path/model';
 import { decide, type Decision } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
 import { situationOf, type Situation } from '../../core/path/situation';
+import { doneByOthers } from '../entries/prior-work/worth';
 import { isMending, mendedBy } from '../mend/calibrations';
 import type { CaseCode } from '../codes/caseCode';
 import type { Entry, EntryOf } from '../entries/entry';
@@ -160,8 +161,8 @@ export function reasonAbout(
 }
 
 /** What others have done to the vehicle before it came. */
-export const workDone = (entries: readonly Entry[]): string[] =>
-	ofKind(entries, 'prior-work').flatMap(({ payload }) => payload.works.flatMap(({ work }) => work ?? []));
+export const workDone = (entries: readonly Entry[]): DoneByOthers[] =>
+	ofKind(entries, 'prior-work').flatMap(({ payload }) => payload.works.flatMap(doneByOthers));
 
 /** One repair of the thread, as repairs of the library by index. */
 interface Done {

@@ -154,7 +154,7 @@ function leftWords(
 	{ belief, model }: ReasonedCase['reasoning'],
 	entries: ReasonedCase['entries']
 ): { fault: string; work: string } | null {
-	const left = repairInducedBy(workDone(entries));
+	const left = repairInducedBy(workDone(entries).map(({ work }) => work));
 	const [likeliest] = [...model.faults.keys()]
 		.filter((index) => left.has(model.faults[index]?.fault.id ?? ''))
 		.sort((a, b) => (belief.present[b] ?? 0) - (belief.present[a] ?? 0));

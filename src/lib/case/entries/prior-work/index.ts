@@ -2,6 +2,7 @@ import { entryKind, line } from '../kind';
 import { replacedKey } from '../../../../../library/reason/ruledSigns';
 import { works } from '../../../../../library/vocabulary';
 import { PriorWork } from './payload';
+import { worthOf } from './worth';
 
 export const priorWork = entryKind('prior-work', PriorWork, {
 	about: 'What others have worked on before.',
@@ -19,9 +20,12 @@ export const priorWork = entryKind('prior-work', PriorWork, {
 		done.flatMap(({ work }) => (work === undefined ? [] : [['work', work, works] as const])),
 	seen: ({ works: done }) =>
 		Object.fromEntries(
-			done.flatMap(({ work }) => {
-				const repair = works.get(work ?? '')?.repair;
-				return repair ? [[replacedKey(repair), 'did-not-help']] : [];
+			done.flatMap((one) => {
+				const repair = works.get(one.work ?? '')?.repair;
+				// That a fault stayed has to be said: a part may have been renewed long before it came.
+				return repair && one.stayed
+					? [[replacedKey(repair, worthOf(one), one.position ?? null), 'did-not-help']]
+					: [];
 			})
 		)
 });

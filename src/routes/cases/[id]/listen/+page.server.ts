@@ -1,6 +1,8 @@
 import type { VehicleType } from '$library/index';
+import type { OneWork } from '$lib/case/entries/prior-work/payload';
 import type { PayloadOf } from '$lib/case/entries/entry';
 import { axleWords } from '$lib/case/reason/words';
+import { positionWords } from '$lib/case/words';
 import { LAMPS } from '$library/positions';
 import { latest } from '$lib/case/thread/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
@@ -20,6 +22,39 @@ function placardRows(type: VehicleType | null, told: NonNullable<PayloadOf<'tyre
 		words,
 		size: told.find((one) => one.axle === axle)?.size ?? ''
 	}));
+}
+
+const YES_NO = { true: 'yes', false: 'no' } as const;
+const yesNo = (said: boolean | undefined) => (said === undefined ? ('' as const) : YES_NO[`${said}`]);
+
+/** Work by others as its form shows it: what nobody knows is empty. */
+const asTyped = ({ part, when, by, grade, ...one }: OneWork) => ({
+	part,
+	when,
+	by,
+	grade,
+	work: one.work ?? '',
+	position: one.position ?? ('' as const),
+	ago: one.ago ?? ('' as const),
+	fitter: one.fitter ?? ('' as const),
+	seen: yesNo(one.seen),
+	stayed: yesNo(one.stayed)
+});
+
+function asKept({ part, when, by, grade, ...typed }: ReturnType<typeof asTyped>): OneWork {
+	const { work, position, ago, fitter, seen, stayed } = typed;
+	return {
+		part,
+		when,
+		by,
+		grade,
+		...(work ? { work } : {}),
+		...(position ? { position } : {}),
+		...(ago ? { ago } : {}),
+		...(fitter ? { fitter } : {}),
+		...(seen ? { seen: seen === 'yes' } : {}),
+		...(stayed ? { stayed: stayed === 'yes' } : {})
+	};
 }
 
 export const load = async ({ params, depends, locals }) => {
@@ -55,7 +90,7 @@ export const load = async ({ params, depends, locals }) => {
 	);
 	const workForm = await entryFormFor(
 		PriorWorkForm,
-		{ works: (work?.payload.works ?? []).map((one) => ({ work: '', ...one })) },
+		{ works: (work?.payload.works ?? []).map(asTyped) },
 		work
 	);
 	const tyresForm = await entryFormFor(
@@ -79,6 +114,7 @@ export const load = async ({ params, depends, locals }) => {
 		vehicle: vehicle?.payload ?? null,
 		lamps: lamps?.payload ?? null,
 		work: work?.payload ?? null,
+		positions: positions.map((position) => ({ position, words: positionWords(position) })),
 		tyres: tyres?.payload ?? null,
 		scannedVin: view.lastScan?.payload.vin ?? null,
 		complaintForm,
@@ -123,7 +159,7 @@ export const actions = {
 	work: entryAction(
 		PriorWorkForm,
 		'prior-work',
-		({ works }) => ({ works: works.map(({ work, ...rest }) => ({ ...rest, ...(work ? { work } : {}) })) }),
+		({ works }) => ({ works: works.map(asKept) }),
 		'Work by others saved.'
 	),
 	tyres: entryAction(

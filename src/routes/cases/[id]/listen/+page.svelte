@@ -25,5 +25,11 @@
 	/>
 	<LampsSection saved={data.lamps} data={data.lampsForm} caseId={data.case.id} canWrite={data.canWrite} />
 	<TyresSection saved={data.tyres} data={data.tyresForm} caseId={data.case.id} canWrite={data.canWrite} />
-	<WorkSection saved={data.work} data={data.workForm} caseId={data.case.id} canWrite={data.canWrite} />
+	<WorkSection
+		positions={data.positions}
+		saved={data.work}
+		data={data.workForm}
+		caseId={data.case.id}
+		canWrite={data.canWrite}
+	/>
 {/key}

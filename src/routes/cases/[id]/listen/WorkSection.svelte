@@ -3,8 +3,11 @@
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
 	import { GRADES } from '$lib/case/entries/shapes';
+	import { AGO, FITTERS } from '$lib/case/entries/prior-work/payload';
+	import { positionWords } from '$lib/case/words';
 	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import { offeredFor, works } from '$library/vocabulary';
 	import type { PriorWorkForm } from './forms';
@@ -15,8 +18,9 @@
 		data: SuperValidated<z.infer<typeof PriorWorkForm>, string>;
 		caseId: string;
 		canWrite: boolean;
+		positions: { position: string; words: string }[];
 	}
-	let { saved, data, caseId, canWrite }: Props = $props();
+	let { saved, data, caseId, canWrite, positions }: Props = $props();
 	let editing = $state(false);
 	const made = entryForm(() => data, {
 		id: 'work-form',
@@ -24,6 +28,18 @@
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance } = made;
+	const NEW = {
+		part: '',
+		work: '',
+		when: '',
+		by: '',
+		grade: 'unknown',
+		position: '',
+		ago: '',
+		fitter: '',
+		seen: '',
+		stayed: ''
+	} as const;
 	/** What the typed part sounds like, as long as nothing is chosen. */
 	const offered = (i: number) => {
 		const one = $form.works[i];
@@ -35,10 +51,13 @@
 	{#snippet summary()}
 		{#if saved && saved.works.length > 0}
 			<ul class="text-lg">
-				{#each saved.works as { part, when, by, grade }, i (i)}
+				{#each saved.works as { part, when, by, grade, position, stayed, seen }, i (i)}
 					<li>
-						<strong>{part}</strong>{when ? `, ${when}` : ''}{by ? `, by ${by}` : ''}
-						<span class="text-ink-2">({grade})</span>
+						<strong>{part}</strong>{position ? `, ${positionWords(position).toLowerCase()}` : ''}{when
+							? `, ${when}`
+							: ''}{by ? `, by ${by}` : ''}
+						<span class="text-ink-2">({grade}{seen === false ? ', only told' : ''})</span
+						>{#if stayed === true}: the fault stayed{:else if stayed === false}: the fault went then{/if}
 					</li>
 				{/each}
 			</ul>
@@ -69,6 +88,42 @@
 				<select class="field" aria-label="Grade" bind:value={$form.works[i]!.grade}>
 					{#each GRADES as grade (grade)}<option value={grade}>{grade}</option>{/each}
 				</select>
+				<div class="grid gap-3 sm:col-span-full sm:grid-cols-5">
+					<Field label="The fault after it"
+						><select class="field" bind:value={$form.works[i]!.stayed}
+							><option value="">nobody says</option><option value="yes">stayed as before</option><option
+								value="no">went</option
+							></select
+						></Field
+					>
+					<Field label="At which wheel"
+						><select class="field" bind:value={$form.works[i]!.position}
+							><option value="">not known, or none</option
+							>{#each positions as { position, words } (position)}<option value={position}>{words}</option
+								>{/each}</select
+						></Field
+					>
+					<Field label="How long ago"
+						><select class="field" bind:value={$form.works[i]!.ago}
+							><option value="">not known</option>{#each AGO as one (one)}<option value={one}>{one}</option
+								>{/each}</select
+						></Field
+					>
+					<Field label="Fitted by"
+						><select class="field" bind:value={$form.works[i]!.fitter}
+							><option value="">not known</option>{#each FITTERS as one (one)}<option value={one}
+									>{one}</option
+								>{/each}</select
+						></Field
+					>
+					<Field label="Part or bill"
+						><select class="field" bind:value={$form.works[i]!.seen}
+							><option value="">not asked</option><option value="yes">seen</option><option value="no"
+								>only told of</option
+							></select
+						></Field
+					>
+				</div>
 				{#each offered(i) as { id, words } (id)}
 					<button type="button" class="act-quiet order-last" onclick={() => ($form.works[i]!.work = id)}
 						>It is: {words}</button
@@ -81,11 +136,7 @@
 				>
 			</div>
 		{/each}
-		<button
-			type="button"
-			class="act-quiet"
-			onclick={() =>
-				($form.works = [...$form.works, { part: '', work: '', when: '', by: '', grade: 'unknown' }])}
+		<button type="button" class="act-quiet" onclick={() => ($form.works = [...$form.works, { ...NEW }])}
 			>Add a part</button
 		>
 		<FormFoot {made} save={$form.works.length === 0 ? 'Save: none known' : 'Save'} />

@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { Complaint } from '$lib/case/entries/complaint/payload';
 import { GRADES } from '$lib/case/entries/shapes';
 import { LAMPS } from '$library/positions';
-import { PriorWork } from '$lib/case/entries/prior-work/payload';
+import { AGO, FITTERS, PriorWork } from '$lib/case/entries/prior-work/payload';
 import { TyresFitted } from '$lib/case/entries/tyres-fitted/payload';
 import { parseTyreSize } from '$lib/core/tyres/tyreSize';
+import { POSITIONS } from '$library/positions';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { circumstances, symptoms, works } from '$library/vocabulary';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
@@ -39,12 +40,20 @@ export const LampsForm = entrySchema({
 	)
 });
 
+/** `` = nobody knows. */
+const YesNo = z.enum(['', 'yes', 'no']);
+
 export const PriorWorkForm = entrySchema({
 	works: z.array(
 		PriorWork.shape.works.element.extend({
 			part: z.string().trim().min(1, 'Which part?').max(200),
 			work: z.string().refine((id) => id === '' || works.has(id), 'That is not on the list.'),
-			grade: z.enum(GRADES)
+			grade: z.enum(GRADES),
+			position: z.enum(['', ...POSITIONS]),
+			ago: z.enum(['', ...AGO]),
+			fitter: z.enum(['', ...FITTERS]),
+			seen: YesNo,
+			stayed: YesNo
 		})
 	)
 });

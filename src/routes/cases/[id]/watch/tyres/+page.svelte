@@ -14,10 +14,6 @@
 	<h1 class="mt-1 mb-4 text-2xl leading-tight font-bold">Tyres against each other</h1>
 	<TyreSums fitted={data.fitted} nameOf={positionWords} drive={data.drive} codes={data.codes} />
 	{#if data.canWrite && !data.case.signed}
-		<TrueSpeed
-			caseId={data.case.id}
-			positions={data.positions}
-			cautions={data.cautions}
-		/>
+		<TrueSpeed caseId={data.case.id} positions={data.positions} cautions={data.cautions} />
 	{/if}
 </section>
