@@ -1,7 +1,7 @@
 import { circumstances, symptoms, works } from '../../../../library/vocabulary';
 import type { Complaint as Told } from '../entries/complaint/payload';
 
-type Complaint = Pick<Told, 'symptoms' | 'conditions' | 'felt' | 'when'>;
+type Complaint = Pick<Told, 'symptoms' | 'conditions' | 'felt' | 'when' | 'atKmh'>;
 
 const wordsOf = (
 	ids: readonly string[] | undefined,
@@ -9,9 +9,14 @@ const wordsOf = (
 ): string[] => (ids ?? []).map((id) => list.get(id)?.words ?? id);
 
 /** When it shows, in words: what was chosen, then what was typed beside it. */
-export const whenItShows = ({ when, conditions }: Pick<Complaint, 'when' | 'conditions'>): string[] => [
+export const whenItShows = ({
+	when,
+	conditions,
+	atKmh
+}: Pick<Complaint, 'when' | 'conditions' | 'atKmh'>): string[] => [
 	...wordsOf(when, circumstances),
-	...conditions
+	...conditions,
+	...(atKmh === undefined ? [] : [`at about ${atKmh} km/h`])
 ];
 
 /** What is felt and when, in words. */

@@ -11,6 +11,8 @@ import { photosOf } from '../entries/photosOf';
 import { keyTraces, type KeyTrace } from './keyTraces';
 import { fittingLacks } from '../entries/fitting/lacks';
 import { linksAt, type LinkState } from '../measure/measured';
+import { complaintThings } from '../listen/complaintThings';
+import { ANSWER_WORDS } from '../listen/complaintWords';
 import { networkFindings } from '../codes/networkFindings';
 import { typeOf } from '../thread/vehicleOf';
 import type { CaseView } from '../progress/project';
@@ -26,7 +28,8 @@ export interface CaseReport {
 	/** Why it may not be handed over yet. */
 	open: string[];
 	vehicle: { vin: string; odometerKm: number } | null;
-	complaint: { words: string | null; lamps: string[]; prior: string[] };
+	/** `answers`: each thing that was said, and what came of it. */
+	complaint: { words: string | null; lamps: string[]; prior: string[]; answers: string[] };
 	/** What was found, by which test, and what that showed. */
 	found: { title: string; detail: string; at: string; by: string }[];
 	grid: { columns: string[]; rows: { where: string; cells: LinkState[] }[] };
@@ -108,7 +111,12 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 			lamps: (latest(entries, 'lamps-reported')?.payload.lamps ?? []).map(
 				({ lamp, manner, when }) => `${lamp} lamp ${manner}, ${when}`
 			),
-			prior: (latest(entries, 'prior-work')?.payload.works ?? []).map(({ part }) => part)
+			prior: (latest(entries, 'prior-work')?.payload.works ?? []).map(({ part }) => part),
+			answers: complaintThings(entries).flatMap(({ words, answer }) =>
+				answer
+					? [`${upperFirst(words)}: ${ANSWER_WORDS[answer.how]}${answer.why ? ` (${answer.why})` : ''}`]
+					: []
+			)
 		},
 		found: foundOf(view),
 		grid: gridOf(view),

@@ -43,6 +43,38 @@ describe('what stands before a signature besides codes', () => {
 		expect(itemsOf(maker)).toHaveLength(1);
 	});
 
+	it('sidewalls that contradict each other or the placard, until they are read anew after tyres were changed', () => {
+		const maker = heard();
+		maker.scan([]);
+		release(maker, 'complaint', 'complaint');
+		const read = (front: string, rear: string, placard?: string) =>
+			maker.add('tyres-fitted', {
+				tyres: (['front-left', 'front-right', 'rear-left', 'rear-right'] as const).map((position) => ({
+					position,
+					size: position.startsWith('front') ? front : rear,
+					brand: '',
+					treadMm: null,
+					pressureKpa: null
+				})),
+				...(placard ? { placard: [{ axle: 1, size: placard }] } : {})
+			});
+		read('205/75R16C', '205/65R16C');
+		expect(refusal(maker)).toContain('The sidewalls differ');
+		maker.add('repair', {
+			title: 'Tyres',
+			position: 'rear-left',
+			parts: [],
+			temporary: false,
+			note: '',
+			does: { kind: 'fit-right-tyre', place: 'rear-left' }
+		});
+		expect(itemsOf(maker)).toMatchObject([{ of: 'tyres', words: expect.stringContaining('again') }]);
+		read('205/75R16C', '205/75R16C', '205/75R16C');
+		expect(itemsOf(maker)).toEqual([]);
+		read('205/75R16C', '205/75R16C', '205/65R16C');
+		expect(itemsOf(maker)).toMatchObject([{ words: expect.stringContaining('placard') }]);
+	});
+
 	it('what was found since the last repair, until it is looked at again and good', () => {
 		const maker = heard();
 		maker.scan([[BRAKE, OPEN, 0x2f]]);

@@ -4,6 +4,7 @@ import { isMending } from '../mend/calibrations';
 import type { ComplaintAnswer } from '../entries/complaint-answered/payload';
 import { complaintOpen } from '../listen/complaintThings';
 import type { Entry } from '../entries/entry';
+import { oddTyres } from '../reason/tyreSigns';
 import { happenedAfter, latest, ofKind } from '../thread/thread';
 import { lowerFirst, positionWords } from '../words';
 
@@ -118,7 +119,7 @@ export function standingItems(entries: readonly Entry[]): StandingItem[] {
 				entry: said
 			});
 		}
-	items.push(...numberItems(entries));
+	items.push(...numberItems(entries), ...tyreItems(entries));
 	const sights = new Map<string, Sight & { entry: Entry }>();
 	for (const entry of undisturbed(entries).filter((one) => entries.indexOf(one) > mendedAt))
 		for (const sight of sightsIn(entry)) sights.set(sight.of, { ...sight, entry });
@@ -136,6 +137,25 @@ export function standingItems(entries: readonly Entry[]): StandingItem[] {
 				)
 		)
 		.map(({ entry: _entry, ...item }) => item);
+}
+
+const FITS_TYRES = 'fit-right-tyre';
+
+/** Sidewalls that contradict each other, or the placard, stand until they are read anew after tyres were changed. */
+function tyreItems(entries: readonly Entry[]): (StandingItem & { entry: Entry })[] {
+	const read = latest(entries, 'tyres-fitted');
+	if (!read) return [];
+	const odd = oddTyres(read.payload);
+	if (odd === null) return [];
+	const changed = ofKind(entries, 'repair').some(
+		(repair) => repair.payload.does?.kind === FITS_TYRES && happenedAfter(entries, repair, read)
+	);
+	const words = changed
+		? 'Tyres were changed: read the sidewalls again.'
+		: odd === 'placard'
+			? 'The sidewalls are not what the placard says.'
+			: 'The sidewalls differ, and no placard says that they should.';
+	return [{ subject: 'finding', of: 'tyres', words, page: 'listen', entry: read }];
 }
 
 function numberItems(entries: readonly Entry[]): (StandingItem & { entry: Entry })[] {

@@ -47,6 +47,19 @@ describe('the drive that proves a case', () => {
 		]);
 	});
 
+	it('goes past the customer’s own speed, and not to one of ours', () => {
+		const maker = opened();
+		const told = { words: 'It shakes', symptoms: [], conditions: [], when: ['above-a-speed'] };
+		const speeds = () => planOf(maker.thread).tasks.map(({ name, words }) => [name, words]);
+		maker.add('complaint', told);
+		maker.scan([]);
+		expect(speeds()[0]?.[1]).toContain('70');
+		maker.add('complaint', { ...told, atKmh: 95 });
+		expect(speeds()).toHaveLength(1);
+		expect(speeds()[0]?.[0]).toBe('at the customer’s speed');
+		expect(speeds()[0]?.[1]).toContain('95');
+	});
+
 	it('asks for the distance that what comes and goes still needs, in its own conditions', () => {
 		const maker = opened().listen();
 		maker.scan([[BRAKE, OPEN, 0x2c]]);

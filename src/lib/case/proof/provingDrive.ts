@@ -84,6 +84,12 @@ const CIRCUMSTANCES: { shows: Facet; goals: [name: string, condition: Condition]
 	}
 ];
 
+/** Past the speed at which it showed, and not at one of ours. */
+const atTheirSpeed = (kmh: number): [name: string, condition: Condition] => [
+	'at the customer’s speed',
+	held(20, compare('vehicle', 'above', kmh))
+];
+
 export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 	const { entries, codes } = facts;
 	const open = codes.filter(({ proof }) => !isSettled(proof.verdict));
@@ -103,7 +109,10 @@ export function provingDrivePlan(facts: CaseFacts): ProvingDrivePlan {
 	}
 	const complaint = latest([...entries], 'complaint')?.payload;
 	const shows = facetsOf(complaint?.when ?? []);
-	const circumstances = CIRCUMSTANCES.filter((one) => shows.has(one.shows)).flatMap(({ goals: own }) =>
+	const circumstances = [
+		...CIRCUMSTANCES.filter((one) => shows.has(one.shows) && !(one.shows === 'fast' && complaint?.atKmh)),
+		...(complaint?.atKmh ? [{ goals: [atTheirSpeed(complaint.atKmh)] }] : [])
+	].flatMap(({ goals: own }) =>
 		own.map(([name, condition]) =>
 			goalOf(name, `as the customer says: ${sayCondition(condition)}`, condition, readable)
 		)

@@ -110,3 +110,14 @@ function middleOf(list: readonly number[]): number {
 	const sorted = [...list].sort((a, b) => a - b);
 	return sorted[Math.floor((sorted.length - 1) / 2)] ?? 0;
 }
+
+/** Whether sidewalls contradict the placard, or each other where no placard was read; null where nothing does. */
+export function oddTyres({ tyres, placard = [] }: TyresFitted): 'placard' | 'each-other' | null {
+	const sizes = tyres.flatMap(({ size }) => circumferenceOf(size) ?? []);
+	const differ = (list: readonly number[]) =>
+		list.some((a) => list.some((b) => Math.abs(a / b - 1) > OTHER_SIZE));
+	if (placard.length === 0) return differ(sizes) ? 'each-other' : null;
+	const should = placard.flatMap(({ size }) => circumferenceOf(size) ?? []);
+	// Without the vehicle nobody knows which axle a wheel is of: each has to be one of those that belong on it.
+	return sizes.some((size) => !should.some((one) => !differ([one, size]))) ? 'placard' : null;
+}

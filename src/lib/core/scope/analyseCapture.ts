@@ -23,6 +23,11 @@ export function analyseCapture(capture: Capture, options: ScopeOptions = {}): Sc
 function verdictOf(channels: readonly ChannelAnalysis[]): string {
 	const bad = channels.filter(({ findings }) => findings.length > 0);
 	if (channels.length === 0) return 'There is no channel in it.';
+	const slow = channels.filter(({ tooSlow }) => tooSlow);
+	if (bad.length === 0 && slow.length > 0) {
+		const names = slow.map(({ name }) => channelWords(name)).join(', ');
+		return `${names}: sampled too slowly for its pulses, of which some are not seen. Nothing is judged: take 20,000 samples a second or more.`;
+	}
 	if (bad.length === 0) {
 		const name = channels.length === 1 ? 'The signal is' : 'All signals are';
 		return `${name} whole: no gap, no dropout, no spike.`;

@@ -8,7 +8,7 @@ import type { ScopeOptions } from './options';
 import { boundsOf, endPauses, extraFindings, outsideLevels, waveSpikes } from './outliers';
 import { rhythmOf, type Rhythm } from './periods';
 import type { Pulses } from './pulses';
-import { dutyOf, quietPulses, stepOf, unblurred } from './quietPulses';
+import { dutyOf, quietPulses, shortestPart, stepOf, unblurred } from './quietPulses';
 import { heightsOf, ringMapOf } from './ringMap';
 import { placesOf } from './placesOf';
 import { voltWords } from './words';
@@ -47,7 +47,8 @@ export function analyseChannel(
 			: ringMapOf(pulses, rhythm, places, { passive, startTooth: options.startTooth ?? 0 });
 	const lowV = passive ? middleOf(pulses.bottom) : levels.lowV;
 	const highV = passive ? middleOf(pulses.top) : levels.highV;
-	const findings = merged([
+	const tooSlow = levels.kind === 'active' && shortestPart(pulses, levels) * step < 2 * LEAST_SAMPLES;
+	const judged = merged([
 		...pauseFindings(pulses, rhythm, outside, ends, places, options, timeAt),
 		...extraFindings(pulses, rhythm, outside, levels, timeAt),
 		...runOutFindings(ring, passive, rhythm, pulses),
@@ -69,10 +70,14 @@ export function analyseChannel(
 		noiseV: raw.noiseV,
 		voltsPerHz: passive ? slopeOf(pulses, rhythm, rateHz / step) : null,
 		direction: directionOf(mean, pulses, raw, timeAt),
-		findings,
-		ring
+		tooSlow,
+		findings: tooSlow ? [] : judged,
+		ring: tooSlow ? null : ring
 	};
 }
+
+/** A level that is shorter is seen now and then, and now and then not. */
+const LEAST_SAMPLES = 2;
 
 function flat(name: string, { lowV, noiseV }: Levels): ChannelAnalysis {
 	const none = { middleV: null, medianHz: null, minHz: null, maxHz: null, duty: null };
@@ -89,6 +94,7 @@ function flat(name: string, { lowV, noiseV }: Levels): ChannelAnalysis {
 		noiseV,
 		voltsPerHz: null,
 		direction: null,
+		tooSlow: false,
 		findings: [
 			{
 				type: 'flat',

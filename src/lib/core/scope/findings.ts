@@ -55,6 +55,8 @@ export interface ChannelAnalysis {
 	noiseV: number;
 	/** Passive: peak-to-peak volts per hertz, by least squares through zero. */
 	voltsPerHz: number | null;
+	/** Its pulses are shorter than two samples: some are not seen at all, and nothing of them is judged. */
+	tooSlow: boolean;
 	/** Of a sensor that tells the direction. */
 	direction: Direction | null;
 	findings: ScopeFinding[];

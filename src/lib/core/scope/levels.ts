@@ -45,10 +45,10 @@ export function levelsOf(volts: Float32Array): Levels {
 	// Not at even distances: those could keep step with the signal.
 	for (let i = 0; i < count; i++)
 		seen[i] = volts[Math.min(volts.length - 1, i * step + (scatter(i) % step))] ?? 0;
-	const noiseV = noiseOf(volts, step);
 	const sorted = seen.slice().sort();
 	const low = quantileOfSorted(sorted, EDGE_SHARE);
 	const high = quantileOfSorted(sorted, 1 - EDGE_SHARE);
+	const noiseV = Math.max(noiseOf(volts, step, high - low), stepOfDigits(sorted) / Math.sqrt(12));
 	const none = { noiseV, middleV: null, outsideV: null };
 	if (!(high - low > Math.max(NOTHING_V, NOISE_SPAN * noiseV))) {
 		const middle = quantileOfSorted(sorted, 0.5);
@@ -76,16 +76,61 @@ export function levelsOf(volts: Float32Array): Levels {
 /** A whole number that looks drawn, the same for the same place. */
 const scatter = (i: number): number => (Math.imul(i + 1, 0x9e3779b1) >>> 8) & 0xffff;
 
-/** Effective noise from second differences, which a signal sampled often enough hardly moves: median / (0.6745·√6). */
-function noiseOf(volts: Float32Array, step: number): number {
-	const from = 1;
+/** Neighbours of a signal are alike, those of noise are not: correlation from one sample to the next. */
+const ALIKE = 0.3;
+/** A signal with few samples a tooth moves much between two of them: no more of its span than this is then taken for noise. */
+const NOISE_OF_SPAN = 1 / 20;
+
+/**
+ * Effective noise from second differences, which a signal sampled often enough hardly moves: median / (0.6745·√6). Of one that is
+ * sampled less often they are mostly the signal's own.
+ */
+function noiseOf(volts: Float32Array, step: number, spanV: number): number {
 	const differences: number[] = [];
 	const stride = Math.max(1, step * 8);
-	for (let i = from; i < volts.length - 1; i += stride)
+	let [mean, n] = [0, 0];
+	for (let i = 1; i < volts.length - 1; i += stride) {
 		differences.push(Math.abs((volts[i - 1] ?? 0) - 2 * (volts[i] ?? 0) + (volts[i + 1] ?? 0)));
-	const sorted = Float64Array.from(differences).sort();
-	return (quantileOfSorted(sorted, 0.5) || 0) / (0.6745 * Math.sqrt(6));
+		mean += volts[i] ?? 0;
+		n += 1;
+	}
+	const noiseV =
+		(quantileOfSorted(Float64Array.from(differences).sort(), 0.5) || 0) / (0.6745 * Math.sqrt(6));
+	if (!(spanV > NOTHING_V) || spanV > NOISE_SPAN * noiseV) return noiseV;
+	mean /= Math.max(1, n);
+	let [together, alone] = [0, 0];
+	for (let i = 1; i < volts.length - 1; i += stride) {
+		const here = (volts[i] ?? 0) - mean;
+		together += here * ((volts[i + 1] ?? 0) - mean);
+		alone += here * here;
+	}
+	return together > ALIKE * alone ? Math.min(noiseV, NOISE_OF_SPAN * spanV) : noiseV;
 }
+
+/** More values than this are no digits of an instrument. */
+const MOST_DIGITS = 600;
+
+/** What one digit of a coarse instrument is, in volts; 0 where its digits cannot be seen. @param sorted samples, rising */
+function stepOfDigits(sorted: Float32Array): number {
+	const gaps: number[] = [];
+	let digits = 1;
+	for (let i = 1; i < sorted.length && digits <= MOST_DIGITS; i++) {
+		const gap = (sorted[i] ?? 0) - (sorted[i - 1] ?? 0);
+		if (!(gap > SAME_V)) continue;
+		digits += 1;
+		gaps.push(gap);
+	}
+	// A handful of values is two levels and their edges.
+	if (digits > MOST_DIGITS || digits < LEAST_DIGITS) return 0;
+	const digit = quantileOfSorted(Float64Array.from(gaps).sort(), 0.25);
+	// Digits are even: every gap is one or a few of them.
+	const even = gaps.filter((gap) => Math.abs(gap / digit - Math.round(gap / digit)) < 0.1);
+	return even.length > MOSTLY * gaps.length ? digit : 0;
+}
+const LEAST_DIGITS = 6;
+const MOSTLY = 0.95;
+/** Values nearer than this are one. */
+const SAME_V = 1e-6;
 
 /** Middles of the heaps in which the samples lie, rising. */
 function modesOf(seen: Float32Array, low: number, high: number, noiseV: number): number[] {

@@ -57,8 +57,8 @@ export function stepOf(volts: Float32Array, levels: Levels): number {
 	return Math.max(1, Math.min(LONGEST_STEP, Math.floor(shortest / STEPS_A_PART)));
 }
 
-/** Samples of the shorter part of a pulse, up or down; of the whole for a wave. */
-function shortestPart(pulses: Pulses, { kind }: Levels): number {
+/** Twice the samples of the shorter part of a pulse, up or down; of a wave its whole. */
+export function shortestPart(pulses: Pulses, { kind }: Levels): number {
 	const periods = middleOf(
 		Float64Array.from(
 			{ length: Math.max(0, pulses.count - 1) },

@@ -49,6 +49,7 @@ export function scopePayload(
 				medianHz,
 				teethPerRev,
 				voltsPerHz,
+				tooSlow,
 				findings,
 				ring
 			} = channel;
@@ -64,10 +65,11 @@ export function scopePayload(
 				medianHz,
 				teethPerRev,
 				voltsPerHz,
+				...(tooSlow ? { tooSlow } : {}),
 				// That nothing pulses is no finding of a wheel that may have stood.
 				findings: atRest ? [] : findings,
 				...(ring && ring.teeth <= MOST_TEETH ? { ring: keptRing(ring) } : {}),
-				...(atRest ? { proves: [], implicates: [] } : captureLinks(findings, probe.at))
+				...(atRest || tooSlow ? { proves: [], implicates: [] } : captureLinks(findings, probe.at))
 			};
 		}),
 		comparison: analysis.comparison?.text ?? null,

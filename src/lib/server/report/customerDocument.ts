@@ -32,6 +32,7 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		...top(head, report),
 		heading('What you told us'),
 		line(complaintLine(report)),
+		...report.complaint.answers.map((answer) => line(`${answer}.`)),
 		...when(faults.length > 0, () => [heading('What the vehicle had stored'), list(faults.slice(0, MOST))]),
 		heading('What we did'),
 		...repairs({ ...report, repairs: report.repairs.slice(0, MOST) }),

@@ -45,6 +45,7 @@ export function technicianDocument(
 		heading('What brought it here'),
 		line(complaintLine(report)),
 		...when(report.complaint.lamps.length > 0, () => [line(`${report.complaint.lamps.join('; ')}.`)]),
+		...report.complaint.answers.map((answer) => line(`${answer}.`)),
 		...when(report.complaint.prior.length > 0, () => [
 			line(`Done before by others, and not taken as proven: ${report.complaint.prior.join(', ')}.`, 'quiet')
 		]),

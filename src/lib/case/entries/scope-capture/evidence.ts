@@ -15,7 +15,10 @@ export const isAtRest = ({
 
 /** Channels of a capture that say something of their wheel: of one at rest none does. */
 export const channelsTold = (capture: ScopeCapture): ScopeCapture['channels'] =>
-	isAtRest(capture) ? [] : capture.channels;
+	isAtRest(capture) ? [] : capture.channels.filter(({ tooSlow }) => !tooSlow);
+
+/** Its pulses are of a few ten microseconds: sampled more slowly it may show none at all, or some. */
+const DIRECTION_FROM_HZ = 15_000;
 
 export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>): Seen {
 	const sensorAt = (position: Position) => ({
@@ -26,6 +29,7 @@ export function scopeSeen(payload: ScopeCapture, { type }: Pick<Around, 'type'>)
 		channelsTold(payload).flatMap((channel) => {
 			const { position, at } = channel;
 			if (!position || at === 'elsewhere') return [];
+			if (sensorAt(position).family === 'two-wire-direction' && payload.rateHz < DIRECTION_FROM_HZ) return [];
 			// Turned together, as on the road: the mate's pulses say how many there should be.
 			const mate = payload.channels.find(
 				(one) => one.position !== null && one.position !== position && one.findings.length === 0

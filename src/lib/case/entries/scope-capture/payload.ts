@@ -57,6 +57,8 @@ export const ScopeCapture = z.object({
 				peakToPeakV: Finite,
 				pulses: z.number().int().min(0),
 				medianHz: Finite.nullable(),
+				/** Sampled too slowly for its pulses: it says nothing. Absent in those from before it was looked at. */
+				tooSlow: z.boolean().optional(),
 				teethPerRev: z.number().int().nullable(),
 				voltsPerHz: Finite.nullable(),
 				findings: z.array(ScopeFinding).max(20),

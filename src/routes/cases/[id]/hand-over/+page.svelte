@@ -79,6 +79,7 @@
 			{report.complaint.words ? `“${report.complaint.words}”` : 'No complaint is written down.'}
 		</p>
 		{#if report.complaint.lamps.length > 0}<p>{report.complaint.lamps.join('; ')}.</p>{/if}
+		{#each report.complaint.answers as answer, nth (nth)}<p>{answer}.</p>{/each}
 		{#if report.complaint.prior.length > 0}<p class="text-ink-2">
 				Done before by others, and not taken as proven: {report.complaint.prior.join(', ')}.
 			</p>{/if}

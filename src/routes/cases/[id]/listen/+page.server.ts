@@ -68,7 +68,15 @@ export const load = async ({ params, depends, locals }) => {
 	const positions = row.type?.wheels.map((wheel) => wheel.position) ?? [];
 	const complaintForm = await entryFormFor(
 		ComplaintForm,
-		{ words: '', symptoms: [], conditions: [], felt: [], when: [], ...complaint?.payload },
+		{
+			words: '',
+			symptoms: [],
+			conditions: [],
+			felt: [],
+			when: [],
+			...complaint?.payload,
+			atKmh: complaint?.payload.atKmh ?? null
+		},
 		complaint
 	);
 	const vehicleForm = await entryFormFor(
@@ -129,7 +137,14 @@ export const actions = {
 	complaint: entryAction(
 		ComplaintForm,
 		'complaint',
-		({ words, symptoms, conditions, felt, when }) => ({ words, symptoms, conditions, felt, when }),
+		({ words, symptoms, conditions, felt, when, atKmh }) => ({
+			words,
+			symptoms,
+			conditions,
+			felt,
+			when,
+			...(atKmh === null ? {} : { atKmh })
+		}),
 		'Complaint saved.'
 	),
 	vehicle: entryAction(

@@ -57,6 +57,11 @@
 			bind:chosen={$form.when}
 			bind:own={$form.conditions}
 		/>
+		<div class="mt-3 max-w-60">
+			<Field label="At about what speed, km/h" errors={$errors.atKmh}
+				><input class="field num" type="number" step="5" bind:value={$form.atKmh} /></Field
+			>
+		</div>
 		<FormFoot {made} />
 	</form>
 </Section>

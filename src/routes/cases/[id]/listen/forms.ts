@@ -16,7 +16,8 @@ export const ComplaintForm = entrySchema({
 	symptoms: Complaint.shape.symptoms,
 	conditions: Complaint.shape.conditions,
 	felt: z.array(z.string().refine((id) => symptoms.has(id), 'That is not on the list.')).max(20),
-	when: z.array(z.string().refine((id) => circumstances.has(id), 'That is not on the list.')).max(20)
+	when: z.array(z.string().refine((id) => circumstances.has(id), 'That is not on the list.')).max(20),
+	atKmh: z.number().min(1, 'From 1 km/h on.').max(250, 'That is too fast for any of them.').nullable()
 });
 
 export const VehicleForm = entrySchema({

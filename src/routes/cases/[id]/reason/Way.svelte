@@ -1,6 +1,7 @@
 <script lang="ts">
 	import OnlyUsual from '../OnlyUsual.svelte';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
+	import { tellsWords } from '$lib/case/reason/words';
 	import type { ShownTest } from '$lib/case/reason/reasonView';
 
 	/** One test that could be next: minutes, what it tells, what each outcome would mean. */
@@ -22,14 +23,13 @@
 		<summary class="grid min-h-11 cursor-pointer grid-cols-[minmax(0,1fr)_4.5rem_5.5rem] items-center gap-3">
 			<span>{test.name}</span>
 			<span class="num text-right">{Math.round(test.minutes)} min</span>
-			<span class="num text-right text-ink-2">{test.bits.toFixed(2)} bit</span>
+			<span class="text-right text-ink-2">tells {tellsWords(test.bits)}</span>
 		</summary>
 		<div class="pb-2 text-ink-2">
 			<p>
-				{test.why}{test.access ? ` Minutes include: ${test.access}` : ''}{#if test.assumed}, <OnlyUsual
-						path={test.assumed}
-						{caseId}
-					/>{/if}{test.access ? '.' : ''}
+				{test.why} It tells <span class="num">{test.bits.toFixed(2)}</span> bit of what is to be repaired.{test.access
+					? ` Minutes include: ${test.access}`
+					: ''}{#if test.assumed}, <OnlyUsual path={test.assumed} {caseId} />{/if}{test.access ? '.' : ''}
 			</p>
 			{#if test.school}<p class="mt-1">{test.school}</p>{/if}
 			<ul class="mt-1 text-ink">

@@ -23,9 +23,9 @@
 		})
 	);
 	const SAYS = {
-		right: 'true',
-		fast: 'fast: it is smaller than its module thinks',
-		slow: 'slow: it is bigger than its module thinks'
+		right: 'tells it true',
+		fast: 'is fast: it is smaller than its module thinks',
+		slow: 'is slow: it is bigger than its module thinks'
 	};
 	const whyNot = $derived(
 		trueKmh === null
@@ -75,7 +75,7 @@
 				{@const says = trueSpeedOf(kmh, trueKmh)}
 				<li class="flex items-center gap-3 py-1">
 					<Mark state={says === 'right' ? 'good' : 'bad'} size={18} />
-					<span>{positionWords(position)}: {SAYS[says]}</span>
+					<span>{positionWords(position)} {SAYS[says]}</span>
 				</li>
 			{/each}
 		</ul>
