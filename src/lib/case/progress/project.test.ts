@@ -246,3 +246,52 @@ describe('the floor’s summary', () => {
 		});
 	});
 });
+
+describe('a code that was stored and does not fail now', () => {
+	const stored = () => {
+		const maker = new ThreadMaker().listen();
+		maker.scan([[BRAKE, OPEN, 0x2c]]);
+		return maker;
+	};
+	const nextOf = ({ thread }: ThreadMaker) => projectCase(thread).next;
+	const tried = (maker: ThreadMaker, changes: number) =>
+		maker.add('live-recording', {
+			name: 'Wiggle',
+			purpose: { what: 'wiggle', position: 'rear-left' },
+			source: { kind: 'vehicle' },
+			durationS: 30,
+			rows: 300,
+			rateHz: 10,
+			channels: ['rear_left'],
+			marks: [],
+			endedBecause: null,
+			findings: [],
+			common: [],
+			notes: [],
+			verdict: '',
+			shortestVisibleS: 0.1,
+			tried: [{ position: 'rear-left', does: 'move', is: 'lead', label: 'lead', seconds: 20, changes }]
+		});
+
+	it('is provoked and not measured at rest, and what made it come is done again before it is driven on', () => {
+		const maker = stored();
+		expect(nextOf(maker)).toMatchObject({
+			station: 'measure',
+			page: 'provoke',
+			title: 'Make it come, rear left'
+		});
+		tried(maker, 3);
+		expect(nextOf(maker)?.page).toBeUndefined();
+		maker.repair().clear().cycleKey().lamps();
+		maker.scan([[BRAKE, OPEN, 0]]);
+		expect(nextOf(maker)).toMatchObject({ page: 'provoke', title: 'Do the same again as before the repair' });
+		tried(maker, 1);
+		expect(nextOf(maker)).toMatchObject({ station: 'mend', title: 'Look again: C0045-13 still shows' });
+	});
+
+	it('one that fails now is measured', () => {
+		const maker = new ThreadMaker().listen();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		expect(nextOf(maker)?.title).toBe('Measure at rear left');
+	});
+});

@@ -132,6 +132,19 @@ describe('what an entry says in signs', () => {
 		expect(seen(back, 'back@rear-left')).toEqual(['back@rear-left yes (0)']);
 	});
 
+	it('back without a key cycle is back; away without one says nothing yet', () => {
+		const cleared = (status: number) => {
+			const maker = opened();
+			maker.scan([[BRAKE, OPEN, FAILS]]);
+			maker.repair();
+			maker.scan([[BRAKE, OPEN, FAILS]]);
+			maker.clear().scan([[BRAKE, OPEN, status]]);
+			return seen(maker, 'back@rear-left');
+		};
+		expect(cleared(FAILS)).toEqual(['back@rear-left yes (1)']);
+		expect(cleared(0x40)).toEqual([]);
+	});
+
 	it('after a repair, codes speak again only when cleared and driven', () => {
 		const maker = opened();
 		maker.scan([[BRAKE, OPEN, FAILS]]);

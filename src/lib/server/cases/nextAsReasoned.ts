@@ -13,7 +13,8 @@ export async function nextAsReasoned(
 	{ row, thread, view }: LoadedCase
 ): Promise<NextStep | null> {
 	const { next } = view;
-	if (!next?.seeks) return next;
+	// A step with a page of its own is done there.
+	if (!next?.seeks || next.page !== undefined) return next;
 	const { stamp: known } = await knownHere(services);
 	const outlook = await services.outlooks.of(row.id, { seq: thread.length, known });
 	const reasoned = nextIn(outlook, { seq: thread.length, known });

@@ -13,7 +13,8 @@ import { reasonOf } from './reason';
  */
 export async function nextStepOf(stores: Stores, loaded: LoadedCase): Promise<NextStep | null> {
 	const { next } = loaded.view;
-	if (!next || !next.seeks) return next;
+	// What comes and goes is provoked first: at rest there is nothing to measure.
+	if (!next || !next.seeks || next.page !== undefined) return next;
 	const reasoned = await reasonOf(stores, loaded);
 	if (!reasoned) return next;
 	const { decision, candidates, model, policy } = reasoned.reasoning;

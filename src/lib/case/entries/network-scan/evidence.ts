@@ -31,10 +31,11 @@ export function scanSeen(
 		// Who is silent now is silent, whatever was cleared.
 		if (SILENCE.includes(sign) || since.asItCame || (since.cleared && since.driven))
 			seen[key as keyof Seen] = outcome;
-		else if (since.cleared && since.cycled) {
-			// Read again standing, after a clear and a key cycle.
-			if (sign === 'wheel-code') seen[signKey('back', place)] = outcome === 'none' ? 'no' : 'yes';
-			if (sign === 'own-code') seen[signKey('own-back', place)] = outcome === 'none' ? 'no' : 'yes';
+		else if (since.cleared) {
+			// Read again standing. What is there again is there; that it stays away shows only after a key cycle.
+			const back = sign === 'wheel-code' ? 'back' : sign === 'own-code' ? 'own-back' : null;
+			if (back && outcome !== 'none') seen[signKey(back, place)] = 'yes';
+			else if (back && since.cycled) seen[signKey(back, place)] = 'no';
 		}
 	}
 	return seen;

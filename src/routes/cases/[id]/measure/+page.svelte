@@ -1,6 +1,7 @@
 <script lang="ts">
 	import OnlyUsual from '../OnlyUsual.svelte';
 	import { untrack } from 'svelte';
+	import { page } from '$app/state';
 	import { invalidate } from '$app/navigation';
 	import { positionWords, upperFirst } from '$lib/case/words';
 	import { valueWords, windowWords } from '$lib/case/measure/measureWords';
@@ -15,7 +16,8 @@
 	import NotOnThis from './NotOnThis.svelte';
 
 	let { data } = $props();
-	let picked = $state<string | null>(null);
+	/** Sent here for one test, it is the one that is open. */
+	let picked = $state(page.url.searchParams.get('test'));
 	let identifying = $state(false);
 	let all = $state(false);
 	const SHOWN = 6;

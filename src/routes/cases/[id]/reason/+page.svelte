@@ -35,6 +35,8 @@
 		return null;
 	});
 	const [FIRST, SHOWN] = [0, 6];
+	/** From here on the repair is said first, whichever of its causes it is. */
+	const SURE = 0.9;
 	/** Something at hand has shown it, not codes and silence alone. */
 	const proven = $derived(rows.some(({ cells }) => cells.some(({ state }) => state === 'proven-bad')));
 	const headline = $derived.by(() => {
@@ -44,6 +46,11 @@
 		if (reason.onlyMeaningless)
 			return `${reason.meaningless.map(({ text }) => text).join(', ')}: say first what it means`;
 		if (reason.nothing > 0.9) return 'Nothing is wrong any more, as far as it has been seen';
+		const [mend] = reason.mending;
+		if (reason.test === null && mend && mend.cures > SURE && first.probability < mend.cures - 0.02) {
+			const causes = reason.hypotheses.filter(({ probability }) => probability > 0.02).length;
+			return `${upperFirst(mend.name)}: ${causes} causes, one repair, ${percent(mend.cures)}`;
+		}
 		if (first.probability > 0.9)
 			return proven ? `Proven: ${first.fault}` : `Almost certain, not yet proven: ${first.fault}`;
 		return `${reason.hypotheses.filter(({ probability }) => probability > 0.02).length} causes are left of ${reason.possible}`;

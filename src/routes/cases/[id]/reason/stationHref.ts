@@ -25,5 +25,7 @@ export function stationHref(
 						? 'measure/provoke'
 						: station);
 	const at = page.startsWith('measure') ? `?at=${place}` : '';
-	return `/cases/${caseId}/${page}${at}`;
+	const [what, test] = kind.split(':');
+	const named = test !== undefined && (what === 'meter' || what === 'look') ? `&test=${test}` : '';
+	return `/cases/${caseId}/${page}${at}${named}`;
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import { invalidate } from '$app/navigation';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { upperFirst } from '$lib/case/words';
@@ -6,7 +7,8 @@
 	import Inspect from './Inspect.svelte';
 
 	let { data } = $props();
-	let picked = $state<string | null>(null);
+	/** Sent here for one test, it is the one that is open. */
+	let picked = $state(page.url.searchParams.get('test'));
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const one = $derived(
 		data.inspections.find(({ id }) => id === picked) ??
