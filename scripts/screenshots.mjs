@@ -73,10 +73,31 @@ async function takeCapture(page) {
 	await page.locator('#picture').evaluate((picture) => picture.scrollIntoView());
 }
 /** @type {(page: Page) => Promise<void>} */
-async function openCell(page) {
-	await page.getByRole('button', { name: /^Rear left, lead: suspect/ }).click();
-	await page.getByText(/What moved/).waitFor();
-	await page.getByRole('table', { name: /Proof grid/ }).evaluate((table) => table.scrollIntoView());
+async function toComplaint(page) {
+	await page.locator('#complaint-answers').evaluate((answers) => answers.scrollIntoView({ block: 'center' }));
+}
+/** A hand on the module's plug, then on the lead, while a helper turns the wheel. @param {Page} page */
+async function provoke(page) {
+	await byHand(page, { do: 'key', to: 'on' });
+	await byHand(page, { do: 'spin', position: 'front-left', kmh: 12 });
+	await page.getByRole('button', { name: 'Start watching' }).click();
+	await page.getByRole('button', { name: /^module plug/ }).click();
+	await page.getByRole('button', { name: /^module plug .*8 s/ }).waitFor();
+	await page.getByRole('button', { name: /^lead/ }).click();
+	await page.getByRole('button', { name: /^lead .*3 s/ }).waitFor();
+	await page.screenshot({ path: `${OUT}/provoke.png` });
+	await page.getByRole('button', { name: 'Stop and keep x' }).click();
+	await page.getByRole('heading', { name: 'What was done so far' }).waitFor();
+	await byHand(page, { do: 'spin', position: 'front-left', kmh: 0 });
+}
+/** @type {(page: Page) => Promise<void>} */
+async function twoAtOnce(page) {
+	await byHand(page, { do: 'connector', name: 'X20', closed: false });
+	await byHand(page, { do: 'key', to: 'on' });
+	await page.getByRole('button', { name: 'Scan again' }).click();
+	await page.getByText(/modules asked; saved on the thread/).waitFor();
+	await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Reason' }).click();
+	await page.getByRole('table', { name: /Proof grid/ }).waitFor();
 }
 /** Cautions read, the first steps ticked, and a nut drawn too little. @param {Page} page */
 async function fitHub(page) {
@@ -121,14 +142,13 @@ async function tapLamp(page) {
 	await page.getByText(/Seen the same more than once/).waitFor();
 }
 
-/** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number }, act?: (page: Page) => Promise<void> }[]} */
+/** @type {{ name: string, vehicle?: string, at: string, theme?: 'bay', size?: { width: number, height: number }, act?: (page: Page) => Promise<void>, taken?: boolean }[]} */
 const PICTURES = [
 	{ name: 'floor', at: '/' },
 	{ name: 'new-case', at: '/cases/new', act: bringSaloon },
 	{ name: 'listen', vehicle: 'electric shuttle', at: 'listen' },
 	{ name: 'read', vehicle: 'school minibus', at: 'read' },
 	{ name: 'decoder', vehicle: 'school minibus', at: 'read', act: typeIntoDecoder },
-	{ name: 'code', at: '/codes/C0045-13?status=2F&maker=Brindle' },
 	{ name: 'lamp', vehicle: 'livestock trailer', at: 'read/lamp', act: tapLamp },
 	{ name: 'recording', vehicle: 'island vet', at: 'watch', act: openRecording },
 	{ name: 'measure', vehicle: 'school minibus', at: 'measure', act: readMeter },
@@ -139,14 +159,23 @@ const PICTURES = [
 		size: { width: 820, height: 1180 },
 		act: takeCapture
 	},
-	{ name: 'reason', vehicle: 'dairy', at: 'reason' },
-	{ name: 'reason-why', vehicle: 'school minibus', at: 'reason', theme: 'bay', act: openCell },
 	{ name: 'mend', vehicle: 'island vet', at: 'mend/plan?does=refit-ring&place=front-right' },
 	{ name: 'fit', vehicle: 'volunteer ambulance', at: 'mend/fit?sheet=hub&place=front-left', act: fitHub },
 	{ name: 'calibrate', vehicle: 'post van', at: 'mend/calibrate', act: codeModule },
 	{ name: 'prove', vehicle: 'island vet', at: 'prove' },
-	{ name: 'proving-drive', vehicle: 'island vet', at: 'prove/drive' },
+	{ name: 'complaint', vehicle: 'ferry crew bus', at: 'prove', act: toComplaint },
 	{ name: 'hand-over', vehicle: 'ferry crew bus', at: 'hand-over' },
+	{ name: 'swap', vehicle: 'school minibus', at: 'measure/swap?at=rear-left' },
+	{
+		name: 'provoke',
+		vehicle: 'school minibus',
+		at: 'measure/provoke?at=front-left',
+		theme: 'bay',
+		act: provoke,
+		taken: true
+	},
+	// Two wheels at once: its middle plug is open from here on.
+	{ name: 'reason', vehicle: 'school minibus', at: 'read', act: twoAtOnce },
 	// Last: its recording goes on.
 	{ name: 'across-the-bay', vehicle: 'ferry crew bus', at: 'watch/bay?round=hand', act: spinTwo }
 ];
@@ -168,7 +197,15 @@ try {
 	await page.getByLabel('Password').fill(PASSWORD);
 	await page.getByRole('button', { name: 'Sign in' }).click();
 	await page.waitForURL('/');
-	for (const { name, vehicle, at, theme = 'day', size = { width: 1280, height: 800 }, act } of PICTURES) {
+	for (const {
+		name,
+		vehicle,
+		at,
+		theme = 'day',
+		size = { width: 1280, height: 800 },
+		act,
+		taken = false
+	} of PICTURES) {
 		await page.setViewportSize(size);
 		await context.addCookies([{ name: 'jaldi-theme', value: theme, url: shop.origin }]);
 		let address = at;
@@ -181,7 +218,8 @@ try {
 		await page.locator('html[data-ready]').waitFor({ state: 'attached' });
 		if (act) await act(page);
 		await page.evaluate(() => document.fonts.ready);
-		await page.screenshot({ path: `${OUT}/${name}.png` });
+		// What does not stand still is taken while it runs.
+		if (!taken) await page.screenshot({ path: `${OUT}/${name}.png` });
 		console.log(`${OUT}/${name}.png`);
 	}
 } finally {
