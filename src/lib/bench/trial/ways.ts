@@ -1,5 +1,5 @@
 import { isSilent } from '../../../../library/reason/codeSigns';
-import { splitKey, type Seen } from '../../../../library/reason/signs';
+import { signOf, splitKey, type Seen } from '../../../../library/reason/signs';
 import { lookedInto } from '../../../../library/reason/looked';
 import { canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
@@ -24,6 +24,15 @@ function repairOf({ model }: Bench, index: number | undefined): PlacedRepair | n
 /** Whether there is nothing left to look for. */
 const isDone = (bench: Bench): boolean => bench.belief().nothing > (bench.troubled ? DONE_FROM : PROVEN_FROM);
 
+/** What live data found on the last drive stands before a signature: it is looked into, as far as anything tells of it. */
+const liveStands = (bench: Bench): boolean =>
+	bench.mended.length > 0 &&
+	Object.entries(bench.seen).some(([key, outcome]) => {
+		const { sign } = splitKey(key);
+		return sign === LIVE && outcome !== signOf(LIVE).good;
+	});
+const LIVE = 'road';
+
 const timesDone = ({ done }: Bench, { id }: PlacedTest): number => done.get(id) ?? 0;
 
 /** Not done, or worth doing once more; and whoever has to answer for it answers. */
@@ -47,7 +56,7 @@ const likeliestOf = (present: Float64Array): number =>
 
 /** The product's own: what tells most for its minutes, until repairing is worth more. */
 export const jaldi: Way = (bench) => {
-	if (isDone(bench)) return handBack(bench);
+	if (isDone(bench) && !liveStands(bench)) return handBack(bench);
 	const open = bench.tests.filter((test) => isOpen(bench, test));
 	const candidates = open.map((test) =>
 		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
