@@ -99,7 +99,7 @@
 					<Field label="At which wheel"
 						><select class="field" bind:value={$form.works[i]!.position}
 							><option value="">not known, or none</option
-							>{#each positions as { position, words } (position)}<option value={position}>{words}</option
+							>{#each positions as { position, words }, nth (nth)}<option value={position}>{words}</option
 								>{/each}</select
 						></Field
 					>

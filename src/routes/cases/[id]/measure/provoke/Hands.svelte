@@ -99,7 +99,7 @@
 			{:else}Now: <strong>{at.label}</strong>. Press the next as you change.{/if}
 		</p>
 		<ul class="mt-2 grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
-			{#each hands as { label }, i (label)}
+			{#each hands as { label }, i (i)}
 				{@const tried = live.tried[label]}
 				{@const further = left(label)}
 				<li>

@@ -20,7 +20,7 @@
 <section class="mt-7" aria-labelledby="ways">
 	<h2 id="ways" class="text-lg font-bold">What makes it come, the most telling a minute first</h2>
 	<ol class="mt-1">
-		{#each ways as way, nth (way.test)}
+		{#each ways as way, nth (nth)}
 			<li class="hair py-1">
 				<details>
 					<summary

@@ -58,7 +58,7 @@
 	<div class="mt-3 flex flex-wrap items-end gap-4">
 		<OneOf label="By" name="by" options={SPEED_SOURCES} bind:value={by} />
 		<div class="w-36"><NumberField label="True speed, km/h" step="any" min={0} bind:value={trueKmh} /></div>
-		{#each positions as position (position)}
+		{#each positions as position, nth (nth)}
 			<div class="w-36">
 				<NumberField
 					label="{positionWords(position)} tells"
@@ -71,7 +71,7 @@
 	</div>
 	{#if trueKmh !== null && trueKmh >= LEAST_TRUE_KMH}
 		<ul class="mt-2" aria-live="polite">
-			{#each wheels as { position, kmh } (position)}
+			{#each wheels as { position, kmh }, nth (nth)}
 				{@const says = trueSpeedOf(kmh, trueKmh)}
 				<li class="flex items-center gap-3 py-1">
 					<Mark state={says === 'right' ? 'good' : 'bad'} size={18} />
