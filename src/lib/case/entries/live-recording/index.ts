@@ -1,7 +1,16 @@
 import { entryKind, line } from '../kind';
 import { count, spanWords } from '../lineWords';
 import { isDrive, provokedSeen, roadSeen } from './evidence';
-import { LiveRecording } from './payload';
+import { LiveRecording, type TriedThing } from './payload';
+
+/** What was done and what came of it: "lead: changed 3 times in 10 s; plug X20: nothing in 8 s". */
+const triedWords = (tried: readonly TriedThing[]): string =>
+	tried
+		.map(({ label, changes, seconds }) => {
+			const what = changes === 0 ? 'nothing' : changes === 1 ? 'changed once' : `changed ${changes} times`;
+			return `${label}: ${what} in ${Math.round(seconds)} s`;
+		})
+		.join('; ');
 
 export const liveRecording = entryKind('live-recording', LiveRecording, {
 	about: 'Live data, with what was found in it; the samples are kept beside the thread.',
@@ -9,11 +18,11 @@ export const liveRecording = entryKind('live-recording', LiveRecording, {
 	writer: 'work',
 	mayBeWithdrawn: true,
 	changesVerdicts: true,
-	line: ({ name, source, durationS, findings, verdict, endedBecause }) => {
+	line: ({ name, source, durationS, findings, verdict, endedBecause, tried = [] }) => {
 		const from = source.kind === 'file' ? source.fileName : 'from the vehicle';
 		return line(
 			`${name || 'Live recording'}, ${spanWords(durationS)}`,
-			verdict,
+			tried.length > 0 ? triedWords(tried) : verdict,
 			endedBecause ?? (findings.length > 0 ? count(findings.length, 'finding') : from)
 		);
 	},
