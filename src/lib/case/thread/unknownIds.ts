@@ -8,7 +8,7 @@ function positionsIn(payload: object): string[] {
 		const wheel = (payload as Record<string, unknown>)[key];
 		return typeof wheel === 'string' ? [wheel] : [];
 	});
-	const lists = ['corners', 'channels', 'tyres'].flatMap((key) => {
+	const lists = ['corners', 'channels', 'tyres', 'wheels', 'works', 'tried'].flatMap((key) => {
 		const list = (payload as Record<string, unknown>)[key];
 		return Array.isArray(list) ? (list as { position?: string | null }[]) : [];
 	});

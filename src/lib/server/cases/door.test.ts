@@ -26,6 +26,11 @@ describe('what a new entry names', () => {
 		const round = (position: string) => refused('wheel-round', { corners: [{ position }] });
 		expect(round('axle3-left')).toContain('no wheel');
 		expect(round('rear-left')).toBeNull();
+		const checked = (position: string) => refused('speed-checked', { wheels: [{ position, kmh: 50 }] });
+		expect(checked('axle3-left')).toContain('no wheel');
+		expect(checked('rear-left')).toBeNull();
+		expect(refused('prior-work', { works: [{ part: 'Hub', position: 'axle2-left' }] })).toContain('no wheel');
+		expect(refused('prior-work', { works: [{ part: 'Hub' }] })).toBeNull();
 		expect(refused('swap', { position: 'rear-left', with: 'axle3-left' })).toContain('no wheel');
 		expect(refused('swap', { position: 'rear-left', with: 'rear-right' })).toBeNull();
 		expect(refused('swap', { position: 'rear-left', with: null })).toBeNull();
