@@ -13,7 +13,7 @@ import { undisturbed } from '../thread/inTheWay';
 import { circuitsOpenedBy } from '../measure/benchTests';
 import { caseCalibrations, expectedAfter } from '../mend/calibrations';
 import { comesOf } from '../proof/comesAndGoes';
-import { provokedBefore } from '../proof/provocations';
+import { provokedAt } from '../proof/provocations';
 import { historyOf, wasSeenLive } from '../proof/proofHistory';
 import { cascadeOf } from '../reason/cascade';
 import { latest, standing } from '../thread/thread';
@@ -57,7 +57,7 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 		const proof = proveCode(historyOf(entries, code, code.madeByUs ? { atScan } : null), {
 			origin,
 			exposure: comesOf(counting, code, found, origin.kind === 'own'),
-			provoked: origin.kind === 'own' ? provokedBefore(counting, code.corner) : [],
+			provoked: origin.kind === 'own' ? provokedAt(counting, code.corner) : [],
 			calibrationsDue,
 			seenLive: wasSeenLive(entries, code.corner)
 		});

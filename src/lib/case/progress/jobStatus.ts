@@ -4,7 +4,7 @@ export interface JobStatus {
 	id: string;
 	caseId: string;
 	kind: 'scan' | 'find' | 'clear' | 'key' | 'record' | 'calibrate';
-	/** What of several it is about: the id of a calibration; null where its kind says all. */
+	/** What of several it is about: the id of a calibration, what a recording was begun for; null where its kind says all. */
 	subject: string | null;
 	by: string;
 	/** What is being asked right now. */

@@ -100,8 +100,9 @@ function provokingStep({ entries, codes }: CaseFacts, corner: Position): NextSte
 	const counting = undisturbed(entries);
 	const own = codes.filter((code) => code.corner === corner && code.madeByUs === null);
 	if (own.length === 0 || own.some((code) => comesOf(counting, code, codes) === null)) return null;
-	const tries = triesAt(counting, corner);
-	if (tries.length > 0 || entries.some(isBenchTest)) return null;
+	// Whoever has tested anything goes on by what that showed; without a link it is written down as steps.
+	const tested = entries.some((entry) => isBenchTest(entry) || entry.kind === 'test-step');
+	if (tested || triesAt(counting, corner).length > 0) return null;
 	return {
 		...seeking(
 			'measure',

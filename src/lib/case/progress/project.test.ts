@@ -255,23 +255,7 @@ describe('a code that was stored and does not fail now', () => {
 	};
 	const nextOf = ({ thread }: ThreadMaker) => projectCase(thread).next;
 	const tried = (maker: ThreadMaker, changes: number) =>
-		maker.add('live-recording', {
-			name: 'Wiggle',
-			purpose: { what: 'wiggle', position: 'rear-left' },
-			source: { kind: 'vehicle' },
-			durationS: 30,
-			rows: 300,
-			rateHz: 10,
-			channels: ['rear_left'],
-			marks: [],
-			endedBecause: null,
-			findings: [],
-			common: [],
-			notes: [],
-			verdict: '',
-			shortestVisibleS: 0.1,
-			tried: [{ position: 'rear-left', does: 'move', is: 'lead', label: 'lead', seconds: 20, changes }]
-		});
+		maker.provoked({ position: 'rear-left', does: 'move', is: 'lead', label: 'lead', seconds: 20, changes });
 
 	it('is provoked and not measured at rest, and what made it come is done again before it is driven on', () => {
 		const maker = stored();
@@ -287,6 +271,22 @@ describe('a code that was stored and does not fail now', () => {
 		expect(nextOf(maker)).toMatchObject({ page: 'provoke', title: 'Do the same again as before the repair' });
 		tried(maker, 1);
 		expect(nextOf(maker)).toMatchObject({ station: 'mend', title: 'Look again: C0045-13 still shows' });
+	});
+
+	it('without a link it is told by steps, and goes on by what they showed', () => {
+		const maker = stored();
+		maker.add('test-step', {
+			test: 'wiggle-lead',
+			place: 'rear-left',
+			name: 'Move the lead',
+			station: 'watch',
+			from: 'own',
+			how: 'done',
+			seen: { 'wiggle-lead@rear-left': 'steady' },
+			because: '',
+			minutes: 4
+		});
+		expect(nextOf(maker)?.page).toBeUndefined();
 	});
 
 	it('one that fails now is measured', () => {

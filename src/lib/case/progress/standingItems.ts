@@ -4,6 +4,7 @@ import { isMending } from '../mend/calibrations';
 import type { ComplaintAnswer } from '../entries/complaint-answered/payload';
 import { complaintOpen } from '../listen/complaintThings';
 import type { Entry } from '../entries/entry';
+import { provokingWords, thingKey } from '../entries/live-recording/triedWords';
 import { oddTyres } from '../reason/tyreSigns';
 import { happenedAfter, latest, ofKind } from '../thread/thread';
 import { lowerFirst, positionWords } from '../words';
@@ -89,6 +90,14 @@ function sightsIn(entry: Entry): Sight[] {
 					: []
 			);
 		case 'live-recording': {
+			const { tried } = entry.payload;
+			if (tried)
+				return tried.map((one) => ({
+					of: `tried:${thingKey(one)}@${one.position}`,
+					good: one.changes === 0,
+					words: `${positionWords(one.position)}: its value changed with ${provokingWords(one)}.`,
+					page: 'measure/provoke'
+				}));
 			// A wheel that slips is driven, not broken.
 			const told = entry.payload.findings.filter(({ type }) => type !== 'slip');
 			return [{ of: 'live', good: told.length === 0, words: told[0]?.text ?? '', page: 'watch' }];

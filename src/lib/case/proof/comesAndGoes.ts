@@ -9,7 +9,7 @@ import type { ScannedModule } from '../entries/network-scan/payload';
 import type { FindingType } from '../../core/live/findings';
 import { statusIn, type CodeAt } from './proofHistory';
 import type { RETURNS_FROM, ShowsWhen } from '../entries/returns-told/payload';
-import { provokedBefore } from './provocations';
+import { provokedAt } from './provocations';
 import { ofKind } from '../thread/thread';
 
 /** How often a fault that comes and goes came before, and where that is known from. */
@@ -74,7 +74,7 @@ export function comesOf(
 		from: told?.from ?? best?.from ?? null,
 		afterKm: clearedAt < 0 ? 0 : drivenKm(entries, showsWhen),
 		target: told?.target ?? USUAL_TARGET,
-		provoked: provokedChance(provokedBefore(entries, code.corner)),
+		provoked: provokedChance(provokedAt(entries, code.corner)),
 		showsWhen,
 		conditions: told?.conditions ?? '',
 		drivenSo: showsWhen ? showsWhenWords(showsWhen) : '',

@@ -4,7 +4,6 @@ import { tellsOfFault } from '../../core/codes/status';
 import type { CodeEvent } from '../../core/prove/proof';
 import { decodeIdentifier } from '../../core/uds/identifierValue';
 import { inTheWay, MODULE, undisturbed } from '../thread/inTheWay';
-import { provokingWords, triedAt } from './provocations';
 import { restoresCode } from '../mend/calibrations';
 import type { CaseCode } from '../codes/caseCode';
 import type { Entry, EntryOf } from '../entries/entry';
@@ -46,8 +45,8 @@ export function liveOf(entry: Entry, corner: CodeAt['corner']): { found: string 
 	if (entry.kind === 'live-recording') {
 		const channel = channelOf(corner);
 		if (!entry.payload.channels.includes(channel)) return null;
-		const changed = triedAt(entry.payload, corner).find(({ changes }) => changes > 0);
-		if (changed) return { found: `Its value changed with ${provokingWords(changed)}.` };
+		// What was provoked speaks by a mark of its own: seconds by hand are no clean drive.
+		if (entry.payload.tried) return null;
 		return { found: entry.payload.findings.find((one) => one.channel === channel)?.text ?? null };
 	}
 	if (entry.kind !== 'wheel-round') return null;

@@ -47,26 +47,11 @@ describe('ways to make a stored code come', () => {
 	it('one that showed nothing tells less when it is done again', () => {
 		const bitsOf = (list: typeof ways, test: string) => list.find((one) => one.test === test)?.bits ?? 0;
 		const maker = stored();
-		maker.add('live-recording', {
-			name: 'Wiggle',
-			purpose: { what: 'wiggle', position: 'rear-left' },
-			source: { kind: 'vehicle' },
-			durationS: 20,
-			rows: 300,
-			rateHz: 15,
-			channels: ['rear_left'],
-			marks: [],
-			endedBecause: null,
-			findings: [],
-			common: [],
-			notes: [],
-			verdict: '',
-			shortestVisibleS: 0.1,
-			tried: [
-				{ position: 'rear-left', does: 'move', is: 'lead', label: 'lead', seconds: 20, changes: 0 },
-				{ position: 'rear-left', does: 'wet', label: 'water', seconds: 20, changes: 0 }
-			]
-		});
+		const rear = { position: 'rear-left', seconds: 20, changes: 0 } as const;
+		maker.provoked(
+			{ ...rear, does: 'move', is: 'lead', label: 'lead' },
+			{ ...rear, does: 'wet', label: 'water' }
+		);
 		const after = waysOf(maker);
 		expect(bitsOf(after, 'wiggle-lead')).toBeLessThan(bitsOf(ways, 'wiggle-lead'));
 		expect(bitsOf(ways, 'wiggle-lead')).toBeGreaterThan(0.01);

@@ -1,3 +1,4 @@
+import type { TriedThing } from '../entries/live-recording/payload';
 import { ENTRY_VERSION, type Entry, type EntryKind, type PayloadOf } from '../entries/entry';
 import { type NetworkScan, type ScannedModule } from '../entries/network-scan/payload';
 import { entryHash, FIRST_PREVIOUS } from './hashChain';
@@ -32,6 +33,28 @@ export class ThreadMaker {
 	listen(): this {
 		this.add('complaint', { words: 'Lamp on', symptoms: [], conditions: [] });
 		this.add('vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 10 });
+		return this;
+	}
+
+	/** Provoked by hand, or in gear: what was done, and how often the value changed. */
+	provoked(...tried: TriedThing[]): this {
+		this.add('live-recording', {
+			name: 'Provoked by hand',
+			purpose: { what: 'wiggle', position: 'rear-left' },
+			source: { kind: 'vehicle' },
+			durationS: 30,
+			rows: 300,
+			rateHz: 10,
+			channels: ['rear_left'],
+			marks: [],
+			endedBecause: null,
+			findings: [],
+			common: [],
+			notes: [],
+			verdict: '',
+			shortestVisibleS: 0.1,
+			tried
+		});
 		return this;
 	}
 

@@ -9,10 +9,11 @@ import { isNotAvailable, sampleIntervalS } from './recording';
  */
 
 /** Below this a wheel that is turned by hand stands. */
-const TURNS_KMH = 1;
+export const TURNS_KMH = 1;
 /** The value before is that of so long. */
 const BEFORE_S = 1;
-const GONE_SHARE = 0.4;
+/** Below this share of what it was a value is gone. */
+export const GONE_SHARE = 0.4;
 const BACK_SHARE = 0.7;
 const JUMP_SHARE = 1.6;
 const JUMP_KMH = 3;

@@ -1,6 +1,6 @@
 import { exposureNeeded, silentChance } from './silentChance';
 
-/** What made a fault show before the repair, and the same done again since. */
+/** What was done to make a fault show: before the repair, and the same since. */
 export interface Provoked {
 	/** What was done: "plug X20 moved". */
 	words: string;
@@ -14,13 +14,16 @@ const LEAST_S = 1;
 const silent = ({ before, since }: Provoked, seconds = since.seconds): number =>
 	silentChance(before.changes, Math.max(LEAST_S, before.seconds), seconds);
 
+/** What made it show before: only that can be done again. */
+const showing = (list: readonly Provoked[]): Provoked[] => list.filter(({ before }) => before.changes > 0);
+
 /** Chance that a fault which was not repaired would have stayed silent through all that was done again; 1 where nothing was. */
 export const provokedChance = (list: readonly Provoked[]): number =>
-	list.reduce((p, one) => p * silent(one), 1);
+	showing(list).reduce((p, one) => p * silent(one), 1);
 
 /** What makes it show soonest has to be done again, whatever else is. */
 export const strongest = (list: readonly Provoked[]): Provoked | null =>
-	[...list].sort(
+	showing(list).sort(
 		(a, b) =>
 			b.before.changes / Math.max(LEAST_S, b.before.seconds) -
 			a.before.changes / Math.max(LEAST_S, a.before.seconds)
@@ -48,7 +51,7 @@ const times = (n: number): string => (n === 1 ? 'once' : `${n} times`);
 export function provokedWords(list: readonly Provoked[], target: number): string | null {
 	const again = list.find(({ since }) => since.changes > 0);
 	if (again)
-		return `It changed ${times(again.since.changes)} again since the repair, with ${again.words}: it is not mended there.`;
+		return `It changed ${times(again.since.changes)}${again.before.changes > 0 ? ' again' : ''} since the repair, with ${again.words}: it is not mended there.`;
 	const first = strongest(list);
 	if (!first) return null;
 	const { before, since } = first;

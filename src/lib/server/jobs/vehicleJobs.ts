@@ -7,7 +7,7 @@ import type { JobStatus } from '../../case/progress/jobStatus';
 import type { ClearTarget } from '../../case/codes/mayClear';
 import { fail, ok, type Result } from '../../core/result';
 import type { LiveSignal } from '../../../../library/liveSignals';
-import type { LiveMark, Purpose } from '../../case/entries/live-recording/payload';
+import { purposeKey, type LiveMark, type Purpose } from '../../case/entries/live-recording/payload';
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
@@ -242,6 +242,7 @@ export class VehicleJobs {
 		{ name, purpose, listenTo }: { name: string; purpose: Purpose | null; listenTo: readonly string[] }
 	): Result<JobStatus> {
 		return this.begin(row, author, entryId, 'record', signals.length, async (job, link) => {
+			this.tell(job, { subject: purpose && purposeKey(purpose) });
 			const ended = await this.recordings.record(
 				link,
 				{ id: entryId, row, author, name, purpose, signals, listenTo },

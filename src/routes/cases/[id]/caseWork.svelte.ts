@@ -1,7 +1,7 @@
 import { getContext, setContext } from 'svelte';
 import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
-import type { Purpose } from '$lib/case/entries/live-recording/payload';
+import { purposeKey, type Purpose } from '$lib/case/entries/live-recording/payload';
 import type { JobStatus } from '$lib/case/progress/jobStatus';
 import { refreshCase } from './refreshCase';
 
@@ -53,6 +53,14 @@ export class CaseWork {
 		if (this.asking) return 'One moment …';
 		if (this.elsewhere) return `${this.elsewhere.by} is at this vehicle on another case.`;
 		return this.onVehicle().linkAddress === null ? 'No interface is set: give its address on Read.' : null;
+	}
+
+	/** Whether a recording runs that was begun for this: another one is not taken for it. */
+	recordsFor(what: Purpose['what'], position: Purpose['position'] = null): boolean {
+		const { job } = this;
+		return (
+			job?.kind === 'record' && job.state === 'running' && job.subject === purposeKey({ what, position })
+		);
 	}
 
 	get busy(): boolean {

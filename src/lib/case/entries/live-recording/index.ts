@@ -1,16 +1,8 @@
 import { entryKind, line } from '../kind';
 import { count, spanWords } from '../lineWords';
 import { isDrive, provokedSeen, roadSeen } from './evidence';
-import { LiveRecording, type TriedThing } from './payload';
-
-/** What was done and what came of it: "lead: changed 3 times in 10 s; plug X20: nothing in 8 s". */
-const triedWords = (tried: readonly TriedThing[]): string =>
-	tried
-		.map(({ label, changes, seconds }) => {
-			const what = changes === 0 ? 'nothing' : changes === 1 ? 'changed once' : `changed ${changes} times`;
-			return `${label}: ${what} in ${Math.round(seconds)} s`;
-		})
-		.join('; ');
+import { LiveRecording } from './payload';
+import { triedWords } from './triedWords';
 
 export const liveRecording = entryKind('live-recording', LiveRecording, {
 	about: 'Live data, with what was found in it; the samples are kept beside the thread.',

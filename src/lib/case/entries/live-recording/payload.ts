@@ -90,6 +90,10 @@ export const Purpose = z.object({
 });
 export type Purpose = z.infer<typeof Purpose>;
 
+/** What a running recording is about, as its job tells: `wiggle@rear-left`, `road-test`. */
+export const purposeKey = ({ what, position }: Pick<Purpose, 'what' | 'position'>): string =>
+	position ? `${what}@${position}` : what;
+
 export const LiveRecording = z.object({
 	name: Text,
 	/** Absent where nobody said, and in recordings from before it was asked. */

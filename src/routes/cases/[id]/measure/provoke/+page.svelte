@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { thingKey } from '$lib/case/entries/live-recording/triedWords';
 	import { lowerFirst } from '$lib/case/words';
 	import { Latest } from '../../../../latest.svelte';
 	import JobProgress from '../../JobProgress.svelte';
@@ -28,7 +29,7 @@
 	});
 	const again = $derived.by(() => {
 		const { again: due } = data;
-		const label = due && data.hands.find((one) => keyOf(one) === due.key)?.label;
+		const label = due && data.hands.find((one) => thingKey(one) === due.key)?.label;
 		return due && label ? { label, furtherS: due.furtherS } : null;
 	});
 	const keyOf = ({ does, label }: { does: string; label: string }) =>
@@ -74,7 +75,12 @@
 			{again}
 		/>
 		{#if data.inGear.length > 0}
-			<InGear caseId={data.case.id} wheels={data.inGear} cautions={data.gearCautions} />
+			<InGear
+				caseId={data.case.id}
+				wheels={data.inGear}
+				cautions={data.gearCautions}
+				againS={data.again?.key === 'in-gear' ? data.again.furtherS : null}
+			/>
 		{/if}
 	{/key}
 {:else if mayWrite}

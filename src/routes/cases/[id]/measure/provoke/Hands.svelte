@@ -29,13 +29,14 @@
 	} = $props();
 	const work = getCaseWork();
 	const places = $derived([...hands, TURNS_STILL, HANDS_OFF]);
-	const feed = new LiveFeed(() => caseId);
+	// The whole of it, so that a page that is loaded anew counts as it did.
+	const feed = new LiveFeed(() => caseId, true);
 	const live = new HandsLive(
 		feed,
 		() => signal,
 		() => places
 	);
-	const watching = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const watching = $derived(work.recordsFor('wiggle', position));
 	const at = $derived(
 		feed.marks.findLast(({ label }) => label !== TURNS_STILL.label && label !== HANDS_OFF.label)
 	);
@@ -46,15 +47,13 @@
 		if (watching) section?.scrollIntoView({ block: 'start' });
 	});
 	const seconds = (s: number) => `${s.toFixed(0)} s`;
-	const start = () => {
-		live.begin();
+	const start = () =>
 		void work.begin({
 			do: 'record',
 			signals: [signal],
 			name: `Provoked by hand, ${atWords}`,
 			purpose: { what: 'wiggle', position, places }
 		});
-	};
 	const left = (label: string) =>
 		again?.label === label ? Math.max(0, again.furtherS - (live.tried[label]?.seconds ?? 0)) : null;
 	/** A key for each place, beside those that the bench has. */

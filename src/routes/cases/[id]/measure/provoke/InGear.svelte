@@ -9,18 +9,19 @@
 	let {
 		caseId,
 		wheels,
-		cautions
+		cautions,
+		againS
 	}: {
 		caseId: string;
 		wheels: { signal: string; words: string; here: boolean }[];
 		cautions: string;
+		/** For how long it has to be done again, in seconds; null where it has not. */
+		againS: number | null;
 	} = $props();
 	const work = getCaseWork();
 	const feed = new LiveFeed(() => caseId);
-	const watching = $derived(work.job?.kind === 'record' && work.job.state === 'running');
-	const mine = $derived(
-		watching && feed.channels.length > 0 && wheels.every(({ signal }) => feed.channels.includes(signal))
-	);
+	const mine = $derived(work.recordsFor('in-gear'));
+	const wantedS = $derived(Math.ceil(againS ?? IN_GEAR_S));
 	const start = () =>
 		void work.begin({
 			do: 'record',
@@ -40,13 +41,13 @@
 					<span class="num text-[3rem] leading-none font-bold">{feed.now[signal]?.toFixed(1) ?? '–'}</span>
 				</p>
 			{/each}
-			<p class="num text-ink-2">{feed.timeS.toFixed(0)} of {IN_GEAR_S} s</p>
+			<p class="num text-ink-2">{feed.timeS.toFixed(0)} of {wantedS} s</p>
 			<button class="act" onclick={() => work.cancel()}>Stop and keep</button>
 		</div>
-	{:else if !watching}
+	{:else}
 		<p class="text-ink-2">
-			First gear, idling, both driven wheels free, about {IN_GEAR_KMH} km/h for {IN_GEAR_S / 60} minutes. Nobody
-			puts a hand near them.
+			First gear, idling, both driven wheels free, about {IN_GEAR_KMH} km/h for {Math.ceil(wantedS / 60)} minutes.
+			Nobody puts a hand near them.
 		</p>
 		<Caution>{cautions}</Caution>
 		<Act class="act-quiet mt-2" whyNot={work.whyNot} onclick={start}>Run in gear and watch</Act>

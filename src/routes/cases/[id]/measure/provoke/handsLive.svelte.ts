@@ -1,11 +1,9 @@
 import { byHand } from '$lib/case/watch/triedThings';
+import { GONE_SHARE, TURNS_KMH } from '$lib/core/live/provoked';
 import { isNotAvailable } from '$lib/core/live/recording';
 import type { TouchedPlace } from '$lib/case/entries/live-recording/payload';
 import type { LiveFeed } from '../../watch/liveFeed.svelte';
 
-/** A value that is under this share of what it was is gone. */
-const GONE_SHARE = 0.4;
-const TURNS_KMH = 1;
 const GONE_FOR_S = 1.2;
 /** What was done is counted anew so often, not with every row. */
 const COUNT_EVERY_S = 0.5;
@@ -23,6 +21,8 @@ export class HandsLive {
 	private usual = 0;
 	private aliveS = 0;
 	private countedS = 0;
+	/** The recording that is counted. */
+	private of: string | null = null;
 
 	constructor(
 		private readonly feed: LiveFeed,
@@ -30,12 +30,14 @@ export class HandsLive {
 		private readonly places: () => TouchedPlace[]
 	) {
 		feed.onrow((row, channels) => {
+			if (feed.id !== this.of) this.begin();
 			const at = channels.indexOf(signal() ?? '');
 			if (at >= 0) this.take(row[0] ?? 0, row[at + 1] ?? null);
 		});
 	}
 
-	begin(): void {
+	private begin(): void {
+		this.of = this.feed.id;
 		this.timeS = [];
 		this.kmh = [];
 		this.tried = {};

@@ -43,7 +43,7 @@
 		)
 	);
 	const method = $derived(fitting.find(({ id }) => id === picked) ?? fitting[0]);
-	const watching = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const watching = $derived(work.recordsFor('substitution', data.at));
 	const aim = $derived(method ? aimOf(method, wantedKmh, data) : null);
 	const hertz = $derived(aim?.hertz ?? null);
 	const ohms = $derived(aim?.ohms ?? null);

@@ -41,7 +41,7 @@
 	let saving = $state(false);
 	let entryId = ulid();
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
-	const recording = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const recording = $derived(work.recordsFor('proving-drive'));
 	const covered = $derived(drive?.covered ?? []);
 	const driven = $derived(drive?.driven ?? { km: 0, topKmh: 0, stops: 0, seconds: 0, bands: [] });
 	const heardNow = $derived(recording ? feed.heard : []);

@@ -16,7 +16,7 @@
 	let progress = untrack(() => new RoadProgress(data.plan));
 	let legs = $state.raw<LegProgress[]>(untrack(() => progress.progress));
 	const mayRecord = $derived(data.canWrite && !data.case.signed);
-	const recording = $derived(work.job?.kind === 'record' && work.job.state === 'running');
+	const recording = $derived(work.recordsFor('road-test'));
 	const open = $derived(legs.filter(({ done, missing }) => done < 1 && missing.length === 0).length);
 	const stateOf = (id: string) => {
 		const leg = legs.find((one) => one.id === id);
