@@ -119,7 +119,9 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 				}
 				accusers.set(sender, about);
 			} else {
-				own.push(ownOutcome(source?.component ?? source?.group ?? null, suffix));
+				own.push(
+					ownOutcome(source?.component ?? source?.group ?? null, suffix, role === wheelReaderOf(type)?.role)
+				);
 				ownCodes.push(one);
 			}
 		}
@@ -162,18 +164,21 @@ export function codeSigns(scan: readonly ScannedForSigns[], type: VehicleType, b
 }
 
 const OF_MODULE = 'module';
-/** What the kind of failure alone says of the module that tells it, where nobody has said what else the code is about. */
-const MODULES_OWN: Partial<Record<string, string>> = { internal: '04', configuration: '55' };
+/** A module tells of a failure inside itself. */
+export const INTERNAL = `${OF_MODULE}-04`;
+const NOT_CONFIGURED = `${OF_MODULE}-55`;
 
 /**
  * A code that is of no wheel and of no other module, by what it is about and its failure type. A failure inside, whichever byte
- * of the standard names it (04, 41 to 49), is one thing; of a module's own codes so is what is not configured.
+ * of the standard names it (04, 41 to 49), is one thing. What is not configured is described of the module that reads the wheels
+ * alone: told by another it stays something that is not described.
  */
-function ownOutcome(about: string | null, suffix: string): string {
+function ownOutcome(about: string | null, suffix: string, readsWheels: boolean): string {
 	const { class: kind } = failureType(suffix);
-	const like = about === null || about === OF_MODULE ? MODULES_OWN[kind] : undefined;
-	const known = about === OF_MODULE && kind === 'configuration';
-	return like !== undefined && !known ? `${OF_MODULE}-${like}` : `${about ?? 'unknown'}-${suffix}`;
+	const ofModule = about === null || about === OF_MODULE;
+	if (kind === 'internal' && ofModule) return INTERNAL;
+	if (kind === 'configuration' && about === null && readsWheels) return NOT_CONFIGURED;
+	return `${about ?? 'unknown'}-${suffix}`;
 }
 
 /** What was not told is not seen. */

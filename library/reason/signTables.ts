@@ -20,6 +20,7 @@ import {
 	searchChance,
 	type Air
 } from './ruledSigns';
+import { INTERNAL } from './codeSigns';
 import { isProvoked, provokedChance, WHATEVER_IS_DONE, type Provoked } from './provoked';
 import { isSwap, SWAP_OUTCOMES, swapChance } from './swaps';
 import { showing } from './showing';
@@ -69,7 +70,6 @@ export function signTable(
 
 /** A module that is fed badly may take what it sees for a fault inside. No bench does that, and vehicles do. */
 const UPSET = 0.05;
-const INSIDE = 'module-04';
 
 function upsetBySupply(
 	placedFaults: readonly PlacedFault[],
@@ -79,7 +79,7 @@ function upsetBySupply(
 	acts: Uint8Array
 ): void {
 	const width = outcomes.length;
-	const inside = outcomes.indexOf(INSIDE);
+	const inside = outcomes.indexOf(INTERNAL);
 	if (inside < 0) return;
 	for (const [row, { fault: index }] of rows.entries()) {
 		const { fault } = placedFaults[index] as PlacedFault;

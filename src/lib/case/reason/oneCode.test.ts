@@ -202,5 +202,18 @@ describe('internal codes of a module', () => {
 		expect(notCoded('4F0055')).toBeGreaterThan(0.3);
 		expect(notCoded('4F0049')).toBeLessThan(0.02);
 		expect(notCoded('404513')).toBeLessThan(0.02);
+		// Told by a module of which that is not described, it sends nobody to another.
+		const other = about(scanned('gateway', '4F0055', FAILS));
+		expect(sumOf(other, ({ id, place }) => id === NOT_DESCRIBED && place === 'gateway')).toBeGreaterThan(0.5);
+	});
+
+	it('of a restraint module leads to its maker’s procedure, and to no test at it', () => {
+		const maker = scanned('restraint', '4F0049', FAILS);
+		expect(first(maker)).toBe('makers-procedure@restraint');
+		expect(
+			about(maker).candidates.filter(
+				({ place, kind }) => place === 'restraint' && kind.id.startsWith('meter:')
+			)
+		).toEqual([]);
 	});
 });

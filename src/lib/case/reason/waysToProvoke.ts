@@ -19,7 +19,7 @@ const PROVOKES: Record<string, { does: Provoking | 'clear' | 'spin' | 'road'; is
 	'wiggle-far': { does: 'move', is: 'module-plug', words: 'Move the module’s plug' },
 	spray: { does: 'wet', words: 'Spray water on plug and lead' },
 	warm: { does: 'warm', words: 'Warm sensor and plug with hot air' },
-	lock: { does: 'lock', words: 'Turn the steering from lock to lock' }
+	lock: { does: 'lock', words: 'Turn the steering slowly from lock to lock' }
 };
 export const isProvoking = (test: string): boolean => Object.hasOwn(PROVOKES, test);
 

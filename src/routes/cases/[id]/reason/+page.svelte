@@ -49,7 +49,8 @@
 		const [mend] = reason.mending;
 		if (reason.test === null && mend && mend.cures > SURE && first.probability < mend.cures - 0.02) {
 			const causes = reason.hypotheses.filter(({ probability }) => probability > 0.02).length;
-			return `${upperFirst(mend.name)}: ${causes} causes, one repair, ${percent(mend.cures)}`;
+			const why = causes > 1 ? `${causes} causes, one repair` : 'one repair for what is left';
+			return `${upperFirst(mend.name)}: ${why}, ${percent(mend.cures)}`;
 		}
 		if (first.probability > 0.9)
 			return proven ? `Proven: ${first.fault}` : `Almost certain, not yet proven: ${first.fault}`;
