@@ -5,7 +5,8 @@ const AT = 'rear-left';
 
 test('stored and not failing now: it is made to come, mended, and the very same is done again before it is proven', async ({
 	page,
-	bay
+	bay,
+	as
 }) => {
 	const stand = await bay(benchFault('lead-chafed', AT, 0.8, 0.4));
 	const { host, link, panel } = stand;
@@ -28,6 +29,19 @@ test('stored and not failing now: it is made to come, mended, and the very same 
 	await expect(page.getByText(/Put a hand on one place/)).toBeVisible();
 	await page.getByRole('button', { name: /^module plug/ }).click();
 	await expect(page.getByRole('button', { name: /^module plug .*[3-9] s/ })).toBeVisible();
+	// Loaded anew, and on a second tablet, it counts as it did.
+	const second = await as('marit');
+	await second.goto(page.url());
+	await page.reload();
+	for (const tab of [page, second])
+		await expect(tab.getByRole('button', { name: /^module plug .*([3-9]|\d\d) s/ })).toBeVisible();
+	// What was begun here is taken for nothing else: not for a drive, not for a substitution.
+	const here = second.url();
+	await second.goto(here.replace(/measure.*/, 'prove/drive'));
+	await expect(second.getByText('The recording still runs')).toHaveCount(0);
+	await second.goto(here.replace('provoke', 'substitute'));
+	await expect(second.getByRole('button', { name: 'Count from now' })).toHaveCount(0);
+	await second.goto(here);
 	await page.getByRole('button', { name: /^lead/ }).click();
 	const shake = setInterval(() => host.vehicle.wiggle(AT, ['harness']), 1000);
 	await expect(page.getByRole('button', { name: /^lead .*\d×/ })).toBeVisible();
@@ -50,6 +64,8 @@ test('stored and not failing now: it is made to come, mended, and the very same 
 	});
 	// The module has seen the fault and gives no value until it is cleared.
 	await scan(page);
+	// The other wheels stood while this one turned: what their module made of that is ours.
+	await expect(page.getByText('Made by us').first()).toBeVisible();
 	await clearAll(page);
 	await page.goto(page.url().replace(/prove$/, `measure/provoke?at=${AT}`));
 	await expect(page.getByRole('heading', { name: /^The same again: the lead moved, \d+ s$/ })).toBeVisible();

@@ -1,5 +1,4 @@
 import { codeKey } from '../../core/codes/codeKey';
-import type { Position } from '../../../../library';
 import { shippedBook, type CodeBook } from '../../../../library/codes';
 import { codeNumber, numberOf } from '../../core/codes/codeId';
 import { tellsOfFault } from '../../core/codes/status';
@@ -10,7 +9,7 @@ import type { CaseCode } from './caseCode';
 import { describeCode } from './codeWords';
 import type { Entry } from '../entries/entry';
 import { undisturbed } from '../thread/inTheWay';
-import { circuitsOpenedBy } from '../measure/benchTests';
+import { SetByTests } from '../measure/setByTests';
 import { caseCalibrations, expectedAfter } from '../mend/calibrations';
 import { comesOf } from '../proof/comesAndGoes';
 import { provokedAt } from '../proof/provocations';
@@ -77,10 +76,10 @@ function originOf(
 function foundIn(entries: Entry[], book: CodeBook): Found[] {
 	const maker = makerOf(entries);
 	const found = new Map<string, Found>();
-	const opened = new Map<Position, string>();
+	const byTests = new SetByTests(typeOf(entries));
 	let scansBefore = 0;
 	for (const [atScan, entry] of entries.entries()) {
-		for (const circuit of circuitsOpenedBy(entry)) opened.set(circuit, entry.id);
+		byTests.follow(entry);
 		if (entry.kind !== 'network-scan') continue;
 		for (const module of entry.payload.modules) {
 			for (const code of module.codes.filter((c) => tellsOfFault(c.status))) {
@@ -97,8 +96,8 @@ function foundIn(entries: Entry[], book: CodeBook): Found[] {
 					address: module.address,
 					moduleName: module.name,
 					status: code.status,
-					// New since a reading before, in a circuit that we have opened since.
-					madeByUs: scansBefore > 0 && words.corner ? (opened.get(words.corner) ?? null) : null,
+					// New since a reading before, and what a test of ours since then sets.
+					madeByUs: scansBefore > 0 ? byTests.of(words.corner, code.dtc) : null,
 					expected: expectedAfter(entries.slice(0, atScan), module.address, code.dtc),
 					atScan
 				});
@@ -106,7 +105,7 @@ function foundIn(entries: Entry[], book: CodeBook): Found[] {
 		}
 		if (entry.payload.outcome === 'complete') {
 			scansBefore += 1;
-			opened.clear();
+			byTests.read();
 		}
 	}
 	return [...found.values()];

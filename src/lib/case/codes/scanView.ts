@@ -38,7 +38,7 @@ export interface CodeView {
 	/** What sources describe it under. */
 	number: string;
 	phrase: string;
-	/** A test of ours opened its circuit before it was set. */
+	/** A test of ours since the reading before sets it. */
 	madeByUs: boolean;
 	statusByte: string;
 	bits: { words: string; set: boolean }[];

@@ -255,6 +255,42 @@ describe('codes that our own tests set', () => {
 		expect(caseCodes(old.thread)[0]?.madeByUs).toBeNull();
 	});
 
+	describe('of a wheel that stood while another was turned on stands', () => {
+		const NO_SIGNAL = '404531';
+		const right = { position: 'rear-right', does: 'move', label: 'lead', seconds: 9, changes: 0 } as const;
+		const after = (between: (maker: ReturnType<typeof opened>) => void, dtc = NO_SIGNAL) => {
+			const maker = opened();
+			maker.scan([]);
+			between(maker);
+			maker.scan([[BRAKE, dtc, 0x2c]]);
+			return caseCodes(maker.thread)[0]?.madeByUs ?? null;
+		};
+		const round = (mode: 'hand' | 'gear') => (maker: ReturnType<typeof opened>) =>
+			maker.add('wheel-round', {
+				mode,
+				rateHz: 10,
+				corners: [{ position: 'front-left', result: 'answers', topKmh: 9, text: 'answers' }]
+			});
+
+		it('are ours: by hand each wheel stands in its turn, in gear those that are not driven', () => {
+			expect(after(round('hand'))).not.toBeNull();
+			expect(after((maker) => maker.provoked(right))).not.toBeNull();
+			// The rear is driven.
+			expect(after(round('gear'))).toBeNull();
+			expect(after((maker) => maker.provoked({ ...right, position: 'rear-left' }))).toBeNull();
+		});
+
+		it('are not where they tell of wires, or where it was driven since', () => {
+			expect(after(round('hand'), OPEN)).toBeNull();
+			expect(
+				after((maker) => {
+					round('hand')(maker);
+					maker.drive();
+				})
+			).toBeNull();
+		});
+	});
+
 	it('need no repair to be proven clear, and are not chased', () => {
 		const maker = opened();
 		maker.scan([]);

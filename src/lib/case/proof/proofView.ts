@@ -42,7 +42,7 @@ export const MARK_NAMES: Record<ProofMark, string> = {
 	'test-ran': 'its test ran',
 	'stayed-away': 'stayed away',
 	'live-clean': 'live clean',
-	provoked: 'provoked again',
+	provoked: 'provoked',
 	calibrated: 'taught',
 	exposure: 'far enough'
 };

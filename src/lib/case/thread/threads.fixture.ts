@@ -40,7 +40,7 @@ export class ThreadMaker {
 	provoked(...tried: TriedThing[]): this {
 		this.add('live-recording', {
 			name: 'Provoked by hand',
-			purpose: { what: 'wiggle', position: 'rear-left' },
+			purpose: { what: 'wiggle', position: tried[0]?.position ?? 'rear-left' },
 			source: { kind: 'vehicle' },
 			durationS: 30,
 			rows: 300,

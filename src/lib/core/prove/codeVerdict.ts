@@ -139,7 +139,7 @@ class Proving {
 		if (!this.recorded) return this.verdict('never-cleared', 'It has not been recorded.');
 		switch (origin.kind) {
 			case 'made-by-us':
-				return this.verdict('made-by-us', 'Our own test opened its circuit: clear it once the test is over.');
+				return this.verdict('made-by-us', 'Our own test set it: clear it once the test is over.');
 			case 'expected':
 				return this.verdict('expected', `Expected: ${origin.because}. It is proven gone like any other.`);
 			case 'consequence':

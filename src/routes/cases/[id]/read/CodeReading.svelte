@@ -37,13 +37,14 @@
 		{/if}
 		{#if code.madeByUs}
 			<p class="mt-1">
-				<strong>Made by us</strong>: one of our tests had this circuit open. Clear it, do not chase it.
+				<strong>Made by us</strong>: one of our tests had this circuit open, or turned another wheel while
+				this one stood. Clear it, do not chase it.
 			</p>
+		{:else if comesAt}
+			<p class="mt-1 text-ink-2">At rest everything reads well: it is made to come, and not measured.</p>
+			<a class="act-quiet mt-2" href="/cases/{caseId}/measure/provoke?at={comesAt}">It comes and goes</a>
 		{:else if code.checkFirst}
 			<p class="mt-1 text-ink-2">First: {code.checkFirst}</p>
-		{/if}
-		{#if comesAt}
-			<a class="act-quiet mt-2" href="/cases/{caseId}/measure/provoke?at={comesAt}">It comes and goes</a>
 		{/if}
 		{#each code.troubles as trouble, nth (nth)}<p class="font-semibold">{trouble}</p>{/each}
 		<details>

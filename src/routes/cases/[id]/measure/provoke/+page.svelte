@@ -2,6 +2,7 @@
 	import { thingKey } from '$lib/case/entries/live-recording/triedWords';
 	import { lowerFirst } from '$lib/case/words';
 	import { Latest } from '../../../../latest.svelte';
+	import { getCaseWork } from '../../caseWork.svelte';
 	import JobProgress from '../../JobProgress.svelte';
 	import BenchNav from '../BenchNav.svelte';
 	import Hands from './Hands.svelte';
@@ -10,6 +11,7 @@
 	import Ways from './Ways.svelte';
 
 	let { data } = $props();
+	const work = getCaseWork();
 	const latest = new Latest(() => data.ways);
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const found = $derived(
@@ -74,7 +76,7 @@
 			cautions={data.cautions}
 			{again}
 		/>
-		{#if data.inGear.length > 0}
+		{#if data.inGear.length > 0 && !work.recordsFor('wiggle', data.at)}
 			<InGear
 				caseId={data.case.id}
 				wheels={data.inGear}

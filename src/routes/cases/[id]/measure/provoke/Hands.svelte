@@ -42,9 +42,12 @@
 	);
 	const isOff = $derived(feed.marks.at(-1)?.label === HANDS_OFF.label);
 	let section: HTMLElement | undefined;
+	let began = false;
 	$effect(() => {
-		// What is looked at from the wheel is at the top.
+		// What is looked at from the wheel is at the top; afterwards, what came of it.
 		if (watching) section?.scrollIntoView({ block: 'start' });
+		else if (began) scrollTo({ top: 0 });
+		began = watching;
 	});
 	const seconds = (s: number) => `${s.toFixed(0)} s`;
 	const start = () =>
