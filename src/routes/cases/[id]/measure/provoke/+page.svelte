@@ -34,8 +34,6 @@
 		const label = due && data.hands.find((one) => thingKey(one) === due.key)?.label;
 		return due && label ? { label, furtherS: due.furtherS } : null;
 	});
-	const keyOf = ({ does, label }: { does: string; label: string }) =>
-		does === 'move' ? `move ${label}` : does;
 </script>
 
 <svelte:head><title>{data.case.number} It comes and goes · Jaldi</title></svelte:head>
