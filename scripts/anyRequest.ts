@@ -70,6 +70,7 @@ const SHOP = [
 	'/library',
 	'/library/shop',
 	'/library/reasoning',
+	'/library/learned',
 	'/library/equipment',
 	'/library/frame-signals',
 	'/library/aside',

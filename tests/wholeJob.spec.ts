@@ -1,4 +1,5 @@
 import {
+	accessible,
 	clearAll,
 	confirmKey,
 	cycleKeyNow,
@@ -56,7 +57,9 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, a
 	});
 
 	await test.step('Mend, on the thread and on the vehicle', async () => {
-		await writeRepair(page, 'Lead to the sensor renewed', 'rear-left');
+		await page.goto(`${page.url().replace(/\/read$/, '')}/mend?does=renew-lead&place=rear-left`);
+		await page.getByRole('button', { name: 'Save the repair' }).click();
+		await expect(page.getByRole('heading', { name: 'One repair is written down' })).toBeVisible();
 		await page.getByRole('button', { name: 'Stand-in vehicle' }).click();
 		await page.getByLabel('Repair', { exact: true }).selectOption('renew-lead');
 		await page.getByRole('button', { name: 'Do the repair' }).click();
@@ -108,15 +111,36 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, a
 		await expect(page.locator('#sign')).toContainText('Checked against the evidence and released.');
 		await lead.goto('/closed');
 		await expect(lead.getByRole('row').filter({ hasText: 'harbour bus' })).toBeVisible();
+
+		// What was proven teaches, until a lead takes it off with a reason.
+		await lead.goto('/library/learned');
+		const taught = lead.getByRole('listitem').filter({ hasText: 'harbour bus' });
+		await expect(taught).toContainText('C0045, U0415, 50,000 km');
+		await taught.getByRole('button', { name: 'Do not learn from it' }).click();
+		await taught.getByRole('button', { name: 'Take it off' }).click();
+		await expect(lead.getByRole('alert')).toHaveText('Why should nothing be learned from it?');
+		await taught.getByLabel('Why not?').fill('The lead was cut by us.');
+		await taught.getByRole('button', { name: 'Take it off' }).click();
+		await expect(taught).toContainText('Taken off by Marit: The lead was cut by us.');
+		await page.goto('/library/learned');
+		await expect(page.getByText('A lead says what is learned from.')).toBeVisible();
+		await taught.getByRole('button', { name: 'Learn from it again' }).click();
+		await expect(taught.getByRole('button', { name: 'Do not learn from it' })).toBeVisible();
+		await accessible(lead);
 	});
 
 	await test.step('and the thread is closed', async () => {
+		await page.goBack();
 		await goTo(page, 'Mend');
 		await expect(page.getByRole('button', { name: 'Save the repair' })).toHaveCount(0);
 	});
 });
 
-test('cleared without repairing: it came back at key-on', async ({ page, bay }) => {
+test('cleared without repairing: it came back at key-on, and a lead closes it unproven', async ({
+	page,
+	bay,
+	as
+}) => {
 	const vehicle = await bay(benchFault('lead-open', 'front-left'));
 	await openCase(page, 'hopeful van', vehicle.link);
 	await scan(page);
@@ -128,6 +152,26 @@ test('cleared without repairing: it came back at key-on', async ({ page, bay }) 
 	await goTo(page, 'Hand over');
 	await expect(page.getByText('Not ready to be handed over')).toBeVisible();
 	await expect(page.getByText('C0035-13 in Brake control: came back at key-on.')).toBeVisible();
+	await expect(page.getByText('It cannot be proven: close it with things open')).toHaveCount(0);
+
+	await test.step('A lead closes it unproven: a reason, and all that is open stands first', async () => {
+		const lead = await as('marit');
+		await lead.goto(page.url());
+		await lead.getByText('It cannot be proven: close it with things open').click();
+		await lead.getByRole('button', { name: 'Close it unproven' }).click();
+		const close = lead.getByRole('button', { name: 'Close it', exact: true });
+		await close.click();
+		await expect(lead.getByText('A sentence that others understand.')).toBeVisible();
+		await lead.getByLabel('Why it is closed unproven').fill('The customer sells it for parts.');
+		await close.click();
+		await expect(lead.getByRole('heading', { level: 1 })).toHaveText('Closed unproven, by a lead');
+		const left = lead.getByRole('region', { name: /^Not proven: what stood open/ });
+		await expect(left).toContainText('C0035-13 in Brake control: came back at key-on.');
+		await expect(left).toContainText('Whoever drives it has to know');
+		await expect(lead.locator('#sign')).toContainText('The customer sells it for parts.');
+		await lead.goto('/figures');
+		await expect(lead.getByRole('button', { name: /closed unproven/ })).toContainText(/^1/);
+	});
 });
 
 test('a drop-out mended and cleared but not driven: its test has not run', async ({ page, bay }) => {

@@ -62,7 +62,8 @@ export interface CaseReport {
 	cautions: string[];
 	photos: { id: string; of: string }[];
 	traces: KeyTrace[];
-	signature: { by: string; at: string; statement: string } | null;
+	/** `left`: what stood open when a lead closed it unproven; null where it was signed as proven. */
+	signature: { by: string; at: string; statement: string; left: string[] | null } | null;
 	evidence: {
 		seq: number;
 		at: string;
@@ -130,13 +131,14 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 		drivenKm: drivenKm(entries),
 		residual: residualOf(codes, entries),
 		waivers: waiversOf(entries),
-		cautions: cautionsOf(entries),
+		cautions: cautionsOf(view),
 		photos: firstPhotos(entries),
 		traces: keyTraces(entries),
 		signature: view.signature && {
 			by: view.signature.authorName,
 			at: view.signature.receivedAt,
-			statement: view.signature.payload.statement
+			statement: view.signature.payload.statement,
+			left: view.signature.payload.outcome === 'unproven' ? (view.signature.payload.left ?? []) : null
 		},
 		evidence: thread.map((entry) => {
 			const { title, detail } = describeEntry(entry);
@@ -264,7 +266,10 @@ function waiversOf(entries: readonly Entry[]): string[] {
 	});
 }
 
-function cautionsOf(entries: readonly Entry[]): string[] {
+const UNPROVEN_CAUTION =
+	'The fault may still be there: anti-lock, stability or steering help can fail when they are needed. Whoever drives it has to know, and have it looked at again.';
+
+function cautionsOf({ entries, signature }: CaseView): string[] {
 	const due = caseCalibrations(entries).filter(({ state }) => state !== 'done');
 	const base =
 		due.length > 0
@@ -272,7 +277,11 @@ function cautionsOf(entries: readonly Entry[]): string[] {
 					'Until every calibration is done the vehicle has base brakes only: no anti-lock, no stability, no hill functions.'
 				]
 			: [];
-	return [...base, 'The maker’s procedure and local law come first; a person decides and signs.'];
+	return [
+		...(signature?.payload.outcome === 'unproven' ? [UNPROVEN_CAUTION] : []),
+		...base,
+		'The maker’s procedure and local law come first; a person decides and signs.'
+	];
 }
 
 /** The same code in many modules with the same proof is told once. */

@@ -52,7 +52,7 @@ export function projectCase(thread: Entry[], ofAll: CodeBook = shippedBook): Cas
 		next: nextStep(facts),
 		proven,
 		verdict: verdictOf(facts),
-		released: codes.some(isReleased)
+		released: codes.some(isReleased) || ofKind(entries, 'release').length > 0
 	};
 }
 
@@ -125,7 +125,11 @@ const silentNow = ({ lastCompleteScan }: CaseFacts): OpenReason[] =>
 		.filter((module) => !module.answered)
 		.map((module) => ({ reason: 'silent', moduleName: module.name }));
 
-function verdictOf({ entries, codes, open, lastScan }: CaseFacts): string {
+/** The verdict of a case that a lead closed with things open. */
+export const CLOSED_UNPROVEN = 'Closed unproven, by a lead';
+
+function verdictOf({ entries, codes, open, lastScan, signature }: CaseFacts): string {
+	if (signature?.payload.outcome === 'unproven') return CLOSED_UNPROVEN;
 	const story = lampHistory(entries);
 	if (story?.read) {
 		if (open.length > 0) return 'Not proven yet';

@@ -22,3 +22,20 @@ export function mayNotSign(
 		return 'The last repair is your own: another lead signs it, unless the shop allows it (Library, What this shop can do).';
 	return null;
 }
+
+/** All that stands between a case and its signature, in words: what its codes lack, then what else was found or said. */
+export const leftOpen = ({ entries, open }: CaseFacts): string[] => [
+	...open.map(openWords),
+	...standingItems(entries).map(({ words }) => words)
+];
+
+/**
+ * Why a lead may not close this case unproven now; null where they may. Whatever else is open, a vehicle that leaves the shop is
+ * a vehicle that somebody drives: nothing of ours stays in it.
+ */
+export function mayNotCloseUnproven(facts: CaseFacts): string | null {
+	if (facts.signature) return 'It is signed already.';
+	const ours = facts.open.find(({ reason }) => reason === 'ours-in-the-way');
+	if (ours) return openWords(ours);
+	return leftOpen(facts).length === 0 ? 'Nothing is open: sign it.' : null;
+}

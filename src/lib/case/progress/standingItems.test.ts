@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { mayNotSign } from './signing';
-import { projectCase } from './project';
+import { leftOpen, mayNotCloseUnproven, mayNotSign } from './signing';
+import { CLOSED_UNPROVEN, projectCase } from './project';
 import { standingItems } from './standingItems';
 import { standing } from '../thread/thread';
 import { BRAKE, OPEN, ThreadMaker } from '../thread/threads.fixture';
@@ -112,5 +112,35 @@ describe('the next step never names what another page refuses', () => {
 			title: 'Read every module again',
 			anchor: 'read'
 		});
+	});
+});
+
+describe('closing a case that cannot be proven', () => {
+	it('is a lead’s way out of every state in which something is open, and says what was', () => {
+		const maker = heard();
+		maker.scan([[BRAKE, OPEN, 0x2f]]);
+		looked(maker, 'bad');
+		const view = projectCase(maker.thread);
+		expect(mayNotSign(view, 'lead', true)).not.toBeNull();
+		expect(mayNotCloseUnproven(view)).toBeNull();
+		expect(leftOpen(view).join(' ')).toMatch(/C0045.*bad when it was last looked at/s);
+		maker.add('signature', {
+			statement: 'The customer sells it.',
+			verdict: CLOSED_UNPROVEN,
+			outcome: 'unproven',
+			left: leftOpen(view)
+		});
+		const closed = projectCase(maker.thread);
+		expect(closed).toMatchObject({ next: null, verdict: CLOSED_UNPROVEN });
+		expect(mayNotCloseUnproven(closed)).toMatch(/signed already/);
+	});
+
+	it('is refused where nothing is open, and while something of ours is in the vehicle', () => {
+		const maker = heard();
+		maker.scan([]);
+		release(maker, 'complaint', 'complaint');
+		expect(mayNotCloseUnproven(projectCase(maker.thread))).toMatch(/sign it/);
+		maker.add('signal-held', { position: 'rear-left', method: 'resistor', name: 'A resistor', on: true });
+		expect(mayNotCloseUnproven(projectCase(maker.thread))).toMatch(/still in place/);
 	});
 });

@@ -12,7 +12,6 @@ import { faultWords, seenWords, placeWords, STEP_WORDS } from '../../case/reason
 import { describeEntry } from '../../case/thread/describe';
 import { latest, ofKind } from '../../case/thread/thread';
 import { wheelReaderOf } from '../../../../library/measurePoints';
-import { repairs } from '../../../../library/repairs';
 import { repairInducedBy } from '../../../../library/reason/repairInduced';
 import { works } from '../../../../library/vocabulary';
 import { splitKey } from '../../../../library/reason/signs';
@@ -20,6 +19,7 @@ import type { Stores } from '../stores';
 import { loadCase } from './access';
 import { cautionsHere, type CautionsHere } from './cautionsHere';
 import { clock } from './clock';
+import { learnedLines } from './learned';
 import { reasonOf, type ReasonedCase } from './reason';
 
 const MOST_OTHERS = 2;
@@ -40,7 +40,7 @@ export async function reasonPage(stores: Stores, { caseId, upTo }: { caseId: str
 }
 
 function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
-	const { reasoning, proving, record, entries, view } = reasoned;
+	const { reasoning, proving, spoken, entries, view } = reasoned;
 	const { decision, model, policy, observations } = reasoning;
 	const tests = decision.ranked.flatMap((ranked) => {
 		const one = shownTest(reasoning, ranked);
@@ -90,7 +90,7 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 			confidence: policy.confidence,
 			wrongPartMinutes: policy.wrongPartMinutes
 		},
-		record: recordWords(record),
+		record: learnedLines(spoken),
 		waiting: latest(entries, 'waiting')?.payload ?? null,
 		steps: ofKind(entries, 'test-step')
 			.map(({ id, payload, authorName, observedAt }) => ({
@@ -161,14 +161,4 @@ function leftWords(
 	if (likeliest === undefined || (belief.present[likeliest] ?? 0) < LEFT_FROM) return null;
 	const work = left.get(model.faults[likeliest]?.fault.id ?? '') ?? '';
 	return { fault: faultWords(model, [likeliest]), work: works.get(work)?.words ?? work };
-}
-
-/** "6 of 9 here were the lead": what was proven on cases like this one. */
-function recordWords(record: ReasonedCase['record']): { words: string; count: number; of: number }[] {
-	const counts = new Map<string, number>();
-	for (const { kind } of record) counts.set(kind, (counts.get(kind) ?? 0) + 1);
-	return [...counts]
-		.sort((a, b) => b[1] - a[1])
-		.slice(0, 3)
-		.map(([kind, count]) => ({ words: repairs.get(kind)?.name ?? kind, count, of: record.length }));
 }

@@ -114,6 +114,41 @@ describe('the track record', () => {
 		expect(await record.comebacksOf(shop.caseId)).toEqual([]);
 	});
 
+	it('learns nothing from what was released or closed unproven', async () => {
+		const record = new TrackRecord(shop.db);
+		await put('repair', repair('renew-lead'));
+		await put('signature', { statement: 'Released', verdict: 'Proven clear', outcome: 'released' });
+		expect(await record.proven()).toEqual([]);
+		const [vehicle] = await shop.cases.vehicles();
+		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '', '');
+		await put('repair', repair('renew-lead'));
+		await put('signature', {
+			statement: 'It is gone.',
+			verdict: 'Closed unproven',
+			outcome: 'unproven',
+			left: []
+		});
+		expect(await record.proven()).toEqual([]);
+	});
+
+	it('is taken off by a lead, with a reason, and learned from again', async () => {
+		const record = new TrackRecord(shop.db);
+		expect(await record.unlearn(shop.caseId, 'Not yet signed', shop.ana)).toMatchObject({ ok: false });
+		await put('repair', repair('renew-lead'));
+		await put('signature', { statement: 'Released', verdict: 'Proven clear', outcome: 'proven' });
+		const before = await record.stamp();
+		expect(await record.read()).toHaveLength(1);
+		expect(await record.unlearn(shop.caseId, 'The meter was broken', shop.ana)).toMatchObject({ ok: true });
+		expect(await record.stamp()).not.toBe(before);
+		expect(await record.read()).toEqual([]);
+		expect(await record.taught()).toMatchObject([
+			{ caseId: shop.caseId, unlearned: { why: 'The meter was broken', by: shop.ana.name } }
+		]);
+		await record.learnAgain(shop.caseId);
+		expect(await record.stamp()).toBe(before);
+		expect(await record.read()).toHaveLength(1);
+	});
+
 	it('takes the mean of what the timers measured, of steps that were done', async () => {
 		for (const one of [step(3), step(5), step(null), step(40, 'skipped')]) await put('test-step', one);
 		expect(await new TrackRecord(shop.db).minutes()).toEqual({ fuse: { times: 2, mean: 4 } });

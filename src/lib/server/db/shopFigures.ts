@@ -30,7 +30,7 @@ const MOST_LISTED = 500;
 /** Signed cases, each with how it was signed, its last repair and whether it came back. */
 interface Signed extends CaseLine {
 	verdict: string;
-	outcome: 'proven' | 'released' | null;
+	outcome: 'proven' | 'released' | 'unproven' | null;
 	kind: string | null;
 	cameBack: number;
 	/** Without suffix, with commas between. */
@@ -65,13 +65,20 @@ export class ShopFigures {
 			where c.from_shop is null
 			order by c.number desc limit ${MOST_LISTED}`);
 		const proven = signed.filter((one) => outcomeOf(one) === 'proven');
-		const wheel = signed.filter((one) => one.kind !== null && hadWheelCode(one));
+		const wheel = signed.filter(
+			(one) => outcomeOf(one) !== 'unproven' && one.kind !== null && hadWheelCode(one)
+		);
 		const avoided = wheel.filter(({ kind, cameBack }) => kind !== BY_THE_CODE && !cameBack);
 		return [
 			figure('proven', proven, signed.length),
 			figure(
 				'released',
-				signed.filter((one) => !proven.includes(one)),
+				signed.filter((one) => outcomeOf(one) === 'released'),
+				signed.length
+			),
+			figure(
+				'unproven',
+				signed.filter((one) => outcomeOf(one) === 'unproven'),
 				signed.length
 			),
 			figure(

@@ -1,9 +1,12 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, like, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { fail, ok, type Result } from '../../core/result';
 import { LatestCache } from '../latestCache';
 import type { Database } from './open';
-import { caseCode, caseRecord, entry } from './schema';
+import { caseCode, caseRecord, entry, shopSetting, vehicle } from './schema';
+import type { Author } from './threads';
 
-/** How one signed case ended: the repair that was proven. */
+/** How one case ended that was signed with everything proven: the repair that did it. */
 export interface ProvenRepair {
 	caseId: string;
 	number: number;
@@ -13,7 +16,21 @@ export interface ProvenRepair {
 	place: string;
 	/** Codes that stood on the case, without suffix. */
 	codes: string[];
+	/** Odometer as it was read first; null where nobody did. */
+	km: number | null;
+	/** When it was repaired. */
+	at: string;
 }
+
+/** One of them, as a lead sees what the shop has learned. */
+export interface Taught extends ProvenRepair {
+	nickname: string;
+	/** Why a lead has taken it off what is learned from; null where it counts. */
+	unlearned: { why: string; by: string; at: string } | null;
+}
+const Unlearned = z.object({ why: z.string(), by: z.string() });
+/** A setting a case: two leads never overwrite each other. */
+const UNLEARNED = 'unlearned:';
 
 /** How often steps of a kind ran by the timer, and the mean of their minutes. */
 export type Timed = Record<string, { times: number; mean: number }>;
@@ -34,6 +51,12 @@ const COME_BACK = sql.raw(
 	`(select json_extract(c.payload, '$.comebackOf.caseId') from entry as c where c.kind = 'case-opened' and json_extract(c.payload, '$.comebackOf.caseId') is not null)`
 );
 
+/** Signed as proven; signatures from before that was kept said it in their verdict. */
+const SIGNED_AS_PROVEN = sql.raw(
+	`(select s.case_id from entry as s where s.kind = 'signature'
+		and coalesce(json_extract(s.payload, '$.outcome'), case when json_extract(s.payload, '$.verdict') like 'Released%' then 'released' else 'proven' end) = 'proven')`
+);
+
 /** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
 export class TrackRecord {
 	private readonly kept = new LatestCache<Promise<ProvenRepair[]>>(1);
@@ -47,7 +70,8 @@ export class TrackRecord {
 		const [row] = await this.db.all<{ signed: number }>(
 			sql`SELECT COUNT(*) AS signed FROM case_record WHERE signed = 1 AND coming_in = 0`
 		);
-		return `${row?.signed ?? 0}/${comebacks}`;
+		const unlearned = (await this.unlearned()).map(({ caseId }) => caseId);
+		return `${row?.signed ?? 0}/${comebacks}/${unlearned.join()}`;
 	}
 
 	/** What was proven, worked out once for each stamp. */
@@ -107,34 +131,80 @@ export class TrackRecord {
 		return { newest: head, comebacks: from.comebacks + (opened?.comebacks ?? 0), steps: all };
 	}
 
-	/** The last repair of each signed case that was chosen from the library. */
+	/** What the shop learns from: the last repair, chosen from the library, of each case that was proven and did not come back. */
 	async proven(): Promise<ProvenRepair[]> {
+		return (await this.taught())
+			.filter(({ unlearned }) => unlearned === null)
+			.map(({ nickname: _nickname, unlearned: _unlearned, ...one }) => one);
+	}
+
+	/** A lead takes a case off what is learned from. Refused where nothing is learned from it. */
+	async unlearn(caseId: string, why: string, by: Author, now = new Date()): Promise<Result<void>> {
+		if (!(await this.taught()).some((one) => one.caseId === caseId))
+			return fail('Nothing is learned from that case.');
+		const kept = { value: { why, by: by.name }, changedBy: by.id, changedAt: now.toISOString() };
+		await this.db
+			.insert(shopSetting)
+			.values({ name: UNLEARNED + caseId, ...kept })
+			.onConflictDoUpdate({ target: shopSetting.name, set: kept });
+		return ok(undefined);
+	}
+
+	/** It counts again. */
+	async learnAgain(caseId: string): Promise<void> {
+		await this.db.delete(shopSetting).where(eq(shopSetting.name, UNLEARNED + caseId));
+	}
+
+	private async unlearned() {
+		const rows = await this.db
+			.select()
+			.from(shopSetting)
+			.where(like(shopSetting.name, `${UNLEARNED}%`));
+		return rows.flatMap(({ name, value, changedAt }) => {
+			const told = Unlearned.safeParse(value);
+			return told.success ? [{ caseId: name.slice(UNLEARNED.length), ...told.data, at: changedAt }] : [];
+		});
+	}
+
+	/** All that the shop could learn from, and what a lead has taken off. */
+	async taught(): Promise<Taught[]> {
 		const rows = await this.db
 			.select({
 				caseId: entry.caseId,
 				number: caseRecord.number,
 				kind: sql<string>`json_extract(${entry.payload}, '$.does.kind')`,
 				place: sql<string>`json_extract(${entry.payload}, '$.does.place')`,
-				typeId: sql<string>`(select json_extract(o.payload, '$.typeId') from entry as o where o.case_id = ${entry.caseId} and o.kind = 'case-opened' limit 1)`
+				typeId: sql<string>`(select json_extract(o.payload, '$.typeId') from entry as o where o.case_id = ${entry.caseId} and o.kind = 'case-opened' limit 1)`,
+				km: sql<
+					number | null
+				>`(select json_extract(k.payload, '$.odometerKm') from entry as k where k.case_id = ${entry.caseId} and k.kind = 'vehicle-checked' order by k.seq desc limit 1)`,
+				at: entry.observedAt,
+				nickname: vehicle.nickname
 			})
 			.from(entry)
 			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
+			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 			.where(
 				and(
 					eq(entry.kind, 'repair'),
 					eq(caseRecord.signed, true),
 					isNull(caseRecord.fromShop),
 					sql`json_extract(${entry.payload}, '$.does.kind') is not null`,
+					sql`${entry.caseId} in ${SIGNED_AS_PROVEN}`,
 					// What came back was not proven after all.
 					sql`${entry.caseId} not in ${COME_BACK}`
 				)
 			)
 			.orderBy(asc(entry.seq))
 			.limit(MOST);
-		const last = new Map<string, Omit<ProvenRepair, 'codes'>>();
+		const last = new Map<string, Omit<Taught, 'codes' | 'unlearned'>>();
 		for (const row of rows) last.set(row.caseId, { ...row, typeId: row.typeId ?? '' });
-		const codes = await this.codesOf([...last.keys()]);
-		return [...last.values()].map((one) => ({ ...one, codes: codes.get(one.caseId) ?? [] }));
+		const [codes, off] = await Promise.all([this.codesOf([...last.keys()]), this.unlearned()]);
+		return [...last.values()].map((one) => ({
+			...one,
+			codes: codes.get(one.caseId) ?? [],
+			unlearned: off.find(({ caseId }) => caseId === one.caseId) ?? null
+		}));
 	}
 
 	/** Comebacks of a case, the first first. */
@@ -157,7 +227,7 @@ export class TrackRecord {
 		if (caseIds.length === 0) return found;
 		const wanted = new Set(caseIds);
 		const rows = await this.db
-			.select({ caseId: caseCode.caseId, code: caseCode.code })
+			.selectDistinct({ caseId: caseCode.caseId, code: caseCode.code })
 			.from(caseCode)
 			.innerJoin(caseRecord, eq(caseRecord.id, caseCode.caseId))
 			.where(eq(caseRecord.signed, true));

@@ -9,6 +9,7 @@ import {
 	repairs,
 	signature,
 	top,
+	unproven,
 	when,
 	type ReportHead
 } from './parts';
@@ -23,6 +24,8 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		report.lampCheck.length > 0 ? `The lamps at key-on: ${report.lampCheck.join('; ')}.` : '',
 		report.drivenKm > 0 ? `It was driven ${report.drivenKm.toFixed(1)} km to prove it.` : ''
 	].filter(Boolean);
+	const closed = report.signature?.left ?? null;
+	const open = closed ? [] : report.open;
 	const MOST = 6;
 	// What only follows from another fault is no news to whoever owns it.
 	const faults = groupedCodes(report.codes.filter(({ follows }) => !follows)).map(
@@ -30,6 +33,7 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 	);
 	return page(head, [
 		...top(head, report),
+		...unproven(report),
 		heading('What you told us'),
 		line(complaintLine(report)),
 		...report.complaint.answers.map((answer) => line(`${answer}.`)),
@@ -41,9 +45,9 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		]),
 		heading('How we know'),
 		...(how.length > 0 ? [list(how)] : [line('It is not proven yet.')]),
-		...when(report.residual.length + report.waivers.length + report.open.length > 0, () => [
+		...when(report.residual.length + report.waivers.length + open.length > 0, () => [
 			heading('What you should know'),
-			list([...report.open, ...report.residual, ...report.waivers].slice(0, MOST))
+			list([...open, ...report.residual, ...report.waivers].slice(0, MOST))
 		]),
 		...when(report.cautions.length > 1, () => [list(report.cautions.slice(0, -1))]),
 		heading('Signed'),

@@ -174,7 +174,21 @@ export function repairs(report: CaseReport): Content[] {
 	]);
 }
 
+/** Of a case that a lead closed unproven: what stood open, before anything else. */
+export const unproven = ({ signature: signed }: CaseReport): Content[] =>
+	signed?.left
+		? [
+				heading('Not proven'),
+				line('It was handed over without proof that the fault is gone. What stood open:'),
+				list(signed.left)
+			]
+		: [];
+
 export const signature = (report: CaseReport): Content[] =>
 	report.signature
-		? [strong(report.signature.statement), line(`${report.signature.by}, ${paperDate(report.signature.at)}`)]
+		? [
+				...when(report.signature.left !== null, () => [line('Closed unproven, because:')]),
+				strong(report.signature.statement),
+				line(`${report.signature.by}, ${paperDate(report.signature.at)}`)
+			]
 		: [line('Not signed.')];

@@ -14,7 +14,9 @@
 			: `${data.closed.total} cases signed`}
 </h1>
 {#if data.closed.total === 0}
-	<p class="text-lg">A case comes here once every code is proven clear and a lead has signed it.</p>
+	<p class="text-lg">
+		A case comes here once a lead has signed it: proven, or closed unproven with a reason.
+	</p>
 {:else}
 	<CaseTable rows={data.closed.rows} />
 	<Pages page={data.page} pages={data.closed.pages} />

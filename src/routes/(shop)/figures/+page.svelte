@@ -6,6 +6,7 @@
 	const WORDS: Record<string, { name: string; means: string }> = {
 		proven: { name: 'proven clear', means: 'signed with every code proven' },
 		released: { name: 'released, not all proven', means: 'a lead let something go, by name' },
+		unproven: { name: 'closed unproven', means: 'a lead closed it with things open, and said why' },
 		comebacks: { name: 'came back', means: 'a case was opened that begins where they ended' },
 		avoided: {
 			name: 'good sensors not replaced',

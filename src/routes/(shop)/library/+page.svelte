@@ -21,6 +21,9 @@
 	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/library/reasoning"
 		>Minutes, prices and odds that Reason goes by</a
 	>
+	<a class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/library/learned"
+		>What its own cases have taught</a
+	>
 	<a class="ml-6 inline-flex min-h-11 items-center underline underline-offset-4" href="/library/vehicles"
 		>Vehicles</a
 	>

@@ -6,5 +6,8 @@ export const signature = entryKind('signature', Signature, {
 	group: 'done',
 	writer: 'rule',
 	changesVerdicts: false,
-	line: ({ statement, verdict }) => line('Signed', statement, verdict)
+	line: ({ statement, verdict, outcome, left }) =>
+		outcome === 'unproven'
+			? line('Closed unproven', [statement, ...(left ?? [])].join(' '), verdict)
+			: line('Signed', statement, verdict)
 });

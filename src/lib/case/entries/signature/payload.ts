@@ -4,6 +4,11 @@ import { Words } from '../fields';
 export const Signature = z.object({
 	statement: Words,
 	verdict: Words,
-	/** Whether all was proven, or something let go by name; absent in signatures from before it was kept. */
-	outcome: z.enum(['proven', 'released']).optional()
+	/**
+	 * Whether all was proven, something let go by name, or the case closed with things open and `statement` saying why; absent in
+	 * signatures from before it was kept.
+	 */
+	outcome: z.enum(['proven', 'released', 'unproven']).optional(),
+	/** What stood open when it was closed unproven. */
+	left: z.array(Words).max(200).optional()
 });

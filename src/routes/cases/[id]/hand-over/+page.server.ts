@@ -1,18 +1,19 @@
-import { error, redirect } from '@sveltejs/kit';
+import { error, redirect, type RequestEvent } from '@sveltejs/kit';
 import { isValid, ulid } from 'ulid';
 import { comebackOf } from '$lib/case/proof/comeback';
 import { caseNumber } from '$lib/server/db/cases';
 import { standingItems } from '$lib/case/progress/standingItems';
+import { CLOSED_UNPROVEN } from '$lib/case/progress/project';
 import { caseReport, groupedCodes } from '$lib/case/paper/report';
 import { keyName } from '$lib/case/paper/bundleSignature';
 import type { Signer } from '$lib/server/db/shopKeys';
-import { mayNotSign } from '$lib/case/progress/signing';
+import { leftOpen, mayNotCloseUnproven, mayNotSign } from '$lib/case/progress/signing';
 import { loadCase, loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
-import { ReleaseForm, SignForm } from './forms';
+import { ReleaseForm, SignForm, UnprovenForm } from './forms';
 
 /** What the signature on a bundle that came in is worth here. */
 function signedWords({ kind }: Signer, key: string | null): string {
@@ -60,6 +61,9 @@ export const load = async ({ params, depends, locals }) => {
 		}),
 		maySign: member !== null,
 		notBy: member && mayNotSign(view, member.id, await settings.read('signOwnRepair')),
+		/** Null where a lead may close it with things open. */
+		notUnproven: member && mayNotCloseUnproven(view),
+		unprovenForm: await entryFormFor(UnprovenForm, { statement: '', head: thread.at(-1)?.hash ?? '' }),
 		signForm: await entryFormFor(SignForm, {
 			statement: 'Checked against the evidence and released.',
 			head: thread.at(-1)?.hash ?? ''
@@ -67,21 +71,40 @@ export const load = async ({ params, depends, locals }) => {
 	};
 };
 
+/** The case as a lead is about to close it; `busy` says who is at its vehicle. Throws 403 for anybody else. */
+async function toClose(event: RequestEvent<{ id: string }>, onlyLeads: string) {
+	const member = memberHere(event);
+	if (!maySign(member)) error(403, onlyLeads);
+	const { row, view } = await loadCheckedCase(event.locals.services, event.params.id);
+	const runs = event.locals.services.vehicleJobs.runningOn(row.vehicle.linkAddress);
+	const busy = runs ? `Not yet: ${runs.by} is at this vehicle. Wait until that is done, or stop it.` : null;
+	return { member, view, busy };
+}
+
 export const actions = {
 	sign: async (event) => {
-		const member = memberHere(event);
-		if (!maySign(member)) error(403, 'Only a lead signs a case off.');
-		const { row, view } = await loadCheckedCase(event.locals.services, event.params.id);
-		const runs = event.locals.services.vehicleJobs.runningOn(row.vehicle.linkAddress);
-		const refusal = runs
-			? `Not yet: ${runs.by} is at this vehicle. Wait until that is done, or stop it.`
-			: mayNotSign(view, member.id, await event.locals.services.settings.read('signOwnRepair'));
+		const { member, view, busy } = await toClose(event, 'Only a lead signs a case off.');
+		const refusal =
+			busy ?? mayNotSign(view, member.id, await event.locals.services.settings.read('signOwnRepair'));
 		return entryAction(
 			SignForm,
 			'signature',
 			({ statement }) =>
 				refusal ?? { statement, verdict: view.verdict, outcome: view.released ? 'released' : 'proven' },
 			'Signed. The thread is closed.',
+			({ head }) => ({ afterHead: head })
+		)(event);
+	},
+	/** What cannot be proven is not kept open for ever: a lead closes it, says why, and the papers say what is not proven. */
+	unproven: async (event) => {
+		const { view, busy } = await toClose(event, 'Only a lead closes a case.');
+		const refusal = busy ?? mayNotCloseUnproven(view);
+		return entryAction(
+			UnprovenForm,
+			'signature',
+			({ statement }) =>
+				refusal ?? { statement, verdict: CLOSED_UNPROVEN, outcome: 'unproven', left: leftOpen(view) },
+			'Closed unproven. The thread is closed.',
 			({ head }) => ({ afterHead: head })
 		)(event);
 	},

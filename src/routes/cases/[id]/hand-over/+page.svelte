@@ -7,6 +7,9 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import Field from '$lib/ui/Field.svelte';
 
+	import AddedSince from './AddedSince.svelte';
+	import { addedSince } from './addedSince';
+	import CloseUnproven from './CloseUnproven.svelte';
 	import StandingItem from './StandingItem.svelte';
 
 	let { data } = $props();
@@ -18,13 +21,7 @@
 	});
 	const { form, errors, enhance, message } = sign;
 	/** What stands on the thread after the entry that the lead has looked at. */
-	const added = $derived.by(() => {
-		const newest = data.case.lines;
-		const seen = newest.findIndex(({ hash }) => hash === $form.head);
-		return seen < 0
-			? newest.slice(0, data.case.headHash === $form.head ? 0 : newest.length)
-			: newest.slice(0, seen);
-	});
+	const added = $derived(addedSince(data.case, $form.head));
 
 	/** A signature is pressed, never slipped into. */
 	function enterSignsNothing(event: KeyboardEvent) {
@@ -61,6 +58,15 @@
 		</p>
 	{/if}
 
+	{#if report.signature?.left}
+		<section class="my-4 border-l-4 border-ink pl-4" aria-labelledby="unproven">
+			<h2 id="unproven" class="font-bold">Not proven: what stood open when it was closed</h2>
+			<ul class="list-disc pl-5">
+				{#each report.signature.left as open, nth (nth)}<li>{open}</li>{/each}
+			</ul>
+			<p class="mt-1">{report.cautions[0]}</p>
+		</section>
+	{/if}
 	{#if report.open.length + data.standing.length > 0 && !report.signature}
 		<section id="open" class="my-4 border-l-4 border-ink pl-4">
 			<h2 class="font-bold">Not ready to be handed over</h2>
@@ -191,7 +197,9 @@
 	<section id="sign" class="hair py-3">
 		<h2 class="font-bold">Signature</h2>
 		{#if report.signature}
-			<p class="mt-1 text-lg">{report.signature.statement}</p>
+			<p class="mt-1 text-lg">
+				{report.signature.left ? 'Closed unproven, because: ' : ''}{report.signature.statement}
+			</p>
 			<p>{report.signature.by}, {report.signature.at}</p>
 			{#each data.comeback.cases as { id, number } (id)}
 				<p class="mt-2 font-semibold">
@@ -202,7 +210,9 @@
 				<form method="POST" action="?/comeback" class="no-print mt-3">
 					<input type="hidden" name="caseId" value={data.comeback.newId} />
 					<input type="hidden" name="worksId" value={data.comeback.worksId} />
-					<button class="act-quiet">It came back: open a case that begins here</button>
+					<button class="act-quiet"
+						>{report.signature.left ? 'The work goes on' : 'It came back'}: open a case that begins here</button
+					>
 				</form>
 			{/if}
 		{:else if data.maySign}
@@ -218,18 +228,7 @@
 				{#if data.notBy !== null}
 					<p class="mt-2">{report.proven ? data.notBy : 'It can be signed once nothing is open.'}</p>
 				{:else if added.length > 0}
-					<div role="alert" class="mt-3 border-l-4 border-ink pl-4">
-						<p class="text-lg font-semibold">
-							{added.length === 1 ? 'One entry was' : `${added.length} entries were`} added since you opened this
-							page:
-						</p>
-						<ul class="list-disc pl-5">
-							{#each added as line (line.id)}<li>{line.title}: {line.detail} ({line.author})</li>{/each}
-						</ul>
-						<button type="button" class="act-quiet mt-2" onclick={() => ($form.head = data.case.headHash)}
-							>I have looked at it</button
-						>
-					</div>
+					<AddedSince {added} onlooked={() => ($form.head = data.case.headHash)} />
 				{:else}
 					{#if $message}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">
 							{$message}
@@ -245,6 +244,7 @@
 					</p>
 				{/if}
 			</form>
+			{#if data.notBy !== null}<CloseUnproven {data} />{/if}
 		{:else}
 			<p class="mt-1">
 				{report.proven ? 'Waits for a lead’s signature.' : 'A lead signs once nothing is open.'}

@@ -192,9 +192,13 @@
 			{/if}
 			{#each reason.record as one, nth (nth)}
 				<p class="text-ink-2">
-					<span class="num">{one.count}</span> of <span class="num">{one.of}</span> here: {one.words}.
+					<span class="num">{one.count}</span> of <span class="num">{one.of}</span> here: {one.words} ({one.alike}).
 				</p>
 			{/each}
+			{#if reason.record.length > 0}<a
+					class="inline-flex min-h-11 items-center underline underline-offset-4"
+					href="/library/learned">What is learned from</a
+				>{/if}
 		</section>
 
 		<section id="next-test" aria-labelledby="next-title">
