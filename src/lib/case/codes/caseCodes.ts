@@ -47,12 +47,27 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 	const type = typeOf(entries);
 	const scan = latest(entries, 'network-scan');
 	const follows = type ? cascadeOf(found, scan, type, book).consequences : [];
+	const listed = new Set(
+		(scan?.payload.modules ?? []).flatMap(({ address, codes }) =>
+			codes.filter(({ status }) => tellsOfFault(status)).map(({ dtc }) => codeKey({ address, dtc }))
+		)
+	);
+	const followsNow = new Set(
+		type
+			? cascadeOf(
+					found.filter((code) => listed.has(codeKey(code))),
+					scan,
+					type,
+					book
+				).consequences.map(({ key }) => key)
+			: []
+	);
 	const all = caseCalibrations(entries);
 	const calibrationsDue = all.length > 0 ? unsettled(all).length : null;
 	return found.map(({ atScan, ...code }) => {
 		const consequence = code.madeByUs === null ? follows.find(({ key }) => key === codeKey(code)) : undefined;
 		const followsFrom = consequence?.because ?? null;
-		const origin = originOf(code, followsFrom);
+		const origin = originOf(code, followsFrom, followsNow.has(codeKey(code)));
 		const proof = proveCode(historyOf(entries, code, code.madeByUs ? { atScan } : null), {
 			origin,
 			exposure: comesOf(counting, code, found, origin.kind === 'own'),
@@ -66,11 +81,12 @@ export function caseCodes(thread: Entry[], book: CodeBook = shippedBook): CaseCo
 
 function originOf(
 	{ madeByUs, expected }: Pick<CaseCode, 'madeByUs' | 'expected'>,
-	followsFrom: string | null
+	followsFrom: string | null,
+	now: boolean
 ): Origin {
 	if (madeByUs !== null) return { kind: 'made-by-us' };
 	if (expected !== null) return { kind: 'expected', because: expected };
-	return followsFrom === null ? { kind: 'own' } : { kind: 'consequence', because: followsFrom };
+	return followsFrom === null ? { kind: 'own' } : { kind: 'consequence', because: followsFrom, now };
 }
 
 function foundIn(entries: Entry[], book: CodeBook): Found[] {

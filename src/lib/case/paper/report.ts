@@ -13,6 +13,8 @@ import { fittingLacks } from '../entries/fitting/lacks';
 import { linksAt, type LinkState } from '../measure/measured';
 import { complaintThings } from '../listen/complaintThings';
 import { ANSWER_WORDS } from '../listen/complaintWords';
+import { lampHistory } from '../codes/lampTold';
+import { LAMP_CODE_WORDS, lampProof } from '../proof/proofSteps';
 import { networkFindings } from '../codes/networkFindings';
 import { typeOf } from '../thread/vehicleOf';
 import type { CaseView } from '../progress/project';
@@ -51,6 +53,10 @@ export interface CaseReport {
 		/** It only follows from another code. */
 		follows: boolean;
 	})[];
+	/** What its lamp has told, each with whether it is told now; null for a vehicle that has a link. */
+	byLamp: { code: string; words: string; now: string }[] | null;
+	/** What is said where no code stands. */
+	noCodes: string;
 	beforeAfter: BeforeAfter | null;
 	lampCheck: string[];
 	drivenKm: number;
@@ -124,6 +130,10 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 		repairs: repairsOf(entries),
 		calibrations: calibrationsOf(entries),
 		codes,
+		byLamp:
+			lampProof(entries)?.codes.map(({ code, words, now }) => ({ code, words, now: LAMP_CODE_WORDS[now] })) ??
+			null,
+		noCodes: noCodesWords(view),
 		beforeAfter: beforeAfter(entries),
 		lampCheck: (latest(entries, 'lamp-check')?.payload.lamps ?? []).map(
 			({ lamp, result }) => `${lamp} ${result}`
@@ -154,6 +164,14 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 		}),
 		chainBroken
 	};
+}
+
+/** Nothing was found is said of what was looked at alone. */
+function noCodesWords({ entries, lastScan, lastCompleteScan }: CaseView): string {
+	const lamp = lampHistory(entries);
+	if (lamp) return lamp.read ? 'Its lamp told of no fault.' : 'Its lamp was not read.';
+	if (!lastScan) return 'No module was read.';
+	return lastCompleteScan ? 'No module had a code.' : 'Of the modules that were read none had a code.';
 }
 
 function foundOf({ entries, lastCompleteScan, book }: CaseView): CaseReport['found'] {

@@ -29,6 +29,8 @@ export function toGoWords(
 	if (!outlook || outlook.meanMinutes === null || outlook.lowMinutes === null || outlook.highMinutes === null)
 		return null;
 	const { meanMinutes, lowMinutes, highMinutes } = outlook;
+	// It waits for a signature: nobody is at work.
+	if (highMinutes === 0) return null;
 	const [low, high] = [hourWords(lowMinutes), hourWords(highMinutes)];
 	return {
 		words: `about ${hourWords(meanMinutes)}${low === high ? '' : ` (${low} to ${high})`}`,

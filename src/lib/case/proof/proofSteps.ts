@@ -61,6 +61,12 @@ export const mayBeClearedAgain = (verdict: Verdict): boolean => !ON_ITS_WAY.has(
 /** How a code that a lamp told of stands. */
 export type LampCodeNow = 'told-before-repair' | 'told-since-repair' | 'no-longer-told';
 
+export const LAMP_CODE_WORDS: Record<LampCodeNow, string> = {
+	'no-longer-told': 'no longer told',
+	'told-since-repair': 'told since the repair',
+	'told-before-repair': 'told before the repair'
+};
+
 /** What stands between a lamp and proof, for a vehicle that has nothing else to tell by. */
 export interface LampProof {
 	read: boolean;

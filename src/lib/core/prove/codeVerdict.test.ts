@@ -133,6 +133,17 @@ describe('what may be called proven', () => {
 			'never-cleared'
 		],
 		[
+			'back before a repair, and read again after it though its test has not run in this key cycle',
+			[RECORDED, did(2, 'cleared'), read(3, 0x2f, 0), did(4, 'mended'), read(5, 0xed)],
+			'never-cleared'
+		],
+		[
+			'back before a repair, and failing after it',
+			[RECORDED, did(2, 'cleared'), read(3, 0x2c), did(4, 'mended'), read(5, 0x2f, 0)],
+			'back-at-key-on'
+		],
+		['back, and nothing was done since', [RECORDED, did(2, 'cleared'), read(3, 0xed, 0)], 'back-at-key-on'],
+		[
 			'repaired after the clear, and failing now',
 			[RECORDED, did(2, 'cleared'), did(3, 'mended'), read(4, 0x2f, 0)],
 			'back-at-key-on'
@@ -206,13 +217,25 @@ describe('what else is known of a code', () => {
 		[
 			'follows from another',
 			[RECORDED],
-			{ origin: { kind: 'consequence', because: 'the gateway is silent' } },
+			{ origin: { kind: 'consequence', because: 'the gateway is silent', now: true } },
 			'consequence'
+		],
+		[
+			'follows from another, and back with it',
+			[...REPAIRED, read(5, 0x2f, 0)],
+			{ origin: { kind: 'consequence', because: 'the gateway is silent', now: true } },
+			'consequence'
+		],
+		[
+			'followed from another that is gone now',
+			[...REPAIRED, read(5, 0x2f, 0)],
+			{ origin: { kind: 'consequence', because: 'the gateway is silent', now: false } },
+			'back-at-key-on'
 		],
 		[
 			'follows from another, cleared and away',
 			CLEAN,
-			{ origin: { kind: 'consequence', because: 'x' } },
+			{ origin: { kind: 'consequence', because: 'x', now: true } },
 			'proven-clear'
 		],
 		['seen live before, not recorded since', CLEAN, { seenLive: true }, 'not-all-shown'],

@@ -93,7 +93,7 @@ class Proving {
 		this.need('key-cycled', cycle, 'Key off and on since the clear.', 'Cycle the key, then read again.');
 		this.lookAtLamps(cycle);
 		const reads = this.all('read', after);
-		const back = reads.find(showsFault);
+		const back = this.lastReturn(reads);
 		if (back && this.mayBeFromBefore(back))
 			return this.verdict(
 				'never-cleared',
@@ -122,10 +122,18 @@ class Proving {
 		return this.last();
 	}
 
-	/** Times decide: what is stored and does not fail now, read after a repair that no clear followed, may be older than it. */
+	/** Where it is there again: since the last repair, where it was read since, else since the clear. */
+	private lastReturn(reads: readonly Read[]): Read | undefined {
+		const mendedAt = this.all('mended', this.after).at(-1)?.at ?? -Infinity;
+		return reads.find((read) => read.at > mendedAt && showsFault(read)) ?? reads.find(showsFault);
+	}
+
+	/** Times decide: what is stored and has not failed in this key cycle, read after a repair that no clear followed, may be older than it. */
 	private mayBeFromBefore({ at, status }: Read): boolean {
 		const mended = this.all('mended', this.after).some((repair) => repair.at < at);
-		return mended && status !== null && !decodeStatus(status).testFailed;
+		if (!mended || status === null) return false;
+		const { testFailed, notTestedThisCycle } = decodeStatus(status);
+		return !testFailed || notTestedThisCycle;
 	}
 
 	private verdict(verdict: Verdict, because: string): CodeProof {
@@ -172,6 +180,8 @@ class Proving {
 		const { origin } = this.context;
 		if (origin.kind === 'expected' && (this.context.calibrationsDue ?? 0) > 0)
 			return this.verdict('expected', `Expected: ${origin.because}. It stays until that module is taught.`);
+		if (origin.kind === 'consequence' && origin.now)
+			return this.verdict('consequence', `It is there again with what it follows from: ${origin.because}.`);
 		const moved =
 			back.snapshotKmh !== null
 				? back.snapshotKmh > 0
@@ -180,7 +190,7 @@ class Proving {
 			? this.verdict('back-while-driving', 'It is there again, set while the vehicle moved.')
 			: this.verdict(
 					'back-at-key-on',
-					'It is there again and the vehicle has not moved: look for an electrical fault in its circuit.'
+					'It is there again and the vehicle has not moved: it fails at rest, and at rest it can be found.'
 				);
 	}
 

@@ -46,8 +46,8 @@ export type Origin =
 	| { kind: 'made-by-us' }
 	/** The repair after which a module says so until it is taught. */
 	| { kind: 'expected'; because: string }
-	/** What it follows from. */
-	| { kind: 'consequence'; because: string };
+	/** What it follows from, and whether that was there when it was read last. */
+	| { kind: 'consequence'; because: string; now: boolean };
 
 /** `word`: on whose word it stands, in a sentence, where our own link did not do it. */
 export type CodeEvent =

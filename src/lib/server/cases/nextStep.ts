@@ -1,4 +1,5 @@
 import type { NextStep } from '../../case/progress/step';
+import { hasTold } from '../../case/codes/hasTold';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
 import { mendingSteps } from '../../case/reason/reasonView';
 import { percentWords } from '../../case/reason/percentWords';
@@ -14,7 +15,7 @@ import { reasonOf } from './reason';
 export async function nextStepOf(stores: Stores, loaded: LoadedCase): Promise<NextStep | null> {
 	const { next } = loaded.view;
 	// What comes and goes is provoked first: at rest there is nothing to measure.
-	if (!next || !next.seeks || next.page !== undefined) return next;
+	if (!next || !next.seeks || next.page !== undefined || !hasTold(loaded.view)) return next;
 	const reasoned = await reasonOf(stores, loaded);
 	if (!reasoned) return next;
 	const { decision, candidates, model, policy } = reasoned.reasoning;

@@ -1,5 +1,7 @@
 import { minutesToGoInParts, type MinutesToGo } from '../../core/path/minutesToGo';
 import { randomFromText } from '../../core/path/randomFromText';
+import { hasTold } from '../../case/codes/hasTold';
+import { provingMinutes } from '../../case/progress/provingMinutes';
 import { restsOn } from '../../case/reason/bearing';
 import type { Reasoning } from '../../case/reason/reasoning';
 import type { NextStep } from '../../case/progress/step';
@@ -11,8 +13,8 @@ import { nextStepOf } from './nextStep';
 import { reasonOf, type ReasonedCase } from './reason';
 
 const RUNS = 30;
-/** Of what is only left to prove and to sign: drive, read, sign. */
-const PROVING_MIN = 25;
+/** What proving takes at least and at most, against its mean. */
+const [QUICK, SLOW] = [0.6, 2];
 
 /** What was worked out, as long as its reasoning is at hand. */
 const known = new WeakMap<Reasoning, MinutesToGo>();
@@ -37,10 +39,12 @@ const UNKNOWN: Minutes = { meanMinutes: null, lowMinutes: null, highMinutes: nul
 /** How long a case may still take, for the floor. */
 export async function minutesOf(stores: Stores, caseId: string): Promise<Minutes> {
 	const loaded = await loadCase(stores, caseId);
-	const { signature, lastScan, next } = loaded.view;
-	if (signature || !lastScan) return UNKNOWN;
-	if (!next?.seeks)
-		return { meanMinutes: PROVING_MIN, lowMinutes: PROVING_MIN * 0.6, highMinutes: PROVING_MIN * 2 };
+	const { signature, next } = loaded.view;
+	if (signature || !next || !hasTold(loaded.view)) return UNKNOWN;
+	if (!next.seeks) {
+		const mean = provingMinutes(loaded.view, next);
+		return { meanMinutes: mean, lowMinutes: mean * QUICK, highMinutes: mean * SLOW };
+	}
 	const reasoned = await reasonOf(stores, loaded);
 	if (!reasoned) return UNKNOWN;
 	const { mean, low, high } = await toGoOf(stores, reasoned);

@@ -1,5 +1,6 @@
 import { numberCalled, slugOfNumber } from '../../case/codes/decoderAnswer';
 import { codeNumber } from '../../core/codes/codeId';
+import { hasTold } from '../../case/codes/hasTold';
 import { wheelsTogether } from '../../case/codes/wheelsTogether';
 import { cascadeOf } from '../../case/reason/cascade';
 import { percentWords } from '../../case/reason/percentWords';
@@ -35,7 +36,7 @@ const LEFT_FROM = 0.03;
  */
 export async function reasonPage(stores: Stores, { caseId, upTo }: { caseId: string; upTo: number | null }) {
 	const reasoned = await reasonOf(stores, await loadCase(stores, caseId), upTo);
-	if (!reasoned || !reasoned.view.lastScan) return null;
+	if (!reasoned || !hasTold(reasoned.view)) return null;
 	return shown(reasoned, await cautionsHere(stores, reasoned.reasoning.model.type));
 }
 

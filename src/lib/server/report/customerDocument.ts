@@ -21,6 +21,9 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		settled > 0
 			? `${settled === 1 ? 'One fault code was' : `${settled} fault codes were`} read, cleared after the repair, and tested again by the vehicle itself without coming back.`
 			: '',
+		report.proven && (report.byLamp ?? []).length > 0
+			? 'It was driven after the repair, and its lamp, read again, tells of no fault any more.'
+			: '',
 		report.lampCheck.length > 0 ? `The lamps at key-on: ${report.lampCheck.join('; ')}.` : '',
 		report.drivenKm > 0 ? `It was driven ${report.drivenKm.toFixed(1)} km to prove it.` : ''
 	].filter(Boolean);
@@ -38,6 +41,10 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		line(complaintLine(report)),
 		...report.complaint.answers.map((answer) => line(`${answer}.`)),
 		...when(faults.length > 0, () => [heading('What the vehicle had stored'), list(faults.slice(0, MOST))]),
+		...when((report.byLamp ?? []).length > 0, () => [
+			heading('What its lamp told'),
+			list((report.byLamp ?? []).slice(0, MOST).map(({ code, words }) => `${words} (${code}).`))
+		]),
 		heading('What we did'),
 		...repairs({ ...report, repairs: report.repairs.slice(0, MOST) }),
 		...when(report.calibrations.length > 0, () => [

@@ -174,6 +174,12 @@ export function repairs(report: CaseReport): Content[] {
 	]);
 }
 
+/** The codes of a vehicle without a link; of one that has none, that it has none. */
+export const byLamp = ({ byLamp: told, noCodes }: CaseReport): Content[] =>
+	told && told.length > 0
+		? [list(told.map(({ code, words, now }) => `${code}, told by its lamp: ${words}; ${now}.`))]
+		: [line(noCodes)];
+
 /** Of a case that a lead closed unproven: what stood open, before anything else. */
 export const unproven = ({ signature: signed }: CaseReport): Content[] =>
 	signed?.left

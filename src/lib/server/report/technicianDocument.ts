@@ -6,6 +6,7 @@ import { lowerFirst, upperFirst } from '../../case/words';
 import { drawRing } from '../../core/scope/ringDrawing';
 import { paperDate } from '../cases/clock';
 import {
+	byLamp,
 	cell,
 	complaintLine,
 	heading,
@@ -108,8 +109,7 @@ function found(report: CaseReport): Content[] {
 function codes(report: CaseReport): Content[] {
 	const driven = report.drivenKm > 0 ? [line(`Driven to prove it: ${report.drivenKm.toFixed(1)} km.`)] : [];
 	const lamps = report.lampCheck.length > 0 ? [line(`Lamps at key-on: ${report.lampCheck.join('; ')}.`)] : [];
-	if (report.codes.length === 0)
-		return [heading('Codes'), line('No module had a code.'), ...lamps, ...driven];
+	if (report.codes.length === 0) return [heading('Codes'), ...byLamp(report), ...lamps, ...driven];
 	const body = groupedCodes(report.codes).map((code): TableCell[] => [
 		cell(code.text),
 		{

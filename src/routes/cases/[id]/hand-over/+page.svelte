@@ -169,7 +169,15 @@
 							><strong>{code.words}</strong><br /><span class="text-ink-2">{code.because}</span></td
 						>
 					</tr>
-				{:else}<tr><td class="py-2">No module had a code.</td></tr>{/each}
+				{:else}
+					{#each report.byLamp ?? [] as { code, words, now }, nth (nth)}
+						<tr class="border-b border-rule align-top [&>td]:py-2 [&>td]:pr-4">
+							<td class="num whitespace-nowrap">{code}</td>
+							<td>{words}<br /><span class="text-ink-2">told by its lamp</span></td>
+							<td class="w-72"><strong>{upperFirst(now)}</strong></td>
+						</tr>
+					{:else}<tr><td class="py-2">{report.noCodes}</td></tr>{/each}
+				{/each}
 			</tbody>
 		</table>
 		{#if report.lampCheck.length > 0}<p class="mt-2">

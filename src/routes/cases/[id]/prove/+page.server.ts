@@ -15,7 +15,7 @@ import {
 	lampsToWatch,
 	mayBeClearedAgain,
 	proofSteps,
-	type LampCodeNow
+	LAMP_CODE_WORDS
 } from '$lib/case/proof/proofSteps';
 import { proofHeadline } from '$lib/case/proof/headline';
 import { mayClear } from '$lib/case/codes/mayClear';
@@ -47,18 +47,13 @@ const withClock = (view: ProofView) => ({
 	}))
 });
 
-const LAMP_WORDS: Record<LampCodeNow, string> = {
-	'no-longer-told': 'no longer told',
-	'told-since-repair': 'told since the repair',
-	'told-before-repair': 'told before the repair'
-};
 /** What a vehicle's lamp has told, in words. */
 function lampOf(entries: readonly Entry[]) {
 	const proof = lampProof(entries);
 	return (
 		proof && {
 			...proof,
-			codes: proof.codes.map((code) => ({ ...code, now: LAMP_WORDS[code.now] })),
+			codes: proof.codes.map((code) => ({ ...code, now: LAMP_CODE_WORDS[code.now] })),
 			drive: at(proof.drive)
 		}
 	);

@@ -9,7 +9,7 @@ import { orLater } from '../../../later';
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
-	const { thread } = await caseHere({ params, locals });
+	const { thread, type } = await caseHere({ params, locals });
 	const asked = Number(url.searchParams.get('upto') ?? NaN);
 	const upTo = Number.isInteger(asked) && asked >= 1 && asked < thread.length ? asked : null;
 	const moments = thread.map((entry) => ({
@@ -23,7 +23,7 @@ export const load = async ({ params, url, depends, locals }) => {
 		about,
 		reasonedAs(locals.services, params.id, { upTo, length: thread.length })
 	);
-	return { moments, upTo, mayLead, reasoned };
+	return { moments, upTo, mayLead, reasoned, byLamp: type?.tells === 'lamp' };
 };
 
 async function reasonedAs(

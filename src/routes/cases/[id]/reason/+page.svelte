@@ -97,10 +97,14 @@
 	{:else if !reason}
 		<p class="mt-2 text-lg">
 			{data.upTo === null
-				? 'Read every module first: the codes say where to begin. A vehicle that the library does not describe is not reasoned about.'
+				? data.byLamp
+					? 'Read its lamp first: the codes say where to begin.'
+					: 'Read every module first: the codes say where to begin. A vehicle that the library does not describe is not reasoned about.'
 				: 'At that moment nothing had been read yet.'}
 		</p>
-		{#if data.upTo === null}<a class="act mt-4" href="/cases/{data.case.id}/read">Go to Read</a>{/if}
+		{#if data.upTo === null}<a class="act mt-4" href="/cases/{data.case.id}/read{data.byLamp ? '/lamp' : ''}"
+				>{data.byLamp ? 'Read its lamp' : 'Go to Read'}</a
+			>{/if}
 	{/if}
 </section>
 
