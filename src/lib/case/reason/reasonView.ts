@@ -179,6 +179,8 @@ export interface ShownRepair {
 	name: string;
 	/** That it cures something that is there. */
 	cures: number;
+	/** That it is the one after which nothing is wrong any more: shares of one whole. */
+	ends: number;
 	minutes: number;
 	price: number;
 	part: boolean;
@@ -211,25 +213,19 @@ function ofAxle(
 }
 
 /** The repairs in their order, each with the chance that it comes to it and helps. */
-export const mendingSteps = ({
-	decision,
-	model,
-	policy,
-	belief
-}: Reasoning): (ShownRepair & { comesToIt: number })[] => {
+export const mendingSteps = ({ decision, model, policy, belief }: Reasoning): ShownRepair[] => {
 	let left = 1;
-	return decision.mending.slice(0, 4).flatMap(({ repair, cures }) => {
+	return decision.mending.slice(0, 4).flatMap(({ repair, cures, ends }) => {
 		const one = model.repairs[repair];
 		if (!one || left < COMES_TO_IT_FROM) return [];
-		const comesToIt = left;
-		left *= 1 - cures;
+		left -= ends;
 		return [
 			{
+				ends,
 				kind: one.kind,
 				place: one.place,
 				name: ofAxle(model, belief, one) ? `${one.name}s, ${axleWords(one.place)}` : repairWords(one, model),
 				cures,
-				comesToIt,
 				minutes: Math.round(repairMinutes(model, repair, { ...policy, minutesPerMoney: 0 })),
 				price: one.price,
 				part: one.part

@@ -128,9 +128,9 @@ describe('what follows from a thread', () => {
 			)
 		).toBe(true);
 		const steps = mendingSteps(reasoning);
-		expect(steps[0]?.comesToIt).toBe(1);
-		for (const [i, { comesToIt }] of steps.entries())
-			expect(comesToIt).toBeLessThanOrEqual(steps[i - 1]?.comesToIt ?? 1);
+		const ended = steps.reduce((sum, { ends }) => sum + ends, 0);
+		expect(ended).toBeGreaterThan(0.5);
+		expect(ended).toBeLessThanOrEqual(1 + 1e-9);
 		const [ranked] = reasoning.decision.ranked;
 		const shown = ranked && shownTest(reasoning, ranked);
 		expect(shown?.outcomes[0]?.means).toMatch(/^\d+ % rear left: /);

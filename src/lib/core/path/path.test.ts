@@ -325,6 +325,30 @@ describe('the next step', () => {
 		const order = mendingCost(dear, situation, situation.weight, policy).steps.map(({ repair }) => repair);
 		expect(order).toEqual([1, 2, 0]);
 	});
+
+	it('says of each repair how likely it ends it: shares of one whole, by going through every state', () => {
+		for (let seed = 1; seed < 30; seed++) {
+			const { model, situation } = smallModel(randomFrom(seed), 5, 4);
+			const { steps } = mendingCost(model, situation, situation.weight, policy);
+			const whole = situation.faults.reduce(
+				(sum, list, state) => sum + (list.length > 0 ? (situation.weight[state] ?? 0) : 0),
+				0
+			);
+			for (const [at, { ends }] of steps.entries()) {
+				const done = (upTo: number) => {
+					const repairs = steps.slice(0, upTo).map(({ repair }) => repair);
+					const isCured = (fault: number) =>
+						model.faults[fault]?.curedBy.some((one) => repairs.includes(one)) ?? false;
+					return situation.faults.reduce(
+						(sum, list, state) =>
+							sum + (list.length > 0 && list.every(isCured) ? (situation.weight[state] ?? 0) : 0),
+						0
+					);
+				};
+				expect(ends).toBeCloseTo((done(at + 1) - done(at)) / whole, 9);
+			}
+		}
+	});
 });
 
 describe('policy', () => {

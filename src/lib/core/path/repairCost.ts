@@ -21,6 +21,8 @@ export interface RepairStep {
 	repair: number;
 	/** That it cures something that is there, given that all before it did not help. */
 	cures: number;
+	/** That after it nothing of what was wrong is left, and something was before: shares of one whole. */
+	ends: number;
 }
 
 const MOST_STEPS = 12;
@@ -113,8 +115,9 @@ export class Mending {
 			if (best < 0) break;
 			const cures = Math.min(1, (gains[best] ?? 0) / total);
 			minutes += total * ((this.base[best] ?? 0) + (1 - cures) * (this.penalty[best] ?? 0));
-			steps.push({ repair: repairs[best] ?? 0, cures });
+			const before = total;
 			for (const state of this.states[best] ?? []) total -= this.take(state, best, open, left, gains);
+			steps.push({ repair: repairs[best] ?? 0, cures, ends: Math.max(0, before - total) / whole });
 			// Rounding leaves crumbs that are no gain.
 			gains[best] = 0;
 		}

@@ -31,7 +31,7 @@ export async function planPage(stores: Stores, { caseId, kind, place, harsh }: P
 		kind: one.kind,
 		place: one.place,
 		name: one.name,
-		cures: one.cures
+		ends: one.ends
 	}));
 	const chosen = kind !== null && place !== null ? { kind, place } : (suspected[0] ?? null);
 	if (!chosen) return none;

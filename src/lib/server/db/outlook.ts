@@ -6,9 +6,29 @@ export interface Outlook {
 	meanMinutes: number | null;
 	lowMinutes: number | null;
 	highMinutes: number | null;
+	/** The mean before the entry at place `turnedAt` of the thread made it another; null where none did. */
+	wasMinutes: number | null;
+	turnedAt: number | null;
 	/** The next step as the reasoning has it; null = as the thread's order says. */
 	nextTitle: string | null;
 	nextWhy: string | null;
+}
+
+/** From here on a change of the minutes still to go is told, with what made it. */
+const A_JUMP = 2;
+
+/** What of the minutes was before the newest entry, where that made them others by far. @param before as last worked out */
+export function turned(
+	before: Pick<Outlook, 'seq' | 'meanMinutes' | 'wasMinutes' | 'turnedAt'> | null,
+	seq: number,
+	mean: number | null
+): Pick<Outlook, 'wasMinutes' | 'turnedAt'> {
+	if (!before) return { wasMinutes: null, turnedAt: null };
+	// From the same thread it is still the same entry that did it.
+	if (before.turnedAt === seq) return { wasMinutes: before.wasMinutes, turnedAt: seq };
+	const was = before.meanMinutes;
+	if (!was || !mean || Math.max(was / mean, mean / was) < A_JUMP) return { wasMinutes: null, turnedAt: null };
+	return { wasMinutes: was, turnedAt: seq };
 }
 
 /** The next step in what was worked out, where it still holds and the reasoning had a say in it. */

@@ -387,6 +387,9 @@ export const caseOutlook = sqliteTable('case_outlook', {
 	meanMinutes: integer('mean_minutes'),
 	lowMinutes: integer('low_minutes'),
 	highMinutes: integer('high_minutes'),
+	/** Where the newest entry made the mean at least twice or half of what it was: what it was, and which entry did it. */
+	wasMinutes: integer('was_minutes'),
+	turnedAt: integer('turned_at'),
 	/** The next step, as the reasoning has it; null = as the thread's order says. */
 	nextTitle: text('next_title'),
 	nextWhy: text('next_why')

@@ -3,7 +3,7 @@ import type { Logger } from 'pino';
 import type { Database } from '../db/open';
 import { caseOutlook } from '../db/schema';
 import { isBusy } from '../heavy/busy';
-import type { Outlook } from '../db/outlook';
+import { turned, type Outlook } from '../db/outlook';
 import type { HeavyWork } from '../heavy/tasks';
 
 /** Works out how long cases may still take, one after the other and behind everything that somebody waits for. */
@@ -69,7 +69,11 @@ export class Outlooks {
 
 	private async workOutMinutes(caseId: string): Promise<void> {
 		const minutes = await this.thinking.ask('minutesToGo', caseId, { patient: true });
-		await this.db.update(caseOutlook).set(minutes).where(eq(caseOutlook.caseId, caseId));
+		const before = await this.read(caseId);
+		await this.db
+			.update(caseOutlook)
+			.set({ ...minutes, ...turned(before, before?.seq ?? 0, minutes.meanMinutes) })
+			.where(eq(caseOutlook.caseId, caseId));
 	}
 
 	private async tried(caseId: string, work: () => Promise<void>): Promise<void> {

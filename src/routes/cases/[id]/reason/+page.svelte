@@ -69,6 +69,12 @@
 		void invalidate('jaldi:case');
 	};
 	const repair = $derived(reason?.mending[0] ?? null);
+	/** The entry that made the minutes still to go others by far. */
+	const turn = $derived(
+		data.moments.find(({ seq }) => reason?.toGo?.wasMinutes && seq === reason.toGo.turnedAt)?.title ?? null
+	);
+	/** What none of the repairs that are spoken of would end. */
+	const unmended = $derived(reason?.mending.reduce((left, one) => left - one.ends, 1) ?? 1);
 	const hrefOf = (one: { kind: string; place: string }) =>
 		`/cases/${data.case.id}/mend?does=${one.kind}&place=${one.place}`;
 </script>
@@ -279,31 +285,33 @@
 
 	{#if reason.mending.length > 0}
 		<section class="mt-6 border-t border-rule pt-4" aria-labelledby="whatif">
-			<h2 id="whatif" class="text-lg font-bold">
-				If it were mended now, and what if the part does not fix it
-			</h2>
+			<h2 id="whatif" class="text-lg font-bold">If it were mended now, one after the other</h2>
+			<p class="text-ink-2">
+				How likely each of them is the one that ends it: together they are all there is.
+			</p>
 			<ol class="mt-1">
 				{#each reason.mending as one, i (i)}
 					<li class="hair grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-5 py-2">
 						<span>
-							{#if i > 0}<span class="text-ink-2"
-									>in <span class="num">{percent(one.comesToIt)}</span> then</span
-								>{/if}
+							{#if i > 0}<span class="text-ink-2">else</span>{/if}
 							<a class="underline underline-offset-4" href={hrefOf(one)}>{one.name}</a>{one.part
 								? ', a part'
-								: ''}
+								: ''}{one.cures - one.ends > 0.05 && i === 0 ? '; it helps, and may not be all' : ''}
 						</span>
 						<span class="num text-right">{one.minutes} min{one.price > 0 ? `, price ${one.price}` : ''}</span>
-						<span class="text-right text-ink-2">helps in <span class="num">{percent(one.cures)}</span></span>
+						<span class="num w-16 text-right">{percent(one.ends)}</span>
 					</li>
 				{/each}
+				{#if unmended > 0.01}<li class="hair grid grid-cols-[minmax(0,1fr)_auto] gap-x-5 py-2 text-ink-2">
+						<span>by none of these</span><span class="num w-16 text-right">{percent(unmended)}</span>
+					</li>{/if}
 			</ol>
 			{#if reason.toGo?.meanMinutes}
 				<p class="mt-1 text-ink-2">
 					Still to go, with mending and proving: about {hourWords(reason.toGo.meanMinutes)}; in eight of ten
 					cases like this {hourWords(reason.toGo.lowMinutes ?? 0)} to {hourWords(
 						reason.toGo.highMinutes ?? 0
-					)}.
+					)}.{#if turn}{' '}Before “{turn}” it was about {hourWords(reason.toGo.wasMinutes ?? 0)}.{/if}
 				</p>
 			{/if}
 		</section>

@@ -225,7 +225,7 @@
 							class="inline-flex min-h-11 items-center gap-3 underline underline-offset-4"
 							href={hrefWith(other)}
 							onclick={() => (picked = null)}
-							><span class="num">{percent(other.cures)}</span>{upperFirst(other.name)}</a
+							><span class="num">{percent(other.ends)}</span>{upperFirst(other.name)}</a
 						>
 					</li>
 				{/each}

@@ -1,0 +1,2 @@
+ALTER TABLE `case_outlook` ADD `was_minutes` integer;--> statement-breakpoint
+ALTER TABLE `case_outlook` ADD `turned_at` integer;
