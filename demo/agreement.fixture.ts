@@ -35,7 +35,11 @@ function withReasoning(view: CaseView, { belief, decision, model }: Reasoning): 
 		);
 	if (next?.anchor === 'sign' && codes.length > 0 && belief.nothing < UNLIKELY)
 		said.push(`a signature is asked for, and Reason holds it for all but sure that something is wrong`);
-	if (openCalibrations(view.entries).length > 0 && decision.test?.test.id.startsWith('road@'))
+	if (
+		view.entries.some(isMending) &&
+		openCalibrations(view.entries).length > 0 &&
+		decision.test?.test.id.startsWith('road@')
+	)
 		said.push('a road test is advised before what is due is taught');
 	const last = view.entries.filter(isMending).at(-1);
 	const since = last ? view.entries.slice(view.entries.indexOf(last) + 1) : [];

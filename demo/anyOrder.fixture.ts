@@ -145,7 +145,6 @@ export class AnyOrder {
 			bestTest: () => this.test(this.reasoning.decision.test?.test.id),
 			aside: () => this.setAside(),
 			bestRepair: () => this.repair(this.reasoning.decision.mending[0]?.repair),
-			bestRepairAgain: () => this.repair(this.reasoning.decision.mending[0]?.repair),
 			anyRepair: () =>
 				this.random() < 0.3
 					? this.repair(Math.floor(this.random() * this.model.repairs.length))
@@ -259,9 +258,10 @@ export class AnyOrder {
 	}
 
 	private setAside(): unknown {
+		if (this.random() < 0.5) return 'nothing';
 		const test = this.reasoning.decision.test?.test;
 		const placed = testsFor(this.type).find(({ id }) => id === test?.id);
-		if (!placed || this.random() < 0.5) return 'nothing';
+		if (!placed) return 'nothing';
 		this.add('test-step', {
 			test: placed.kind.id,
 			place: placed.place,

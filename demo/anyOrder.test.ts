@@ -6,7 +6,7 @@ import { disagreements } from './agreement.fixture';
 const STEPS = Number(process.env.JALDI_STEPS ?? 2000);
 const A_CASE = 40;
 /** Reasoning takes its time: every so many steps it is asked as well. */
-const REASONED_EACH = Number(process.env.JALDI_EACH ?? 4);
+const REASONED_EACH = Number(process.env.JALDI_EACH ?? 10);
 const TIMEOUT_MS = 600_000;
 const FIRST_SEED = Number(process.env.JALDI_SEED ?? 1);
 

@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 import type { BenchHost } from '../src/lib/bench/net/host';
 import { flashesOf } from '../src/lib/core/blink/flashesOf';
-import { accessible, driveNow, expect, openCase, put, test, writeRepair } from './bay';
+import { accessible, driveNow, expect, goTo, openCase, put, test, writeRepair } from './bay';
 
 /** Taps the space bar at these seconds, whatever the machine is doing meanwhile. */
 const tapAt = (page: Page, flashes: { onS: number; offS: number | null }[]) =>
@@ -216,6 +216,13 @@ test('an older vehicle from its lamp to its proof: pedal, two codes in turn, rep
 	await expect(told).toContainText('3-1');
 	// Two wheels at once: what is done next is reasoned from both.
 	await expect(page.getByText(/front right: .+; and rear left: /)).toBeVisible();
+	await goTo(page, 'Reason');
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText(/causes are left of|at once/);
+	await expect(page.getByRole('button', { name: 'Start this step' })).toBeVisible();
+	await goTo(page, 'Hand over');
+	const codes = page.getByRole('table').filter({ hasText: 'told by its lamp' });
+	await expect(codes).toContainText('2-3');
+	await expect(page.getByText('No module had a code.')).toHaveCount(0);
 
 	host.act({ do: 'mend', at: 'front-right', repair: 'renew-lead' });
 	host.act({ do: 'mend', at: 'rear-left', repair: 'renew-lead' });
@@ -248,4 +255,7 @@ test('an older vehicle from its lamp to its proof: pedal, two codes in turn, rep
 	await expect(page.getByText('Ask a lead to sign')).toBeVisible();
 	await page.goto(page.url().replace(/\/read.*/, '/prove'));
 	await expect(page.getByRole('heading', { name: 'Proven by its lamp' })).toBeVisible();
+	await goTo(page, 'Hand over');
+	await expect(page.getByRole('table').filter({ hasText: 'told by its lamp' })).toContainText('No longer told');
+	await expect(page.getByText('Waits for a lead’s signature.')).toBeVisible();
 });

@@ -19,7 +19,7 @@ import { decide, type Decision } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
 import { situationOf, type Situation } from '../../core/path/situation';
 import { doneByOthers } from '../entries/prior-work/worth';
-import { isMending, mendedBy } from '../mend/calibrations';
+import { isMending, mendedBy, openCalibrations } from '../mend/calibrations';
 import type { CaseCode } from '../codes/caseCode';
 import type { Entry, EntryOf } from '../entries/entry';
 import { ofKind } from '../thread/thread';
@@ -117,8 +117,11 @@ export function reasonAbout(
 		if (isSilent(sign, one.outcome)) silent.add(place);
 	}
 	const accessGained = reached(entries, type);
+	// After a repair what is due is taught before anybody drives it.
+	const mayDrive = epoch === 0 || openCalibrations(entries).length === 0;
 	const candidates = testsFor(type)
 		.filter((test) => test.kind.id !== 'scan' && !aside.has(test.id) && canBeDone(test, type, silent))
+		.filter(({ kind }) => mayDrive || !kind.access.includes('down'))
 		.flatMap((test) => {
 			const times = Math.min(...test.signs.map((sign) => looks.get(sign) ?? 0));
 			if (times === 0) return [test];

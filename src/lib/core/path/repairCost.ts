@@ -181,7 +181,8 @@ export class Mending {
 			const all = suspected.get(at) ?? 0;
 			if (repair === undefined || done(repair) || all <= most) continue;
 			most = all;
-			best = { repair, cures: (own.get(at) ?? 0) / total };
+			const cures = (own.get(at) ?? 0) / total;
+			best = { repair, cures, ends: cures };
 		}
 		return best;
 	}

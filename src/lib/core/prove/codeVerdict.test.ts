@@ -134,18 +134,37 @@ describe('what may be called proven', () => {
 		],
 		[
 			'back before a repair, and read again after it though its test has not run in this key cycle',
-			[RECORDED, did(2, 'cleared'), read(3, 0x2f, 0), did(4, 'mended'), read(5, 0xed)],
+			[
+				RECORDED,
+				did(2, 'cleared'),
+				read(3, 0x2f, 0),
+				did(4, 'mended'),
+				did(4.5, 'key-cycled'),
+				read(5, 0xed)
+			],
 			'never-cleared'
 		],
 		[
 			'back before a repair, and failing after it',
-			[RECORDED, did(2, 'cleared'), read(3, 0x2c), did(4, 'mended'), read(5, 0x2f, 0)],
+			[
+				RECORDED,
+				did(2, 'cleared'),
+				read(3, 0x2c),
+				did(4, 'mended'),
+				did(4.5, 'key-cycled'),
+				read(5, 0x2f, 0)
+			],
 			'back-at-key-on'
 		],
 		['back, and nothing was done since', [RECORDED, did(2, 'cleared'), read(3, 0xed, 0)], 'back-at-key-on'],
 		[
-			'repaired after the clear, and failing now',
+			'repaired after the clear, and failing in the key cycle in which it was repaired',
 			[RECORDED, did(2, 'cleared'), did(3, 'mended'), read(4, 0x2f, 0)],
+			'never-cleared'
+		],
+		[
+			'repaired after the clear, and failing after the key was turned',
+			[RECORDED, did(2, 'cleared'), did(3, 'mended'), did(3.5, 'key-cycled'), read(4, 0x2f, 0)],
 			'back-at-key-on'
 		],
 		['live data since still show it', [...CLEAN, live(8, 'rear left drops out')], 'not-all-shown'],

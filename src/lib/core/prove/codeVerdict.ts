@@ -128,12 +128,16 @@ class Proving {
 		return reads.find((read) => read.at > mendedAt && showsFault(read)) ?? reads.find(showsFault);
 	}
 
-	/** Times decide: what is stored and has not failed in this key cycle, read after a repair that no clear followed, may be older than it. */
+	/**
+	 * Times decide: after a repair that no clear followed, only what has failed in a key cycle that began after it is surely no
+	 * older.
+	 */
 	private mayBeFromBefore({ at, status }: Read): boolean {
-		const mended = this.all('mended', this.after).some((repair) => repair.at < at);
+		const mended = this.all('mended', this.after).findLast((repair) => repair.at < at);
 		if (!mended || status === null) return false;
+		const cycled = this.all('key-cycled', this.after).some((key) => key.at > mended.at && key.at < at);
 		const { testFailed, notTestedThisCycle } = decodeStatus(status);
-		return !testFailed || notTestedThisCycle;
+		return !cycled || !testFailed || notTestedThisCycle;
 	}
 
 	private verdict(verdict: Verdict, because: string): CodeProof {

@@ -31,18 +31,23 @@ export function scanSeen(
 		// Who is silent now is silent, whatever was cleared.
 		if (SILENCE.includes(sign) || since.asItCame || (since.cleared && since.driven))
 			seen[key as keyof Seen] = outcome;
-		else if (since.cleared) {
+		else if (since.cleared || since.cycled) {
 			// Read again standing. What is there again is there; that it stays away shows only after a key cycle.
 			const back = sign === 'wheel-code' ? 'back' : sign === 'own-code' ? 'own-back' : null;
 			if (back && outcome !== 'none') seen[signKey(back, place)] = 'yes';
-			else if (back && since.cycled) seen[signKey(back, place)] = 'no';
+			else if (back && since.cleared && since.cycled) seen[signKey(back, place)] = 'no';
 		}
 	}
 	return seen;
 }
 
-/** What is stored counts as it came; after a clear only what has failed since. */
+/**
+ * What is stored counts as it came; after a clear what has failed since; after a repair that no clear followed what fails in a
+ * key cycle that began after it.
+ */
 function counts(status: number, since: Since): boolean {
 	if (!tellsOfFault(status)) return false;
-	return since.asItCame || since.cleared || decodeStatus(status).testFailed;
+	if (since.asItCame || since.cleared) return true;
+	const { testFailed, notTestedThisCycle } = decodeStatus(status);
+	return since.cycled && testFailed && !notTestedThisCycle;
 }

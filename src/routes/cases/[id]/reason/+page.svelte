@@ -286,19 +286,21 @@
 	{#if reason.mending.length > 0}
 		<section class="mt-6 border-t border-rule pt-4" aria-labelledby="whatif">
 			<h2 id="whatif" class="text-lg font-bold">If it were mended now, one after the other</h2>
-			<p class="text-ink-2">
-				How likely each of them is the one that ends it: together they are all there is.
-			</p>
+			<p class="text-ink-2">How likely each of them is the one that ends it.</p>
 			<ol class="mt-1">
 				{#each reason.mending as one, i (i)}
-					<li class="hair grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-5 py-2">
-						<span>
+					<li
+						class="hair grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-5 py-2 sm:grid-cols-[minmax(0,1fr)_auto_auto]"
+					>
+						<span class="max-sm:col-span-2">
 							{#if i > 0}<span class="text-ink-2">else</span>{/if}
 							<a class="underline underline-offset-4" href={hrefOf(one)}>{one.name}</a>{one.part
 								? ', a part'
 								: ''}{one.cures - one.ends > 0.05 && i === 0 ? '; it helps, and may not be all' : ''}
 						</span>
-						<span class="num text-right">{one.minutes} min{one.price > 0 ? `, price ${one.price}` : ''}</span>
+						<span class="num sm:text-right"
+							>{one.minutes} min{one.price > 0 ? `, price ${one.price}` : ''}</span
+						>
 						<span class="num w-16 text-right">{percent(one.ends)}</span>
 					</li>
 				{/each}
@@ -311,7 +313,7 @@
 					Still to go, with mending and proving: about {hourWords(reason.toGo.meanMinutes)}; in eight of ten
 					cases like this {hourWords(reason.toGo.lowMinutes ?? 0)} to {hourWords(
 						reason.toGo.highMinutes ?? 0
-					)}.{#if turn}{' '}Before “{turn}” it was about {hourWords(reason.toGo.wasMinutes ?? 0)}.{/if}
+					)}.{turn ? ` Before “${turn}” it was about ${hourWords(reason.toGo.wasMinutes ?? 0)}.` : ''}
 				</p>
 			{/if}
 		</section>

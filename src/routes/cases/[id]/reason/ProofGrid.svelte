@@ -121,7 +121,7 @@
 </div>
 <div class="mt-1 flex items-start gap-2">
 	<p class="w-24 shrink-0 pt-2.5 pl-2">Modules</p>
-	<ul class="flex min-w-0 flex-1 flex-wrap" aria-label="Modules">
+	<ul class="flex min-w-0 flex-1 flex-wrap overflow-x-clip" aria-label="Modules">
 		{#each modules as row, i (i)}
 			{@const cell = leading(row)}
 			<li class="relative flex min-w-18 flex-1 flex-col items-center">
