@@ -47,8 +47,8 @@ const Sheet = z.object({
 	exposes: Exposes,
 	part: z.object({
 		name: z.string(),
-		/** What must be in the box. */
-		complete: z.array(z.tuple([z.string(), z.string()])),
+		/** What must be in the box, by an id of its own: its words, and what is left where it was not there. */
+		complete: z.array(z.object({ id: z.string(), words: z.string(), leaves })),
 		look: z.string(),
 		/** Left by a part for another vehicle. */
 		wrongLeaves: leaves

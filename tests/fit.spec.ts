@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
-import { accessible, expect, openCase, test } from './bay';
+import { accessible, expect, goTo, openCase, test } from './bay';
 
 test('a sensor is fitted by its sheet: cautions first, torque in either unit, and a wrong one stands on the case', async ({
 	page,
@@ -60,11 +60,16 @@ test('a sensor is fitted by its sheet: cautions first, torque in either unit, an
 		await expect(page.getByRole('heading', { name: 'One step is left' })).toBeVisible();
 		await plug.getByLabel('Why it is left out').fill('plug is moulded on');
 		await expect(page.getByRole('heading', { name: 'Every step is done' })).toBeVisible();
-		await page.getByRole('button', { name: 'Put the sheet on the thread' }).click();
+		await page.getByLabel('Grade of the part').selectOption('branded');
+		await page.getByRole('button', { name: 'Put repair and sheet on the thread' }).click();
+		// One act: the sheet is the repair, with its part.
+		await expect(page.getByRole('complementary', { name: 'Thread' })).toContainText('Renew the sensor');
 		await expect(page.getByRole('region', { name: 'Fitted' })).toContainText(
 			'Sensor bolt: 33.9 N·m is not right'
 		);
 		await expect(page.getByText('The steps open once all 4 are read.')).toBeVisible();
+		await goTo(page, 'Mend');
+		await expect(page.getByText('sensor BM-7301, branded')).toBeVisible();
 	});
 });
 

@@ -256,6 +256,8 @@ test('an older vehicle from its lamp to its proof: pedal, two codes in turn, rep
 	await page.goto(page.url().replace(/\/read.*/, '/prove'));
 	await expect(page.getByRole('heading', { name: 'Proven by its lamp' })).toBeVisible();
 	await goTo(page, 'Hand over');
-	await expect(page.getByRole('table').filter({ hasText: 'told by its lamp' })).toContainText('No longer told');
+	await expect(page.getByRole('table').filter({ hasText: 'told by its lamp' })).toContainText(
+		'No longer told'
+	);
 	await expect(page.getByText('Waits for a lead’s signature.')).toBeVisible();
 });

@@ -12,6 +12,8 @@ const file = z
 		times: z.number().min(1),
 		/** That a repair of one's own leaves something behind. */
 		own: z.number().gt(0).lt(1),
+		/** The same where its sheet shows that something was not done as it should be. */
+		shown: z.number().gt(0).lt(1),
 		works: z.array(
 			z.object({
 				/** Such work, by the vocabulary. */
@@ -89,6 +91,26 @@ export function repairInducedByOurs(
 	const weight = (at: number) => model.faults[at]?.prior ?? 0;
 	const total = left.reduce((sum, at) => sum + weight(at), 0);
 	return left.map((fault) => ({ fault, entry, from, prior: (file.own * weight(fault)) / total }));
+}
+
+/**
+ * What is left behind by work whose sheet shows that it was not done as it should be: at its place, or where a fault cannot sit
+ * there, anywhere.
+ *
+ * @param ids faults of the library that the sheet points at
+ * @param place null = the vehicle
+ */
+export function leftBySheet(
+	model: ReasonModel,
+	ids: readonly string[],
+	{ place, entry, from }: { place: string | null; entry: string; from: number }
+): Omit<LeftBehind, 'until'>[] {
+	return ids.flatMap((id) => {
+		const possible = [...model.faults.keys()].filter((at) => model.faults[at]?.fault.id === id);
+		const here = possible.filter((at) => model.faults[at]?.place === place);
+		const left = here.length > 0 ? here : possible;
+		return left.map((fault) => ({ fault, entry, from, prior: file.shown / left.length }));
+	});
 }
 
 /** What a repair of this kind leaves behind where it is done badly: ids of faults. */

@@ -41,5 +41,8 @@ export function leftByFitting({ sheet, part, steps }: EntryOf<'fitting'>['payloa
 		)
 		.map(({ leaves }) => leaves);
 	if (part.fits === 'no') left.push(known.part.wrongLeaves);
+	left.push(
+		...known.part.complete.filter(({ words }) => part.missing.includes(words)).map(({ leaves }) => leaves)
+	);
 	return [...new Set(left.filter((fault) => fault !== undefined))];
 }

@@ -132,6 +132,22 @@ describe('what an entry says in signs', () => {
 		expect(seen(back, 'back@rear-left')).toEqual(['back@rear-left yes (0)']);
 	});
 
+	it('after a repair that no clear followed only what fails in a key cycle since is surely there', () => {
+		const read = (status: number, cycled: boolean) => {
+			const maker = opened();
+			maker.scan([[BRAKE, OPEN, FAILS]]);
+			maker.repair();
+			if (cycled) maker.cycleKey();
+			maker.scan([[BRAKE, OPEN, status]]);
+			return seen(maker, 'back@rear-left');
+		};
+		const NOT_TESTED = 0x40;
+		expect(read(FAILS, true)).toEqual(['back@rear-left yes (1)']);
+		expect(read(FAILS, false)).toEqual([]);
+		expect(read(FAILS | NOT_TESTED, true)).toEqual([]);
+		expect(read(0x2c, true)).toEqual([]);
+	});
+
 	it('back without a key cycle is back; away without one says nothing yet', () => {
 		const cleared = (status: number) => {
 			const maker = opened();

@@ -136,6 +136,48 @@ describe('what follows from a thread', () => {
 		expect(shown?.outcomes[0]?.means).toMatch(/^\d+ % rear left: /);
 	});
 
+	it('what a sheet shows to be left out is thought of, until it is worked through again', () => {
+		const maker = openLead();
+		maker.add('repair', {
+			title: 'Renew the sensor',
+			position: 'rear-left',
+			parts: [],
+			temporary: false,
+			note: '',
+			does: { kind: 'renew-sensor', place: 'rear-left' }
+		});
+		const sheet = (state: 'done' | 'left-out', missing: string[]): PayloadOf<'fitting'> => ({
+			sheet: 'sensor',
+			name: 'Wheel speed sensor',
+			place: 'rear-left',
+			acknowledged: ['lifted'],
+			part: { number: '', fits: 'yes', missing, damage: '', photos: [] },
+			steps: [
+				{
+					id: 'clips',
+					words: 'Lead in every clip',
+					state,
+					value: null,
+					unit: '',
+					within: null,
+					note: '2 of 5'
+				}
+			]
+		});
+		const chanceOf = (fault: string) => {
+			const { belief, model: of } = about(maker);
+			const at = of.faults.findIndex((one) => one.fault.id === fault && one.place === 'rear-left');
+			return belief.present[at] ?? 0;
+		};
+		const before = chanceOf('lead-pulled-tight');
+		maker.add('fitting', sheet('left-out', ['seal or O-ring']));
+		expect(chanceOf('lead-pulled-tight')).toBeGreaterThan(0.1);
+		expect(chanceOf('lead-pulled-tight')).toBeGreaterThan(before * 3);
+		expect(chanceOf('gap-rust')).toBeGreaterThan(0.05);
+		maker.add('fitting', sheet('done', []));
+		expect(chanceOf('lead-pulled-tight')).toBeCloseTo(before, 6);
+	});
+
 	it('names what is left, its probabilities adding up', () => {
 		const left = hypothesesOf(about(openLead()));
 		expect(left.length).toBeGreaterThan(4);

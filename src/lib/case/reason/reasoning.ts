@@ -7,7 +7,12 @@ import { withNotDescribed } from '../../../../library/reason/model';
 import type { ReasonModel } from '../../../../library/reason/placed';
 import { repairsWithoutHelp, shareAfter } from '../../../../library/reason/unhelpful';
 import { isSilent } from '../../../../library/reason/codeSigns';
-import { afterWork, repairInducedByOurs, type DoneByOthers } from '../../../../library/reason/repairInduced';
+import {
+	afterWork,
+	leftBySheet,
+	repairInducedByOurs,
+	type DoneByOthers
+} from '../../../../library/reason/repairInduced';
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
 import { lookedInto } from '../../../../library/reason/looked';
 import { signKey, splitKey } from '../../../../library/reason/signs';
@@ -19,6 +24,7 @@ import { decide, type Decision } from '../../core/path/nextTest';
 import type { Policy } from '../../core/path/repairCost';
 import { situationOf, type Situation } from '../../core/path/situation';
 import { doneByOthers } from '../entries/prior-work/worth';
+import { lastFittings, leftByFitting } from '../mend/fittings';
 import { isMending, mendedBy, openCalibrations } from '../mend/calibrations';
 import type { CaseCode } from '../codes/caseCode';
 import type { Entry, EntryOf } from '../entries/entry';
@@ -85,7 +91,7 @@ export function reasonAbout(
 	const model = withNotDescribed(known, shareAfter(share, withoutHelp));
 	const curedFrom = curing(done, model);
 	const epoch = done.length;
-	const repairInduced = leftByOurRepairs(done, model);
+	const repairInduced = [...leftByOurRepairs(done, model), ...leftBySheets(entries, done, model)];
 	const read = readings
 		.map(({ numbering, seen }) => {
 			const one = believe(model, seen, curedFrom, epoch, repairInduced);
@@ -195,6 +201,25 @@ function leftByOurRepairs(repairs: readonly Done[], model: ReasonModel): LeftBeh
 			});
 		})
 	);
+}
+
+/** What work left behind by its own sheet, until a later repair cures it. A sheet filled in before its repair belongs to that. */
+function leftBySheets(entries: readonly Entry[], repairs: readonly Done[], model: ReasonModel): LeftBehind[] {
+	return lastFittings(entries).flatMap((entry) => {
+		const before = entries.slice(0, entries.indexOf(entry)).filter(isMending).length;
+		const from = Math.max(1, before);
+		return leftBySheet(model, leftByFitting(entry.payload), {
+			place: entry.payload.place,
+			entry: entry.id,
+			from
+		}).map((one): LeftBehind => {
+			const curedBy = model.faults[one.fault]?.curedBy ?? [];
+			const later = repairs.findIndex(
+				(next, at) => at >= from && curedBy.some((cure) => next.done.has(cure))
+			);
+			return { ...one, until: later < 0 ? Infinity : later + 1 };
+		});
+	});
 }
 
 /** Repairs of the library that an entry comes to. */

@@ -1,13 +1,40 @@
+import { allPlaces } from '$library/faultPlaces';
+import { PLACES, repairs } from '$library/repairs';
+import type { VehicleType } from '$library/index';
 import { exposedBySheet } from '$library/exposedBySteps';
 import { bleedOrder, fittingSheets, sheetFor, sheetOn } from '$library/fittingSheets';
 import { torqueWords } from '$lib/core/calibrate/torque';
 import { fittingLacks } from '$lib/case/entries/fitting/lacks';
 import { lastFittings } from '$lib/case/mend/fittings';
-import { latest } from '$lib/case/thread/thread';
+import type { Entry } from '$lib/case/entries/entry';
+import { happenedAfter, latest, ofKind } from '$lib/case/thread/thread';
 import { positionWords } from '$lib/case/words';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { clock } from '$lib/server/cases/clock';
+
+function canBeAt(repair: string, place: string, type: VehicleType): boolean {
+	const at = repairs.get(repair)?.at;
+	return PLACES.some((one) => (at === 'any' || one === at) && allPlaces(one, type).includes(place));
+}
+
+/** The repair that a sheet is, where nobody has written it down apart. @param chosen what was chosen on Reason, or done last */
+function repairOfSheet(
+	of: readonly string[],
+	place: string | null,
+	chosen: string | null,
+	entries: readonly Entry[]
+): string | null {
+	const kind = of.find((id) => id === chosen) ?? of[0];
+	const last = latest(entries, 'repair');
+	const does = last?.payload.does;
+	const written =
+		does !== undefined &&
+		of.includes(does.kind) &&
+		does.place === (place ?? 'vehicle') &&
+		!ofKind(entries, 'fitting').some((sheet) => happenedAfter(entries, sheet, last));
+	return written ? null : (kind ?? null);
+}
 
 export const load = async ({ params, depends, url, locals }) => {
 	depends('jaldi:case');
@@ -36,6 +63,7 @@ export const load = async ({ params, depends, url, locals }) => {
 	const asked = url.searchParams.get('place') ?? work?.place ?? '';
 	const place = places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null;
 	const sheet = chosen && sheetOn(chosen, type, place);
+	const mayBe = (sheet?.repairs ?? []).filter((id) => !type || canBeAt(id, place ?? 'vehicle', type));
 	const cautions = await cautionsHere(locals.services, type);
 	return {
 		sheets: [...fittingSheets.values()].map(({ id, name }) => ({ id, name })),
@@ -51,6 +79,10 @@ export const load = async ({ params, depends, url, locals }) => {
 		place,
 		bleed: type ? bleedOrder(type).map((position) => ({ id: position, words: positionWords(position) })) : [],
 		plate: row.vehicle.plate,
+		/** The repair that it is; null where that is written down already, or there is none that it could be. */
+		asRepair: repairOfSheet(mayBe, place, work?.kind ?? null, view.entries),
+		/** Repairs that can be done there at all. */
+		mayBe,
 		/** What would be done on the stand-in vehicle; null where there is none. */
 		standInRepair:
 			row.vehicle.standInAddress && sheet && sheet.repairs.length > 0

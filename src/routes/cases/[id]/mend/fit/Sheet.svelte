@@ -7,6 +7,10 @@
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
 	import { leftByFitting } from '$lib/case/mend/fittings';
+	import { GRADES } from '$lib/case/entries/shapes';
+	import type { PayloadOf } from '$lib/case/entries/entry';
+	import { upperFirst } from '$lib/case/words';
+	import { Position } from '$library/positions';
 	import { repairs } from '$library/repairs';
 	import type { FittingSheet } from '$library/fittingSheets';
 	import { sendEntry } from '../../../../decoderClient';
@@ -28,7 +32,12 @@
 	const photos = new PhotoBox(() => data.case.id);
 	photos.kept = untrack(() => fit.draft.photos);
 	let entryId = ulid();
+	let repairId = ulid();
 	let saving = $state(false);
+	/** Repair that the sheet is; empty = it is written down apart. */
+	let asRepair = $state<string>(untrack(() => data.asRepair ?? ''));
+	let grade = $state<(typeof GRADES)[number]>('maker’s own');
+	const repairKind = $derived(repairs.get(asRepair));
 	/** Repair that is done on the stand-in vehicle; empty = none. */
 	let hands = $state<string>(untrack(() => data.standInRepair ?? ''));
 	const unread = $derived(sheet.cautions.filter(({ id }) => !fit.draft.acknowledged.includes(id)));
@@ -54,16 +63,32 @@
 		}
 	}
 
+	function repairOf(part: PayloadOf<'fitting'>['part']): PayloadOf<'repair'> {
+		const wheel = Position.safeParse(data.place);
+		return {
+			title: upperFirst(repairKind?.name ?? ''),
+			position: wheel.success ? wheel.data : null,
+			parts: repairKind?.part ? [{ name: whole.part.name, number: part.number, grade }] : [],
+			temporary: false,
+			note: '',
+			does: { kind: asRepair, place: data.place ?? 'vehicle' }
+		};
+	}
+
 	async function save() {
 		if (saving) return;
 		saving = true;
 		const payload = fit.payload(whole, data.place, data.bleed);
-		const done = await sendEntry(data.case.id, 'fitting', payload, entryId);
+		// The repair first: what the sheet shows is of that repair. Sent again it is still the same one.
+		const done =
+			(!repairKind || (await sendEntry(data.case.id, 'repair', repairOf(payload.part), repairId))) &&
+			(await sendEntry(data.case.id, 'fitting', payload, entryId));
 		saving = false;
 		if (!done) return;
-		toast.success('The sheet is on the thread.');
+		toast.success(repairKind ? 'The repair and its sheet are on the thread.' : 'The sheet is on the thread.');
 		if (hands) await workOnStandIn(leftByFitting(payload));
 		entryId = ulid();
+		repairId = ulid();
 		fit.forget();
 		photos.kept = [];
 		onsaved();
@@ -106,7 +131,7 @@
 		</div>
 		<p class="mt-3 font-semibold">Not in the box</p>
 		<div class="flex flex-wrap gap-x-6">
-			{#each sheet.part.complete as [id, words] (id)}
+			{#each sheet.part.complete as { id, words } (id)}
 				<Tick
 					{words}
 					checked={fit.draft.missing.includes(id)}
@@ -157,6 +182,22 @@
 				</li>
 			{/each}
 		</ol>
+		{#if sheet.repairs.length > 0}
+			<div class="mt-4 grid max-w-2xl gap-4 sm:grid-cols-2">
+				<Field label="It is this repair">
+					<select class="field" bind:value={asRepair}>
+						<option value="">none: it is written down apart</option>
+						{#each data.mayBe as id (id)}<option value={id}>{upperFirst(repairs.get(id)?.name ?? id)}</option
+							>{/each}
+					</select></Field
+				>
+				{#if repairKind?.part}<Field label="Grade of the part">
+						<select class="field" bind:value={grade}>
+							{#each GRADES as one (one)}<option value={one}>{one}</option>{/each}
+						</select></Field
+					>{/if}
+			</div>
+		{/if}
 		{#if data.standInRepair !== null}
 			<label class="mt-4 block max-w-md"
 				><span class="mb-1 block font-semibold">And on the stand-in vehicle</span>
@@ -168,7 +209,11 @@
 		{/if}
 		<div class="mt-4 flex flex-wrap items-center gap-4">
 			<button class="act" disabled={saving} onclick={save}
-				>{left === 0 ? 'Put the sheet on the thread' : 'Put it on the thread as it stands'}</button
+				>{left > 0
+					? 'Put it on the thread as it stands'
+					: repairKind
+						? 'Put repair and sheet on the thread'
+						: 'Put the sheet on the thread'}</button
 			>
 			{#if wrong > 0}<span class="font-semibold"
 					>{wrong === 1 ? 'One value is' : `${wrong} values are`} not right</span

@@ -155,7 +155,7 @@ export class Fit {
 		wheels: readonly { id: string; words: string }[]
 	): Fitting {
 		const { acknowledged, number, fits, missing, damage, photos } = this.draft;
-		const wordsOf = (id: string) => sheet.part.complete.find(([one]) => one === id)?.[1] ?? id;
+		const wordsOf = (id: string) => sheet.part.complete.find((one) => one.id === id)?.words ?? id;
 		return {
 			sheet: sheet.id,
 			name: sheet.name,
