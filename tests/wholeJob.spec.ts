@@ -31,6 +31,12 @@ test('an open lead, from the complaint to a signed proof', async ({ page, bay, a
 		await expect(page.getByText('The check digit fits.')).toBeVisible();
 		await page.getByLabel('Odometer, km').fill('50000');
 		await page.locator('#vehicle').getByRole('button', { name: 'Save' }).click();
+		// The school minibus of the demo has this number.
+		await expect(page.locator('#vehicle').getByRole('alert')).toContainText(
+			'That is the number of school minibus'
+		);
+		await page.getByLabel('It is the same vehicle').check();
+		await page.locator('#vehicle').getByRole('button', { name: 'Save' }).click();
 		await expect(page.locator('#vehicle')).toContainText(`${VIN} at 50,000 km`);
 		const lamp = page.getByRole('radiogroup', { name: 'anti-lock lamp' });
 		await lamp.getByText('steady').click();

@@ -100,6 +100,8 @@ export interface ScanWatcher {
 	cancelled(): boolean;
 }
 
+/** More no vehicle has driven. */
+const MOST_KM = 5_000_000;
 const CANCELLED = 'It was cancelled.';
 
 /** A scan that has not begun: partial until something completes it. */
@@ -125,7 +127,8 @@ export async function scanVehicle(
 		watcher.begins(name);
 		const { module, lost } = await readModule(link, address, name, watcher.cancelled);
 		scan.modules.push(module);
-		if (address === type.gateway && module.answered) Object.assign(scan, await readIdentity(link, address));
+		if (address === type.gateway && module.answered)
+			Object.assign(scan, await readIdentity(link, address), await readOdometer(link, address));
 		await watcher.sofar(scan);
 		if (lost) return { ...scan, stoppedBecause: lost };
 	}
@@ -166,6 +169,14 @@ async function whyAsleep(link: VehicleLink, type: VehicleType, scan: NetworkScan
 	}
 	const still = await link.request(parseInt(witness.address, 16), TESTER_PRESENT);
 	return still.ok ? null : 'The vehicle was switched off during the scan.';
+}
+
+/** What the vehicle itself counts, from the gateway; nothing where it does not say. */
+async function readOdometer(link: VehicleLink, gateway: string): Promise<{ odometerKm?: number }> {
+	const told = await new Conversation(link, parseInt(gateway, 16), () => false).identifier('F4A6');
+	return told.ok && typeof told.value === 'number' && told.value >= 0 && told.value <= MOST_KM
+		? { odometerKm: told.value }
+		: {};
 }
 
 /** The vehicle's number and how often its key was turned, from the gateway. */

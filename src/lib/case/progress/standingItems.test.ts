@@ -144,3 +144,38 @@ describe('closing a case that cannot be proven', () => {
 		expect(mayNotCloseUnproven(projectCase(maker.thread))).toMatch(/still in place/);
 	});
 });
+
+describe('what the vehicle itself counts', () => {
+	const counted = (maker: ThreadMaker, odometerKm: number) => maker.scan([], { odometerKm });
+
+	it('an odometer that is not the one on paper stands, until it is read again', () => {
+		const maker = heard();
+		counted(maker, 84_210);
+		release(maker, 'complaint', 'complaint');
+		expect(itemsOf(maker)).toMatchObject([
+			{ subject: 'vehicle-number', of: 'odometer', words: expect.stringContaining('84,210 km, not 10') }
+		]);
+		maker.add('vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 84_210 });
+		expect(itemsOf(maker)).toEqual([]);
+	});
+
+	it('a drive that the odometer did not go stands; one that it went, and one that nobody counted, do not', () => {
+		const driven = (from: number | null, to: number | null) => {
+			const maker = heard();
+			release(maker, 'complaint', 'complaint');
+			if (from === null) maker.scan([]);
+			else counted(maker, from);
+			maker.drive();
+			if (to === null) maker.scan([]);
+			else counted(maker, to);
+			return itemsOf(maker).map(({ of, words }) => (of.startsWith('drive:') ? words : of));
+		};
+		expect(driven(10, 13.1)).toEqual([]);
+		expect(driven(10, 12.2)).toEqual([]);
+		expect(driven(10, 10.4)).toEqual([
+			'3.0 km are written down as driven, and the odometer went 0.4 km: withdraw the drive on the thread, and write it down as it was.'
+		]);
+		expect(driven(null, 10.4)).toEqual([]);
+		expect(driven(10, null)).toEqual([]);
+	});
+});

@@ -3,7 +3,7 @@ import { undisturbed } from '../thread/inTheWay';
 import { isMending } from '../mend/calibrations';
 import type { ComplaintAnswer } from '../entries/complaint-answered/payload';
 import { complaintOpen } from '../listen/complaintThings';
-import type { Entry } from '../entries/entry';
+import type { Entry, EntryOf } from '../entries/entry';
 import { provokingWords, thingKey } from '../entries/live-recording/triedWords';
 import { oddTyres } from '../reason/tyreSigns';
 import { happenedAfter, latest, ofKind } from '../thread/thread';
@@ -128,7 +128,7 @@ export function standingItems(entries: readonly Entry[]): StandingItem[] {
 				entry: said
 			});
 		}
-	items.push(...numberItems(entries), ...tyreItems(entries));
+	items.push(...numberItems(entries), ...tyreItems(entries), ...driveItems(entries));
 	const sights = new Map<string, Sight & { entry: Entry }>();
 	for (const entry of undisturbed(entries).filter((one) => entries.indexOf(one) > mendedAt))
 		for (const sight of sightsIn(entry)) sights.set(sight.of, { ...sight, entry });
@@ -167,13 +167,43 @@ function tyreItems(entries: readonly Entry[]): (StandingItem & { entry: Entry })
 	return [{ subject: 'finding', of: 'tyres', words, page: 'listen', entry: read }];
 }
 
+/** Between its number being read and a scan it may be driven for proof; more is a number read wrongly. */
+const MOST_KM_APART = 300;
+
+/** Drives that the odometer contradicts: more kilometres were written down between two readings of it than it went. */
+function driveItems(entries: readonly Entry[]): (StandingItem & { entry: Entry })[] {
+	const items: (StandingItem & { entry: Entry })[] = [];
+	let before: number | null = null;
+	let drives: EntryOf<'proving-drive'>[] = [];
+	for (const entry of entries) {
+		if (entry.kind === 'proving-drive') drives.push(entry);
+		if (entry.kind !== 'network-scan' || entry.payload.odometerKm === undefined) continue;
+		const now = entry.payload.odometerKm;
+		const written = drives.reduce((sum, { payload }) => sum + payload.distanceKm, 0);
+		const [last] = drives.slice(-1);
+		if (before !== null && last && written > (now - before) * ODOMETER_SHARE + ODOMETER_KM)
+			items.push({
+				subject: 'finding',
+				of: `drive:${last.id}`,
+				words: `${written.toFixed(1)} km are written down as driven, and the odometer went ${(now - before).toFixed(1)} km: withdraw the drive on the thread, and write it down as it was.`,
+				page: 'prove',
+				entry: last
+			});
+		before = now;
+		drives = [];
+	}
+	return items;
+}
+/** How far a distance on paper may be above what the odometer went: its wheels, and whole kilometres. */
+const [ODOMETER_SHARE, ODOMETER_KM] = [1.1, 1];
+
 function numberItems(entries: readonly Entry[]): (StandingItem & { entry: Entry })[] {
 	const checked = latest(entries, 'vehicle-checked');
 	if (!checked) return [];
-	const { vin, checkDigitFits } = checked.payload;
-	const told = ofKind(entries, 'network-scan')
-		.map(({ payload }) => payload.vin)
-		.findLast((read) => read !== null);
+	const { vin, checkDigitFits, odometerKm } = checked.payload;
+	const scans = ofKind(entries, 'network-scan').map(({ payload }) => payload);
+	const told = scans.map((scan) => scan.vin).findLast((read) => read !== null);
+	const counted = scans.map((scan) => scan.odometerKm).findLast((km) => km !== undefined);
 	const item = (of: string, words: string) => [
 		{ subject: 'vehicle-number' as const, of, words, page: 'listen', entry: checked }
 	];
@@ -183,6 +213,12 @@ function numberItems(entries: readonly Entry[]): (StandingItem & { entry: Entry 
 			: item('check-digit', `The check digit of ${vin} does not fit: was it read rightly?`)),
 		...(told && told !== vin
 			? item('other-vehicle', `The vehicle itself says that it is ${told}, not ${vin}.`)
+			: []),
+		...(counted !== undefined && Math.abs(counted - odometerKm) > MOST_KM_APART
+			? item(
+					'odometer',
+					`The vehicle itself counts ${Math.round(counted).toLocaleString('en-GB')} km, not ${odometerKm.toLocaleString('en-GB')}.`
+				)
 			: [])
 	];
 }

@@ -9,7 +9,7 @@ interface Before {
 
 const isKnownKind = (kind: string): kind is EntryKind => Object.hasOwn(PAYLOADS, kind);
 
-/** Whether an entry of a kind may be withdrawn: what was measured or looked at, never what was read, done or said. */
+/** Whether an entry of a kind may be withdrawn: what was measured, looked at or driven, never what was read, done or said. */
 export const mayBeWithdrawn = (kind: string): boolean =>
 	isKnownKind(kind) && featureOf(kind).mayBeWithdrawn === true;
 
@@ -18,7 +18,7 @@ export function notWithdrawn(entryId: string, thread: readonly Before[]): string
 	const entry = thread.find(({ id }) => id === entryId);
 	if (!entry) return 'There is no such entry on this thread.';
 	if (!mayBeWithdrawn(entry.kind))
-		return 'Only what was measured or looked at can be withdrawn: what was read, done or said stays.';
+		return 'Only what was measured, looked at or driven can be withdrawn: what was read, done or said stays.';
 	const already = thread.some(
 		({ kind, payload }) => kind === 'withdrawn' && (payload as { entryId?: unknown }).entryId === entryId
 	);

@@ -104,6 +104,18 @@ export class Cases {
 		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
 	}
 
+	/** Another vehicle of this shop that has this number, by its own record or as it was read on a case; null where none has. */
+	async otherWithVin(caseId: string, vin: string): Promise<{ nickname: string; plate: string } | null> {
+		const [other] = await this.db.all<{ nickname: string; plate: string }>(sql`
+			select v.nickname, v.plate from vehicle v
+			where v.id != (select c.vehicle_id from case_record c where c.id = ${caseId})
+			and (v.vin = ${vin} or exists (
+				select 1 from entry e join case_record c on c.id = e.case_id
+				where c.vehicle_id = v.id and e.kind = 'vehicle-checked' and json_extract(e.payload, '$.vin') = ${vin}
+			)) limit 1`);
+		return other ?? null;
+	}
+
 	async addVehicle(
 		values: Omit<Vehicle, 'id' | 'createdAt' | 'typeName'> & { id?: string; typeName?: string | null }
 	): Promise<Vehicle> {

@@ -50,6 +50,8 @@ export const NetworkScan = z.object({
 	stoppedBecause: Said.nullable(),
 	vin: Said.nullable(),
 	keyCycles: z.number().int().nullable(),
+	/** As the vehicle itself counts it; absent where it was not asked, or did not say. */
+	odometerKm: z.number().min(0).max(5_000_000).optional(),
 	/** How many modules the vehicle's network description names. */
 	modulesExpected: z.number().int(),
 	modules: z.array(ScannedModule).max(MOST.modules),

@@ -6,6 +6,7 @@ export const provingDrive = entryKind('proving-drive', ProvingDrive, {
 	about: 'A drive to prove a repair: distance, speed, stops, road.',
 	group: 'done',
 	writer: 'hand',
+	mayBeWithdrawn: true,
 	changesVerdicts: true,
 	line: ({ distanceKm, topSpeedKmh, stops, road }) =>
 		line(`Proving drive, ${distanceKm} km`, `up to ${topSpeedKmh} km/h, ${count(stops, 'stop')}, ${road}`),

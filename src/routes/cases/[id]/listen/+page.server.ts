@@ -66,6 +66,7 @@ export const load = async ({ params, depends, locals }) => {
 	const work = latest(view.entries, 'prior-work');
 	const tyres = latest(view.entries, 'tyres-fitted');
 	const positions = row.type?.wheels.map((wheel) => wheel.position) ?? [];
+	const scanned = view.lastScan?.payload ?? null;
 	const complaintForm = await entryFormFor(
 		ComplaintForm,
 		{
@@ -82,8 +83,13 @@ export const load = async ({ params, depends, locals }) => {
 	const vehicleForm = await entryFormFor(
 		VehicleForm,
 		vehicle
-			? { vin: vehicle.payload.vin, odometerKm: vehicle.payload.odometerKm }
-			: { vin: row.vehicle.vin ?? '', odometerKm: null },
+			? { vin: vehicle.payload.vin, odometerKm: vehicle.payload.odometerKm, same: false }
+			: {
+					// What the vehicle itself has told is only looked at.
+					vin: scanned?.vin ?? row.vehicle.vin ?? '',
+					odometerKm: scanned?.odometerKm === undefined ? null : Math.round(scanned.odometerKm),
+					same: false
+				},
 		vehicle
 	);
 	const lampsForm = await entryFormFor(
@@ -124,7 +130,7 @@ export const load = async ({ params, depends, locals }) => {
 		work: work?.payload ?? null,
 		positions: positions.map((position) => ({ position, words: positionWords(position) })),
 		tyres: tyres?.payload ?? null,
-		scannedVin: view.lastScan?.payload.vin ?? null,
+		scanned: { vin: scanned?.vin ?? null, odometerKm: scanned?.odometerKm ?? null },
 		complaintForm,
 		vehicleForm,
 		lampsForm,
@@ -150,9 +156,12 @@ export const actions = {
 	vehicle: entryAction(
 		VehicleForm,
 		'vehicle-checked',
-		({ vin, odometerKm }) => {
+		async ({ vin, odometerKm, same }, { locals, params }) => {
 			const checked = checkVin(vin);
 			if (!checked.ok) return checked.error;
+			const other = same ? null : await locals.services.cases.otherWithVin(params.id, checked.value.vin);
+			if (other)
+				return `That is the number of ${[other.nickname, other.plate].filter(Boolean).join(', ')}. Read it again, or say that it is the same vehicle.`;
 			return {
 				vin: checked.value.vin,
 				checkDigitFits: checked.value.checkDigitFits,

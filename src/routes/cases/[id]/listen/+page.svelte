@@ -19,7 +19,7 @@
 	<VehicleSection
 		saved={data.vehicle}
 		data={data.vehicleForm}
-		scannedVin={data.scannedVin}
+		scanned={data.scanned}
 		caseId={data.case.id}
 		canWrite={data.canWrite}
 	/>

@@ -8,23 +8,25 @@
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import type { VehicleForm } from './forms';
+	import Tick from '$lib/ui/Tick.svelte';
 	import Section from './Section.svelte';
 
 	interface Props {
 		saved: PayloadOf<'vehicle-checked'> | null;
 		data: SuperValidated<z.infer<typeof VehicleForm>, string>;
-		scannedVin: string | null;
+		/** What the vehicle itself has told. */
+		scanned: { vin: string | null; odometerKm: number | null };
 		caseId: string;
 		canWrite: boolean;
 	}
-	let { saved, data, scannedVin, caseId, canWrite }: Props = $props();
+	let { saved, data, scanned, caseId, canWrite }: Props = $props();
 	let editing = $state(false);
 	const made = entryForm(() => data, {
 		id: 'vehicle-form',
 		draftKey: untrack(() => `${caseId}:vehicle`),
 		onSaved: () => (editing = false)
 	});
-	const { form, errors, enhance } = made;
+	const { form, errors, enhance, message } = made;
 	const checked = $derived(checkVin($form.vin));
 	const hint = $derived.by(() => {
 		if ($form.vin.trim() === '') return '17 signs, from the plate on the vehicle';
@@ -44,9 +46,9 @@
 			{#if !saved.checkDigitFits}<p class="text-ink-2">
 					Its check digit does not fit; it was kept as read.
 				</p>{/if}
-			{#if scannedVin && scannedVin !== saved.vin}
+			{#if scanned.vin && scanned.vin !== saved.vin}
 				<p class="font-semibold">
-					The gateway says <span class="num">{scannedVin}</span>: a module from another vehicle, or a wrong
+					The gateway says <span class="num">{scanned.vin}</span>: a module from another vehicle, or a wrong
 					copy here.
 				</p>
 			{/if}
@@ -67,6 +69,14 @@
 				<input class="field num text-right" type="number" min="0" step="1" bind:value={$form.odometerKm} />
 			</Field>
 		</div>
+		{#if scanned.vin && $form.vin === scanned.vin}<p class="mt-1 text-ink-2">
+				Told by the vehicle itself: hold it against the plate.
+			</p>{/if}
+		{#if $message !== undefined || $form.same}<Tick
+				words="It is the same vehicle"
+				checked={$form.same}
+				onchange={(on) => ($form.same = on)}
+			/>{/if}
 		<FormFoot {made} />
 	</form>
 </Section>

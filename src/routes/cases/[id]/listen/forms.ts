@@ -25,6 +25,8 @@ export const VehicleForm = entrySchema({
 		const checked = checkVin(text);
 		if (!checked.ok) context.addIssue({ code: 'custom', message: checked.error });
 	}),
+	/** It is the vehicle of this shop that has this number already. */
+	same: z.boolean(),
 	odometerKm: numberField(
 		z.number().min(0, 'It cannot be below zero.').max(5_000_000, 'That is too far for any vehicle.'),
 		'Kilometres, as a number.'
