@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { benchFault } from '../src/lib/bench/faults/benchFault';
 import type { PayloadOf } from '../src/lib/case/entries/entry';
-import { accessible, expect, goTo, openCase, put, scan, test } from './bay';
+import { accessible, expect, goTo, openCase, put, scan, test, VIN } from './bay';
 
 const step = (test_: string, place: string, seen: Record<string, string>): PayloadOf<'test-step'> => ({
 	test: test_,
@@ -77,6 +77,34 @@ test('a step is begun, runs through a reload, is told by keyboard, and moves the
 	await expect(page.getByRole('row', { name: /for .* ×/ }).first()).toBeVisible();
 });
 
+test('from the suggestion to the measurement in one tap; the reading ends the step and brings the next', async ({
+	page,
+	bay
+}) => {
+	const { link, panel } = await bay(benchFault('sensor-dead', 'rear-left'));
+	await openCase(page, 'dead sensor', link, panel);
+	await put(page, 'complaint', { words: 'Lamp on', symptoms: [], conditions: [] });
+	await put(page, 'vehicle-checked', { vin: VIN, checkDigitFits: true, odometerKm: 50_000 });
+	await scan(page);
+	await goTo(page, 'Reason');
+	await next(page).getByRole('button', { name: 'Start this step' }).click();
+	await expect(page.getByRole('timer')).toBeVisible();
+	const strip = page.getByRole('region', { name: 'Next step' });
+	await expect(strip).toContainText('Meter: across the plugged sensor’s two pins');
+	await strip.getByRole('button', { name: /Go to it/ }).click();
+	await expect(page).toHaveURL(/measure\?at=rear-left&test=/);
+	await expect(page.getByRole('heading', { name: /across the plugged sensor/i }).first()).toBeVisible();
+	await page.getByRole('button', { name: /Read the meter/ }).click();
+	await expect(page.getByText(/of its window\./)).toBeVisible();
+	await page.getByRole('button', { name: 'Save' }).click();
+	await expect(strip).not.toContainText('across the plugged sensor');
+	await expect(strip.getByRole('button', { name: /Go to it/ })).toBeVisible();
+	await goTo(page, 'Reason');
+	// The step has ended by itself, with its minutes.
+	await expect(page.getByRole('timer')).toHaveCount(0);
+	await expect(page.getByRole('region', { name: /Worksheet: 1 step/ })).toBeVisible();
+});
+
 test('two faults at once are found where one does not explain all', async ({ page, bay }) => {
 	const { link, panel } = await bay(
 		benchFault('lead-open', 'rear-left'),
@@ -114,6 +142,7 @@ test('the thread is replayed: what was known at a moment', async ({ page, bay })
 	await scan(page);
 	await put(page, 'test-step', step('meter:lead-feed', 'rear-left', { 'meter:lead-feed@rear-left': 'high' }));
 	await goTo(page, 'Reason');
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText(/causes are left/);
 	const now = await page.getByRole('heading', { level: 1 }).innerText();
 	const moment = page.getByLabel('Moment on the thread');
 	await moment.focus();

@@ -1,5 +1,6 @@
 import { openWords } from '../codes/openReason';
 import { codeKey } from '../../core/codes/codeKey';
+import { signs, splitKey } from '../../../../library/reason/signs';
 import { LINKS } from '../../../../library/links';
 import { beforeAfter, type BeforeAfter } from './beforeAfter';
 import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
@@ -34,6 +35,8 @@ export interface CaseReport {
 	complaint: { words: string | null; lamps: string[]; prior: string[]; answers: string[] };
 	/** What was found, by which test, and what that showed. */
 	found: { title: string; detail: string; at: string; by: string }[];
+	/** What was tested and is as it should be. */
+	foundGood: CaseReport['found'];
 	grid: { columns: string[]; rows: { where: string; cells: LinkState[] }[] };
 	repairs: {
 		title: string;
@@ -126,6 +129,7 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 			)
 		},
 		found: foundOf(view),
+		foundGood: goodOf(view),
 		grid: gridOf(view),
 		repairs: repairsOf(entries),
 		calibrations: calibrationsOf(entries),
@@ -184,18 +188,53 @@ function foundOf({ entries, lastCompleteScan, book }: CaseView): CaseReport['fou
 				by: first.authorName
 			}))
 		: [];
-	const tests = entries
-		.filter((entry) => isBenchTest(entry) && isBadBenchTest(entry))
-		.map((entry) => {
-			const { title, detail, shows } = describeEntry(entry);
-			return {
-				title,
-				detail: [detail, shows].filter(Boolean).join('; '),
-				at: entry.observedAt,
-				by: entry.authorName
-			};
-		});
+	const tests = entries.filter((entry) => outcomeOf(entry) === 'bad').map(lineOf);
 	return lastCompleteScan ? [...network, ...tests] : tests;
+}
+
+const lineOf = (entry: Entry): CaseReport['found'][number] => {
+	const { title, detail, shows } = describeEntry(entry);
+	return {
+		title,
+		detail: [detail, shows].filter(Boolean).join('; '),
+		at: entry.observedAt,
+		by: entry.authorName
+	};
+};
+
+const MOST_GOOD = 24;
+/** What was tested and is as it should be: it justifies what was renewed as much as what was found bad. The newest of each once. */
+function goodOf({ entries }: CaseView): CaseReport['found'] {
+	const lines = entries.filter((entry) => outcomeOf(entry) === 'good').map(lineOf);
+	return [...new Map(lines.map((line) => [line.title, line])).values()].slice(-MOST_GOOD);
+}
+
+/** Whether an entry tested something, and how that came out; null where it tested nothing. */
+function outcomeOf(entry: Entry): 'good' | 'bad' | null {
+	if (isBenchTest(entry)) return isBadBenchTest(entry) ? 'bad' : 'good';
+	switch (entry.kind) {
+		case 'test-step': {
+			const seen = Object.entries(entry.payload.seen);
+			if (entry.payload.how !== 'done' || seen.length === 0) return null;
+			return seen.some(([key, outcome]) => isGoodSign(key, outcome) === false) ? 'bad' : 'good';
+		}
+		case 'swap':
+			if (entry.payload.state !== 'back' || entry.payload.outcome === null) return null;
+			return entry.payload.outcome === 'moved' ? 'bad' : 'good';
+		case 'live-recording': {
+			const { tried } = entry.payload;
+			if (!tried || tried.length === 0) return null;
+			return tried.some(({ changes }) => changes > 0) ? 'bad' : 'good';
+		}
+		default:
+			return null;
+	}
+}
+
+/** Null for a sign that this library does not know. */
+function isGoodSign(key: string, outcome: string): boolean | null {
+	const sign = signs.get(splitKey(key).sign);
+	return sign ? sign.good === outcome : null;
 }
 
 function gridOf({ entries }: CaseView): CaseReport['grid'] {

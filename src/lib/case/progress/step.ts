@@ -9,6 +9,8 @@ export interface NextStep {
 	anchor: string | null;
 	/** Page of the station, below its own; absent = the station’s first. */
 	page?: string;
+	/** Where exactly it is done, below the case, with what it is about; absent = station and page say it. */
+	path?: string;
 	/** The fault is still to be found: what tells most is worked out by Reason. */
 	seeks?: true;
 }

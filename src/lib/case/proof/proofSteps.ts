@@ -59,9 +59,10 @@ const ON_ITS_WAY: ReadonlySet<Verdict> = new Set([
 export const mayBeClearedAgain = (verdict: Verdict): boolean => !ON_ITS_WAY.has(verdict);
 
 /** How a code that a lamp told of stands. */
-export type LampCodeNow = 'told-before-repair' | 'told-since-repair' | 'no-longer-told';
+export type LampCodeNow = 'not-mended' | 'told-before-repair' | 'told-since-repair' | 'no-longer-told';
 
 export const LAMP_CODE_WORDS: Record<LampCodeNow, string> = {
+	'not-mended': 'told, and nothing is mended',
 	'no-longer-told': 'no longer told',
 	'told-since-repair': 'told since the repair',
 	'told-before-repair': 'told before the repair'
@@ -88,9 +89,11 @@ export function lampProof(entries: readonly Entry[]): LampProof | null {
 			...code,
 			now: story.toldNone
 				? 'no-longer-told'
-				: stillTold.has(code.code)
-					? 'told-since-repair'
-					: 'told-before-repair'
+				: story.mended === null
+					? 'not-mended'
+					: stillTold.has(code.code)
+						? 'told-since-repair'
+						: 'told-before-repair'
 		})),
 		drive: drive && happenedAfter(entries, drive, story.mended) ? drive : null,
 		clean: story.toldNone && story.drivenBefore

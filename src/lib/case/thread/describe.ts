@@ -14,6 +14,9 @@ export interface ThreadLine extends Omit<EntryLine, 'shows'> {
 	time: string;
 	author: string;
 	seq: number;
+	kind: Entry['kind'];
+	/** When the server took it. */
+	receivedAt: string;
 	/** Why this entry replaced an older one. */
 	corrects: string | null;
 	superseded: boolean;

@@ -1,3 +1,4 @@
+import { STATIONS } from '../../case/progress/stations';
 import type { NextStep } from '../../case/progress/step';
 import type { Services } from '../services';
 import { nextIn } from '../db/outlook';
@@ -18,5 +19,10 @@ export async function nextAsReasoned(
 	const { stamp: known } = await knownHere(services);
 	const outlook = await services.outlooks.of(row.id, { seq: thread.length, known });
 	const reasoned = nextIn(outlook, { seq: thread.length, known });
-	return reasoned ? { ...next, station: 'reason', anchor: 'next-test', ...reasoned } : next;
+	if (!reasoned) return next;
+	const { title, why, path } = reasoned;
+	const station = STATIONS.find(({ id }) => path?.split(/[/?]/)[0] === id)?.id;
+	return path && station
+		? { ...next, station, anchor: station, title, why, path }
+		: { ...next, station: 'reason', anchor: 'next-test', title, why };
 }

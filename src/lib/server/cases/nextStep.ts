@@ -1,6 +1,7 @@
 import type { NextStep } from '../../case/progress/step';
 import { hasTold } from '../../case/codes/hasTold';
 import { hypothesesOf, testWords } from '../../case/reason/plan';
+import { testPath } from '../../case/reason/testPath';
 import { mendingSteps } from '../../case/reason/reasonView';
 import { percentWords } from '../../case/reason/percentWords';
 import { lowerFirst, upperFirst } from '../../case/words';
@@ -21,10 +22,16 @@ export async function nextStepOf(stores: Stores, loaded: LoadedCase): Promise<Ne
 	const { decision, candidates, model, policy } = reasoned.reasoning;
 	const placed = decision.test && candidates.find(({ id }) => id === decision.test?.test.id);
 	if (placed && decision.test) {
+		const { kind, place } = placed;
 		return {
 			...next,
-			station: 'reason',
-			anchor: 'next-test',
+			...(kind.ownPage
+				? {
+						station: kind.station,
+						anchor: kind.station,
+						path: testPath({ kind: kind.id, station: kind.station, place })
+					}
+				: { station: 'reason', anchor: 'next-test' }),
 			title: testWords(placed.kind.name, placed.place, model.type),
 			why: `${Math.round(decision.test.minutes)} min. ${placed.kind.why} ${leadingWords(reasoned.reasoning)}`
 		};

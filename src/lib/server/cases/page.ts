@@ -40,6 +40,8 @@ export function threadLines({ thread }: Pick<LoadedCase, 'thread'>): ThreadLine[
 				time: clock(entry.observedAt),
 				author: entry.authorName,
 				seq: entry.seq,
+				kind: entry.kind,
+				receivedAt: entry.receivedAt,
 				corrects: entry.supersedes?.why ?? null,
 				mayBeWithdrawn: mayBeWithdrawn(entry.kind),
 				superseded: !counting.has(entry.id),

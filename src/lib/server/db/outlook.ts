@@ -12,6 +12,7 @@ export interface Outlook {
 	/** The next step as the reasoning has it; null = as the thread's order says. */
 	nextTitle: string | null;
 	nextWhy: string | null;
+	nextPath: string | null;
 }
 
 /** From here on a change of the minutes still to go is told, with what made it. */
@@ -35,8 +36,8 @@ export function turned(
 export function nextIn(
 	outlook: Outlook | null,
 	now: Pick<Outlook, 'seq' | 'known'>
-): { title: string; why: string } | null {
+): { title: string; why: string; path: string | null } | null {
 	if (outlook?.seq !== now.seq || outlook.known !== now.known) return null;
-	const { nextTitle: title, nextWhy: why } = outlook;
-	return title && why ? { title, why } : null;
+	const { nextTitle: title, nextWhy: why, nextPath: path } = outlook;
+	return title && why ? { title, why, path } : null;
 }

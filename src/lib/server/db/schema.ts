@@ -392,5 +392,7 @@ export const caseOutlook = sqliteTable('case_outlook', {
 	turnedAt: integer('turned_at'),
 	/** The next step, as the reasoning has it; null = as the thread's order says. */
 	nextTitle: text('next_title'),
-	nextWhy: text('next_why')
+	nextWhy: text('next_why'),
+	/** Where it is done, below the case; null = on Reason. */
+	nextPath: text('next_path')
 });

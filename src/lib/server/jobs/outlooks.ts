@@ -59,7 +59,13 @@ export class Outlooks {
 
 	private async workOutNext(caseId: string): Promise<void> {
 		const { seq, known, next } = await this.thinking.ask('nextStep', caseId);
-		const worked = { seq, known, nextTitle: next?.title ?? null, nextWhy: next?.why ?? null };
+		const worked = {
+			seq,
+			known,
+			nextTitle: next?.title ?? null,
+			nextWhy: next?.why ?? null,
+			nextPath: next?.path ?? null
+		};
 		await this.db
 			.insert(caseOutlook)
 			.values({ caseId, ...worked })

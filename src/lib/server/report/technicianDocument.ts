@@ -52,6 +52,10 @@ export function technicianDocument(
 			line(`Done before by others, and not taken as proven: ${report.complaint.prior.join(', ')}.`, 'quiet')
 		]),
 		...found(report),
+		...when(report.foundGood.length > 0, () => [
+			heading('Tested, and as it should be'),
+			list(report.foundGood.map(({ title, detail, by }) => `${title}. ${detail} (${by})`))
+		]),
 		...traces(pictures),
 		heading('What was done'),
 		...repairs(report),

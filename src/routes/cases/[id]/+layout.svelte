@@ -55,8 +55,12 @@
 	async function doNext() {
 		const next = shown.next;
 		if (!next) return;
-		const path = `/cases/${shown.id}/${[next.station, next.page].filter(Boolean).join('/')}`;
-		const there = next.page ? page.url.pathname === path : here === next.station;
+		const path = `/cases/${shown.id}/${next.path ?? [next.station, next.page].filter(Boolean).join('/')}`;
+		const there = next.path
+			? page.url.pathname + page.url.search === path
+			: next.page
+				? page.url.pathname === path
+				: here === next.station;
 		if (!there) await goto(path);
 		await tick();
 		const place = next.anchor ? document.getElementById(next.anchor) : null;

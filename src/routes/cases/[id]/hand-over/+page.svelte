@@ -124,6 +124,15 @@
 		</section>
 	{/if}
 
+	{#if report.foundGood.length > 0}
+		<section class="hair py-3" aria-labelledby="good">
+			<h2 id="good" class="font-bold">Tested, and as it should be</h2>
+			{#each report.foundGood as { title, detail, by }, i (i)}
+				<p class="mt-1">{title}. <span class="text-ink-2">{detail} ({by})</span></p>
+			{/each}
+		</section>
+	{/if}
+
 	<section class="hair py-3">
 		<h2 class="font-bold">What was done</h2>
 		{#each report.repairs as repair, i (i)}

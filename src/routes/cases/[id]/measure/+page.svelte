@@ -17,7 +17,7 @@
 
 	let { data } = $props();
 	/** Sent here for one test, it is the one that is open. */
-	let picked = $state(page.url.searchParams.get('test'));
+	let picked = $derived(page.url.searchParams.get('test'));
 	let identifying = $state(false);
 	let all = $state(false);
 	const SHOWN = 6;

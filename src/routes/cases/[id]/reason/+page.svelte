@@ -7,6 +7,7 @@
 	import { WHY_GENERAL_METHOD } from '$lib/case/reason/whyRepairNow';
 	import type { ShownCell } from '$lib/case/reason/gridView';
 	import type { ShownTest } from '$lib/case/reason/reasonView';
+	import { answeredBy } from '$lib/case/reason/testPath';
 	import { GENERAL_METHOD } from '$library/reason/notDescribed';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
@@ -26,7 +27,10 @@
 	const reason = $derived(latest.value);
 	const mayWrite = $derived(data.canWrite && !data.case.signed && data.upTo === null);
 	let chosen = $state<string | null>(null);
-	const hand = new StepInHand(() => data.case.id);
+	const hand = new StepInHand(
+		() => data.case.id,
+		() => data.case.headSeq
+	);
 	const rows = $derived(reason ? [...reason.grid.rows, ...reason.grid.modules, ...reason.grid.feeds] : []);
 	const cell = $derived.by(() => {
 		for (const row of rows)
@@ -64,6 +68,14 @@
 		hand.open(test);
 		document.getElementById('next-test')?.scrollIntoView({ block: 'center' });
 	};
+	/** What was written down since the step in hand began, where that is done on a page of its own: it is its answer. */
+	const answer = $derived.by(() => {
+		const step = hand.step;
+		if (!step || step.test.asks.length > 0) return null;
+		const kind = answeredBy(step.test.kind);
+		const since = data.case.lines.find((line) => line.kind === kind && line.seq > step.afterSeq);
+		return since ? Math.min(Date.now(), Date.parse(since.receivedAt)) : null;
+	});
 	const ended = () => {
 		hand.close();
 		void invalidate('jaldi:case');
@@ -216,7 +228,12 @@
 				{reason.test ? 'Next, and other ways to go on' : 'Stop testing'}
 			</h2>
 			{#if hand.step}
-				{#key hand.step.entryId}<OpenStep step={hand.step} caseId={data.case.id} onended={ended} />{/key}
+				{#key hand.step.entryId}<OpenStep
+						step={hand.step}
+						caseId={data.case.id}
+						answered={answer}
+						onended={ended}
+					/>{/key}
 			{:else if reason.test}
 				{@const test = reason.test}
 				<p class="mt-2 text-xl font-bold">{test.name}</p>

@@ -5,10 +5,21 @@
 	import { keepDraft } from '$lib/ui/draft.svelte';
 	import { sendEntry } from '../../../decoderClient';
 	import type { OpenedStep } from './openStep.svelte';
-	import { stationHref } from './stationHref';
+	import { testPath } from '$lib/case/reason/testPath';
 
 	/** A step that is being done: its timer, what is to be seen, and how it ended. */
-	let { step, caseId, onended }: { step: OpenedStep; caseId: string; onended: () => void } = $props();
+	let {
+		step,
+		caseId,
+		answered,
+		onended
+	}: {
+		step: OpenedStep;
+		caseId: string;
+		/** When its answer was written down on its own page; null where it was not. */
+		answered: number | null;
+		onended: () => void;
+	} = $props();
 	const { test, beganAt, entryId } = untrack(() => step);
 	let seen = $state<Record<string, string>>({});
 	let because = $state('');
@@ -29,6 +40,13 @@
 	const ran = $derived(`${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`);
 	const told = $derived(test.asks.every(({ key }) => seen[key] !== undefined));
 
+	/** Tenths, as the clock ran. */
+	const minutesUntil = (at: number) => Math.min(1440, Math.max(0, Math.round((at - beganAt) / 6000) / 10));
+	// The answer ends its step: nobody says twice that it is done.
+	$effect(() => {
+		if (answered !== null) untrack(() => void end('done'));
+	});
+
 	async function end(how: TestStep['how']) {
 		saving = true;
 		const payload: TestStep = {
@@ -40,7 +58,7 @@
 			how,
 			seen: how === 'done' ? $state.snapshot(seen) : {},
 			because: because.trim(),
-			minutes: how === 'done' ? Math.min(1440, Math.round(seconds / 6) / 10) : null
+			minutes: how === 'done' ? minutesUntil(answered ?? Date.now()) : null
 		};
 		const sent = await sendEntry(caseId, 'test-step', payload, entryId);
 		saving = false;
@@ -59,7 +77,7 @@
 	{#if test.asks.length === 0}
 		<p class="mt-1">
 			It is done and judged on its own page.
-			<a class="act ml-2" href={stationHref(caseId, test)}>Go there</a>
+			<a class="act ml-2" href="/cases/{caseId}/{testPath(test)}">Go there</a>
 		</p>
 	{:else}
 		{#each test.asks as ask (ask.key)}

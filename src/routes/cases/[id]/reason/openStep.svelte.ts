@@ -7,13 +7,19 @@ export interface OpenedStep {
 	entryId: string;
 	test: ShownTest;
 	beganAt: number;
+	/** Length of the thread when it began. */
+	afterSeq: number;
 }
 
 /** The step of a case that is being done, kept in this tab: its timer runs on while other pages are looked at. */
 export class StepInHand {
 	step = $state<OpenedStep | null>(null);
 
-	constructor(private readonly caseId: () => string) {
+	/** @param headSeq length of the thread now */
+	constructor(
+		private readonly caseId: () => string,
+		private readonly headSeq: () => number
+	) {
 		onMount(() => {
 			try {
 				const kept = sessionStorage.getItem(this.key);
@@ -29,7 +35,7 @@ export class StepInHand {
 	}
 
 	open(test: ShownTest): void {
-		this.step = { entryId: ulid(), test, beganAt: Date.now() };
+		this.step = { entryId: ulid(), test, beganAt: Date.now(), afterSeq: this.headSeq() };
 		sessionStorage.setItem(this.key, JSON.stringify(this.step));
 	}
 

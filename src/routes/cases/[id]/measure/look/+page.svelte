@@ -8,7 +8,7 @@
 
 	let { data } = $props();
 	/** Sent here for one test, it is the one that is open. */
-	let picked = $state(page.url.searchParams.get('test'));
+	let picked = $derived(page.url.searchParams.get('test'));
 	const mayWrite = $derived(data.canWrite && !data.case.signed);
 	const one = $derived(
 		data.inspections.find(({ id }) => id === picked) ??

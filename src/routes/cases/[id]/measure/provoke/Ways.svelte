@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { WayToProvoke } from '$lib/case/reason/waysToProvoke';
-	import { stationHref } from '../../reason/stationHref';
+	import { testPath } from '$lib/case/reason/testPath';
 
 	/** The ways to make it come, in the order of what they tell a minute. */
 	let {
@@ -38,7 +38,7 @@
 						{#if way.cautions}<p class="mt-2 border-l-4 border-ink pl-3">{way.cautions}</p>{/if}
 						{#if ELSEWHERE[way.does]}<a
 								class="act-quiet mt-2"
-								href={stationHref(caseId, { kind: way.test, station: 'watch', place: position })}
+								href="/cases/{caseId}/{testPath({ kind: way.test, station: 'watch', place: position })}"
 								>{ELSEWHERE[way.does]}</a
 							>{/if}
 					</div>

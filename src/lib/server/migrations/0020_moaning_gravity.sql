@@ -1,2 +1,0 @@
-ALTER TABLE `case_outlook` ADD `was_minutes` integer;--> statement-breakpoint
-ALTER TABLE `case_outlook` ADD `turned_at` integer;
