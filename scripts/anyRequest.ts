@@ -105,6 +105,8 @@ const ACTIONS = [
 	'/read?/address',
 	'/reason?/policy',
 	'/hand-over?/sign',
+	'/hand-over?/unproven',
+	'/hand-over?/release',
 	'/hand-over?/comeback',
 	'/listen?/nothing'
 ];
@@ -116,6 +118,8 @@ const SHOP_ACTIONS = [
 	'/library',
 	'/library/reasoning',
 	'/library/equipment',
+	'/library/learned?/off',
+	'/library/learned?/again',
 	'/codes/C0045/write',
 	'/library/shop?/forget',
 	'/tyres'

@@ -172,9 +172,12 @@ test('a generator in place of the sensor proves the harness, and the code it set
 	// As long as it is on, every page says so.
 	const standsIn = page.getByText('A signal of ours stands in for the sensor of front right.');
 	await expect(standsIn).toBeVisible();
-	// An open circuit freezes the value until the code is cleared: the reading is typed here.
-	await page.getByLabel('or seen: lowest').fill('19.8');
-	await page.getByLabel('highest, km/h').fill('20.3');
+	// An open circuit freezes the value until the code is cleared: that is done here, with the signal on.
+	stand.host.vehicle.advance(5);
+	await page.getByRole('button', { name: /Watch the live value/ }).click();
+	await expect(page.getByText('The module shows no value')).toBeVisible();
+	await page.getByRole('button', { name: /^Clear brake control with the signal on/ }).click();
+	await page.getByRole('button', { name: 'Clear it and watch' }).click();
 	await expect(page.getByText('The fault is at the wheel: sensor, gap or ring.')).toBeVisible();
 	await accessible(page);
 	await page.getByRole('button', { name: 'Save what it proved' }).click();
@@ -182,7 +185,10 @@ test('a generator in place of the sensor proves the harness, and the code it set
 	await page.getByRole('button', { name: 'Take it off' }).click();
 	await expect(page.getByRole('button', { name: 'Open the plug' })).toBeVisible();
 	await expect(standsIn).toHaveCount(0);
-	// The key was turned for it: the modules need a moment before they answer.
+	// Plugging in takes a while: it sets the code once more. Then the modules need a moment before they answer.
+	stand.host.vehicle.plug('front-right', false);
+	stand.host.vehicle.advance(5);
+	stand.host.vehicle.plug('front-right', true);
 	stand.host.vehicle.advance(5);
 	await scan(page);
 	await expect(page.getByText('Made by us').first()).toBeVisible();

@@ -103,6 +103,9 @@ test('from the suggestion to the measurement in one tap; the reading ends the st
 	// The step has ended by itself, with its minutes.
 	await expect(page.getByRole('timer')).toHaveCount(0);
 	await expect(page.getByRole('region', { name: /Worksheet: 1 step/ })).toBeVisible();
+	// A sheet that nobody chose a wheel for opens at the suspected one.
+	await page.goto(page.url().replace(/reason.*/, 'mend/fit?sheet=sensor'));
+	await expect(page.getByRole('combobox', { name: /^Where/ })).toHaveValue('rear-left');
 });
 
 test('two faults at once are found where one does not explain all', async ({ page, bay }) => {

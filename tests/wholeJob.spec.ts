@@ -159,6 +159,12 @@ test('cleared without repairing: it came back at key-on, and a lead closes it un
 	await expect(page.getByText('Not ready to be handed over')).toBeVisible();
 	await expect(page.getByText('C0035-13 in Brake control: came back at key-on.')).toBeVisible();
 	await expect(page.getByText('It cannot be proven: close it with things open')).toHaveCount(0);
+	const { origin, href } = new URL(page.url());
+	const asked = await page.request.post(`${href}?/unproven`, {
+		headers: { origin, accept: 'application/json' },
+		form: { statement: 'I am no lead, and close it.', head: '0'.repeat(64) }
+	});
+	expect(await asked.text()).toContain('Only a lead closes a case.');
 
 	await test.step('A lead closes it unproven: a reason, and all that is open stands first', async () => {
 		const lead = await as('marit');

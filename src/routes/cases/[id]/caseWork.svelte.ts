@@ -28,6 +28,7 @@ export class CaseWork {
 	job = $state<JobStatus | null>(null);
 	/** Why the last wish was refused. */
 	refusal = $state<string | null>(null);
+	private readonly waiting: ((job: JobStatus | null) => void)[] = [];
 	/** A request is on its way and its job has not been heard of yet. */
 	private asking = $state(false);
 
@@ -72,12 +73,25 @@ export class CaseWork {
 		if (job === null) {
 			if (this.job?.state !== 'running') return;
 			this.job = { ...this.job, state: 'failed', now: null, outcome: LOST };
+			this.tellEnded();
 			void refreshCase();
 			return;
 		}
 		const ended = this.job?.id === job.id && this.job.state === 'running' && job.state !== 'running';
 		this.job = job;
-		if (ended) void refreshCase();
+		if (!ended) return;
+		this.tellEnded();
+		void refreshCase();
+	}
+
+	/** Waits until no work runs. @returns the work that ended last, or null where there was none */
+	ended(): Promise<JobStatus | null> {
+		if (this.job?.state !== 'running') return Promise.resolve(this.job);
+		return new Promise((resolve) => this.waiting.push(resolve));
+	}
+
+	private tellEnded(): void {
+		for (const tell of this.waiting.splice(0)) tell(this.job);
 	}
 
 	begin(request: Request): Promise<void> {

@@ -1,4 +1,5 @@
 import { error, fail } from '@sveltejs/kit';
+import { ofKind } from '$lib/case/thread/thread';
 import { describeEntry } from '$lib/case/thread/describe';
 import { maySign } from '$lib/server/accounts/members';
 import { caseHere, memberHere } from '$lib/server/cases/access';
@@ -9,7 +10,7 @@ import { orLater } from '../../../later';
 
 export const load = async ({ params, url, depends, locals }) => {
 	depends('jaldi:case');
-	const { thread, type } = await caseHere({ params, locals });
+	const { thread, type, view } = await caseHere({ params, locals });
 	const asked = Number(url.searchParams.get('upto') ?? NaN);
 	const upTo = Number.isInteger(asked) && asked >= 1 && asked < thread.length ? asked : null;
 	const moments = thread.map((entry) => ({
@@ -23,7 +24,14 @@ export const load = async ({ params, url, depends, locals }) => {
 		about,
 		reasonedAs(locals.services, params.id, { upTo, length: thread.length })
 	);
-	return { moments, upTo, mayLead, reasoned, byLamp: type?.tells === 'lamp' };
+	return {
+		moments,
+		upTo,
+		mayLead,
+		reasoned,
+		byLamp: type?.tells === 'lamp',
+		toldOnly: ofKind(view.entries, 'codes-reported').length > 0
+	};
 };
 
 async function reasonedAs(

@@ -120,6 +120,13 @@
 					: 'Read every module first: the codes say where to begin. A vehicle that the library does not describe is not reasoned about.'
 				: 'At that moment nothing had been read yet.'}
 		</p>
+		{#if data.upTo === null && data.toldOnly && !data.byLamp}
+			<p class="mt-2">
+				Codes were told and are on the thread. They count as a reading once somebody says which modules were
+				asked.
+			</p>
+			<a class="act-quiet mt-2 mr-3" href="/cases/{data.case.id}/read/other">Another tool read them</a>
+		{/if}
 		{#if data.upTo === null}<a class="act mt-4" href="/cases/{data.case.id}/read{data.byLamp ? '/lamp' : ''}"
 				>{data.byLamp ? 'Read its lamp' : 'Go to Read'}</a
 			>{/if}

@@ -2,8 +2,14 @@ import { knownCircumferenceM, knownSenseOhms, knownTeeth } from '$library/vehicl
 import { inTheWayNow } from '$lib/case/thread/inTheWay';
 import { benchPage } from '$lib/server/cases/benchPage';
 import { wheelSignal } from '../../../../../../library/liveSignals';
-import { nodeOf } from '../../../../../../library/measurePoints';
+import { nodeOf, wheelReaderOf } from '../../../../../../library/measurePoints';
+import type { VehicleType } from '../../../../../../library';
 import { substituteMethods, unsuitedFor } from '../../../../../../library/measure';
+
+const readerIn = (type: VehicleType) => {
+	const reader = wheelReaderOf(type);
+	return reader && { address: reader.address, name: reader.name.toLowerCase() };
+};
 
 export const load = async (event) => {
 	const { row, view, type, shared, cautions, ...bench } = await benchPage(event);
@@ -15,6 +21,8 @@ export const load = async (event) => {
 		teeth: knownTeeth(type, at),
 		circumferenceM: knownCircumferenceM(type, at),
 		senseResistorOhms: knownSenseOhms(type),
+		/** The module whose code freezes this wheel's value. */
+		reader: type ? readerIn(type) : null,
 		linkAddress: row.vehicle.linkAddress,
 		/** A signal of ours stands in for this wheel's sensor. */
 		held: inTheWayNow(view.entries).held.has(at),

@@ -4,6 +4,7 @@
 	import { upperLevelVolts } from '$lib/case/measure/substituteJudgement';
 	import { aimOf, judgeSeen, openedBy, substitutionOf } from '$lib/case/measure/substitutePlan';
 	import { valueWords } from '$lib/case/measure/measureWords';
+	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
@@ -67,6 +68,19 @@
 				purpose: { what: 'substitution', position: data.at }
 			});
 	};
+	/** What a hard fault froze comes back only after a clear: done here, with the signal on, and watched again. */
+	async function clearAndWatch() {
+		if (!data.reader) return;
+		if (watching) {
+			await work.cancel();
+			await work.ended();
+		}
+		await work.begin({ do: 'clear', only: data.reader.address });
+		const job = await work.ended();
+		if (work.refusal !== null || job?.kind !== 'clear' || job.state !== 'finished') return;
+		clearedSince = true;
+		await watch();
+	}
 	async function save() {
 		if (!method || !aim || !judgement) return;
 		if (watching) await work.cancel();
@@ -87,6 +101,7 @@
 			name: method.name,
 			on
 		});
+		clearedSince = false;
 		await invalidate('jaldi:case');
 	}
 	/** On a simulated vehicle the hands are simulated too: opens the plug and holds the signal, or takes it off. */
@@ -211,8 +226,8 @@
 			{/if}
 		</div>
 		{#if method.expects !== 'level'}<p class="mt-3 text-ink-2">
-				After a hard circuit fault many modules freeze this value until the code is cleared: save, clear, then
-				watch.
+				After a hard circuit fault many modules freeze this value until the code is cleared: that is done
+				here, with the signal on.
 			</p>{/if}
 		<Caution>{method.cautions}</Caution>
 		{#if mayWrite}
@@ -255,7 +270,7 @@
 				{/if}
 			</div>
 			{#if practice}<p class="mt-2 font-semibold" role="alert">{practice}</p>{/if}
-			<JobProgress kinds={['record']} />
+			<JobProgress kinds={['record', 'clear']} />
 			{#if watching}
 				<p class="mt-3 flex flex-wrap items-baseline gap-x-6" aria-live="off">
 					<span class="num text-[4.5rem] leading-none font-bold"
@@ -274,10 +289,19 @@
 						<span class="mt-1"><Mark state="open" /></span>
 						<span>
 							The module shows no value, so this proves nothing yet. After a hard fault it stays silent about
-							this wheel until its code is cleared: save, leave the signal on, clear the code on Prove, then
-							watch again.
+							this wheel until its code is cleared with the signal on.
 						</span>
 					</p>
+					{#if held && data.reader && data.linkAddress && !clearedSince}
+						<p class="mt-2 pl-8">
+							<AskOnce
+								label="Clear {data.reader.name} with the signal on, and watch again"
+								ask="What {data.reader.name} stores is cleared; what was read of it stays on the thread."
+								yes="Clear it and watch"
+								onyes={() => void clearAndWatch()}
+							/>
+						</p>
+					{/if}
 				{/if}
 				{#if blind || clearedSince}
 					<label class="flex min-h-11 cursor-pointer items-center gap-2 pl-8"

@@ -5,6 +5,7 @@ import { exposedBySheet } from '$library/exposedBySteps';
 import { bleedOrder, fittingSheets, sheetFor, sheetOn } from '$library/fittingSheets';
 import { torqueWords } from '$lib/core/calibrate/torque';
 import { fittingLacks } from '$lib/case/entries/fitting/lacks';
+import { suspectCorners } from '$lib/case/measure/measured';
 import { lastFittings } from '$lib/case/mend/fittings';
 import type { Entry } from '$lib/case/entries/entry';
 import { happenedAfter, latest, ofKind } from '$lib/case/thread/thread';
@@ -60,7 +61,8 @@ export const load = async ({ params, depends, url, locals }) => {
 				: chosen?.at === 'fuse'
 					? fuses
 					: [];
-	const asked = url.searchParams.get('place') ?? work?.place ?? '';
+	const [suspected = ''] = suspectCorners(view.entries, view.codes);
+	const asked = url.searchParams.get('place') ?? work?.place ?? suspected;
 	const place = places.find(({ id }) => id === asked)?.id ?? places[0]?.id ?? null;
 	const sheet = chosen && sheetOn(chosen, type, place);
 	const mayBe = (sheet?.repairs ?? []).filter((id) => !type || canBeAt(id, place ?? 'vehicle', type));
