@@ -234,7 +234,7 @@ export class AnyOrder {
 		this.vehicle.advance(10);
 		this.vehicle.turnKey('on');
 		this.vehicle.advance(5);
-		this.add('key-cycled', { confirmedBy: 'vehicle', countBefore: 7, countAfter: 8 });
+		this.maker.cycleKey();
 	}
 
 	private test(id: string | undefined): unknown {
@@ -331,14 +331,7 @@ export class AnyOrder {
 		const legs = randomDrive(this.random, 3, this.type.chassis.steeringRatio, this.type.chassis.wheelbaseM);
 		this.vehicle.drive(legs);
 		this.vehicle.advance(legs.reduce((sum, { overS }) => sum + overS, 2));
-		this.add('proving-drive', {
-			distanceKm: 3,
-			topSpeedKmh: 60,
-			stops: 1,
-			road: 'dry',
-			driver: '',
-			note: ''
-		});
+		this.maker.drive();
 	}
 
 	private answer(): unknown {
