@@ -23,11 +23,19 @@ export function mayNotSign(
 	return null;
 }
 
-/** All that stands between a case and its signature, in words: what its codes lack, then what else was found or said. */
-export const leftOpen = ({ entries, open }: CaseFacts): string[] => [
-	...open.map(openWords),
-	...standingItems(entries).map(({ words }) => words)
-];
+/**
+ * All that stands between a case and its signature, in words: what its codes lack, the same code in many modules once, then what
+ * else was found or said.
+ */
+export function leftOpen({ entries, open }: CaseFacts): string[] {
+	const codes = open.filter((one) => one.reason === 'code');
+	const lines = open.map((one) => {
+		if (one.reason !== 'code') return openWords(one);
+		const same = codes.filter(({ text, verdict }) => text === one.text && verdict === one.verdict);
+		return same.length === 1 ? openWords(one) : openWords({ ...one, moduleName: `${same.length} modules` });
+	});
+	return [...new Set([...lines, ...standingItems(entries).map(({ words }) => words)])];
+}
 
 /**
  * Why a lead may not close this case unproven now; null where they may. Whatever else is open, a vehicle that leaves the shop is

@@ -135,6 +135,17 @@ describe('closing a case that cannot be proven', () => {
 		expect(mayNotCloseUnproven(closed)).toMatch(/signed already/);
 	});
 
+	it('tells the same code in many modules once', () => {
+		const maker = heard();
+		maker.scan([
+			[BRAKE, OPEN, 0x2f],
+			['1030', OPEN, 0x2f]
+		]);
+		expect(leftOpen(projectCase(maker.thread)).filter((one) => one.startsWith('C0045'))).toEqual([
+			'C0045-13 in 2 modules: never cleared.'
+		]);
+	});
+
 	it('is refused where nothing is open, and while something of ours is in the vehicle', () => {
 		const maker = heard();
 		maker.scan([]);

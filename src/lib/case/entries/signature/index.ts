@@ -1,4 +1,5 @@
 import { entryKind, line } from '../kind';
+import { count } from '../lineWords';
 import { Signature } from './payload';
 
 export const signature = entryKind('signature', Signature, {
@@ -8,6 +9,6 @@ export const signature = entryKind('signature', Signature, {
 	changesVerdicts: false,
 	line: ({ statement, verdict, outcome, left }) =>
 		outcome === 'unproven'
-			? line('Closed unproven', [statement, ...(left ?? [])].join(' '), verdict)
+			? line('Closed unproven', statement, `${count(left?.length ?? 0, 'thing')} stood open`)
 			: line('Signed', statement, verdict)
 });
