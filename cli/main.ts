@@ -56,7 +56,7 @@ const HELP = `jaldi: the computations of Jaldi on the command line
   jaldi vehicle new --template car|van|light-truck|four-wheel-drive|electric|motorcycle|trailer|lamp-only [--wheels N]
       [--axles N] [--drive front|rear|all|none] [--sensor PLACE=FAMILY]... [--volts 12|24] [--electric] [--name TEXT]
       A description by what is known and, for the rest, what is usual. PLACE is a position, front, rear or axle2; FAMILY is
-      passive, two-wire, two-wire-direction, three-wire or unknown.
+      passive, two-wire, two-wire-direction, two-wire-pulse-width, three-wire or unknown.
 
   jaldi scan tcp://HOST:PORT|slcan://HOST:PORT [--vehicle FILE] [--bitrate 500000] [--json]
       Every module's codes, read from a vehicle: over its network, or over CAN through an adapter that speaks the open line

@@ -2,7 +2,7 @@ import { analyseCapture } from '../src/lib/core/scope/analyseCapture';
 import { CaptureReader, type CaptureRead } from '../src/lib/core/scope/captureRows';
 import { type ChannelAnalysis, type ScopeAnalysis } from '../src/lib/core/scope/findings';
 import { FEWEST_TEETH } from '../src/lib/core/scope/turns';
-import { voltWords } from '../src/lib/core/scope/words';
+import { saysWords, voltWords } from '../src/lib/core/scope/words';
 import {
 	complain,
 	DONE,
@@ -85,6 +85,7 @@ function textOf({ rateHz, durationS, channels, comparison, verdict }: Said): str
 			one.teethPerRev === null ? null : `${one.teethPerRev} teeth a turn`
 		].filter((fact) => fact !== null);
 		lines.push(`${one.name}: ${facts.join(', ')}`);
+		if (one.says) lines.push(...saysWords(one.says).map((said) => `  ${said}`));
 		for (const { text, times } of one.findings)
 			lines.push(
 				`  ${

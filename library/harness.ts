@@ -70,6 +70,24 @@ export interface Supply {
 /** `S7.2` → `S7`: the thing a point belongs to. */
 export const thingOf = (point: string): string => point.split('.')[0] ?? point;
 
+/** What a pin's wire leads to, over splices: the last is a fuse, a ground point or another pin. @param from `brake.1` */
+export function wayFrom(harness: Harness, from: string): string[] {
+	const way: string[] = [];
+	let at = from;
+	let wire = harness.conductors.find(({ points }) => [points[0], points.at(-1)].includes(at));
+	while (wire) {
+		const { points }: Conductor = wire;
+		const end: string = (points[0] === at ? points.at(-1) : points[0]) ?? at;
+		way.push(thingOf(end));
+		if (!harness.splices.some(({ name }) => name === thingOf(end))) break;
+		// Diagrams draw what feeds a splice first.
+		const before: Conductor = wire;
+		at = end;
+		wire = harness.conductors.find((next) => next !== before && next.points.at(-1) === end);
+	}
+	return way;
+}
+
 /**
  * What a device hangs on, from the source to the device: its fuses, ground points, bus segments, then the splices on the
  * way to them. Splices of the trunk are left out for the bus: a trunk passes everybody.
@@ -93,19 +111,10 @@ export function suppliesOf(
 	const isA = (list: { name: string }[], name: string) => list.some((item) => item.name === name);
 	for (const [pin, does] of Object.entries(pins)) {
 		if (does !== 'supply' && does !== 'ground') continue;
-		let from = `${device}.${pin}`;
-		let wire = ends(pin)[0];
-		while (wire) {
-			const end = otherEnd(wire, from);
-			const name = thingOf(end);
+		for (const name of wayFrom(harness, `${device}.${pin}`)) {
 			if (isA(harness.fuses, name)) found.fuse.add(name);
 			if (isA(harness.grounds, name)) found.ground.add(name);
-			if (!isA(harness.splices, name)) break;
-			found.splice.add(name);
-			// Diagrams draw what feeds a splice first.
-			const before: Conductor = wire;
-			from = end;
-			wire = harness.conductors.find((next) => next !== before && next.points.at(-1) === end);
+			if (isA(harness.splices, name)) found.splice.add(name);
 		}
 	}
 	for (const [pin, does] of Object.entries(pins)) {

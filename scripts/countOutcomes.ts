@@ -6,7 +6,7 @@ import { faults, type Fault } from '../library/faults';
 import { allPlaces, placesFor } from '../library/faultPlaces';
 import { wheelReaderOf } from '../library/measurePoints';
 import { OUTCOME_BINS, rowKey, type OutcomeBin } from '../library/reason/outcomeRows';
-import { faultClass, relationOf } from '../library/reason/relations';
+import { faultClass, hangingOn, relationOf } from '../library/reason/relations';
 import { isRuled } from '../library/reason/ruledSigns';
 import { signOf, signs, splitKey } from '../library/reason/signs';
 import { testsFor, type PlacedTest } from '../library/reason/tests';
@@ -64,7 +64,7 @@ function binsFor(fault: Fault): OutcomeBin[] {
 function worthDoing(fault: Fault, at: string, type: VehicleType, random: () => number): PlacedTest[] {
 	const pick = (list: string[]) => list[Math.floor(random() * list.length)];
 	const reader = wheelReaderOf(type)?.role;
-	const hangs = type.modules.filter(({ suppliedBy }) => suppliedBy.some(({ name }) => name === at));
+	const hangs = hangingOn(at, type);
 	const carried = sharedPlugsOf(type).find(({ name }) => name === at)?.wheels;
 	const wheels = allPlaces('corner', type);
 	const corners =

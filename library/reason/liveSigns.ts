@@ -1,4 +1,4 @@
-import type { SensorKind } from '../sensorKinds';
+import { drawsCurrent, type SensorKind } from '../sensorKinds';
 import { LOW_A } from '../../src/lib/core/electrical/twoWire';
 /** One word of a sign's outcomes for all that an analysis found. */
 
@@ -46,7 +46,7 @@ export function scopeOutcome(
 	if (found) return found[0];
 	if (medianHz !== null && expectedHz !== null && Math.abs(medianHz / expectedHz - 1) > RATE_SHARE)
 		return 'rate';
-	const levels = sensor.family === 'two-wire' || sensor.family === 'two-wire-direction';
+	const levels = drawsCurrent(sensor.family);
 	const ohms = sensor.senseResistorOhms;
 	if (levels && ohms !== null && Math.abs(lowV / (LOW_A * ohms) - 1) > LEVEL_SHARE) return 'level';
 	return 'whole';

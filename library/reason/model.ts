@@ -9,7 +9,7 @@ import { chanceOf, familiesAt } from '../wheelSensors';
 import { OUTCOME_BINS, countsOf, type OutcomeBin } from './outcomes';
 import priorsFile from './priors.json' with { type: 'json' };
 import { libraryWeight, type Weights } from './odds';
-import { placeOfAll, type PlacedFault, type PlacedRepair, type ReasonModel } from './placed';
+import { placeOfAll, type ModelRow, type PlacedFault, type PlacedRepair, type ReasonModel } from './placed';
 import {
 	GENERAL_METHOD,
 	NOT_DESCRIBED,
@@ -107,14 +107,14 @@ export function reasonModel(
 		[...background].map((index) => [placeOfAll(modelFaults[index] as PlacedFault), index])
 	);
 	const backgroundOf = modelFaults.map((one) => backgroundAt.get(placeOfAll(one)) ?? -1);
-	const rows = modelFaults.flatMap(({ fault, place }, index) => {
+	const rows = modelFaults.flatMap((one, index): ModelRow[] => {
+		if (background.has(index)) return rowsOfUnknown(one, index, described);
+		const { fault, place } = one;
 		const bins = binsOf(fault, place, type);
-		const shareOf = (bin: OutcomeBin) => {
-			if (fault.id === NOT_DESCRIBED) return bin === 'slight' ? AT_ITS_PLACE_ALONE : 1 - AT_ITS_PLACE_ALONE;
-			return bin === 'now-and-then' && !mayComeAndGo(fault) ? HARDLY_EVER : BIN_SHARE[bin];
-		};
+		const shareOf = (bin: OutcomeBin) =>
+			bin === 'now-and-then' && !mayComeAndGo(fault) ? HARDLY_EVER : BIN_SHARE[bin];
 		const all = bins.reduce((sum, bin) => sum + shareOf(bin), 0);
-		return bins.map((bin) => ({ fault: index, bin, share: shareOf(bin) / all }));
+		return bins.map((bin) => ({ fault: index, bin, share: shareOf(bin) / all, like: null }));
 	});
 	const tables = tablesOf(type);
 	return {
@@ -158,12 +158,34 @@ function tablesOf(type: VehicleType): Map<string, SignTable | null> {
 	return known;
 }
 
+/**
+ * Something not described shows nothing anywhere else, or what the described faults of one link of its place show on the whole: what
+ * they show hangs together, and so does what it shows.
+ */
+function rowsOfUnknown(one: PlacedFault, fault: number, described: readonly PlacedFault[]): ModelRow[] {
+	const at = placeOfAll(one);
+	const byLink = new Map<Fault['link'], number>();
+	for (const other of described)
+		if (placeOfAll(other) === at)
+			byLink.set(other.fault.link, (byLink.get(other.fault.link) ?? 0) + other.prior);
+	const total = [...byLink.values()].reduce((sum, prior) => sum + prior, 0);
+	const alone: ModelRow = { fault, bin: 'slight', share: AT_ITS_PLACE_ALONE, like: null };
+	const rest = 1 - AT_ITS_PLACE_ALONE;
+	if (!(total > 0)) return [alone, { ...alone, bin: 'plain', share: rest }];
+	const rows = [...byLink].map(([like, prior]): ModelRow => ({
+		fault,
+		bin: 'plain',
+		share: (rest * prior) / total,
+		like
+	}));
+	return [alone, ...rows];
+}
+
 const ofFault = (fault: Fault, place: string, type: VehicleType, bin: OutcomeBin) =>
 	`${fault.id}/${faultClass(fault.at, place, type)}/${bin}`;
 
 /** Bins of a fault that were counted; at least one. */
 function binsOf(fault: Fault, place: string, type: VehicleType): OutcomeBin[] {
-	if (fault.id === NOT_DESCRIBED) return ['slight', 'plain'];
 	const counted = OUTCOME_BINS.filter((bin) => countsOf.bins.has(ofFault(fault, place, type, bin)));
 	return counted.length > 0 ? counted : ['plain'];
 }

@@ -23,11 +23,19 @@ for (const [key, counts] of rows) {
 	met.set(`${sensor}|${sign}`, known);
 }
 
+/**
+ * Pulses of set lengths are to a meter what those of the kind with direction are: an average that hardly leaves the lower level; and a
+ * scope sees each tooth once. They are not counted anew.
+ */
+const countedAs = (sensor: string): string =>
+	sensor === 'two-wire-pulse-width' ? 'two-wire-direction' : sensor;
+
 /** How often each outcome was counted, on bench vehicles (docs/reasoning.md). Rows like a sound vehicle's are not kept. */
 export const countsOf = {
 	version: file.version,
-	row: (of: Parameters<typeof rowKey>[0]): Counts | null => rows.get(rowKey(of)) ?? null,
+	row: (of: Parameters<typeof rowKey>[0]): Counts | null =>
+		rows.get(rowKey({ ...of, sensor: countedAs(of.sensor) })) ?? null,
 	/** Faults by class of place and bin that were counted at all. */
 	bins: new Set(file.bins) as ReadonlySet<string>,
-	outcomes: (sensor: string, sign: string): string[] => [...(met.get(`${sensor}|${sign}`) ?? [])]
+	outcomes: (sensor: string, sign: string): string[] => [...(met.get(`${countedAs(sensor)}|${sign}`) ?? [])]
 };

@@ -17,10 +17,19 @@ export interface PlacedRepair extends ModelRepair {
 	place: string;
 }
 
+/** A fault in one of its bins. */
+export interface ModelRow {
+	fault: number;
+	share: number;
+	bin: OutcomeBin;
+	/** Of what is not described: like the described faults of which link of its place; null = like all of them. */
+	like: Fault['link'] | null;
+}
+
 export interface ReasonModel extends PathModel {
 	type: VehicleType;
 	faults: readonly PlacedFault[];
-	rows: readonly { fault: number; share: number; bin: OutcomeBin }[];
+	rows: readonly ModelRow[];
 	background: ReadonlySet<number>;
 	repairs: readonly PlacedRepair[];
 }

@@ -11,7 +11,7 @@ import { afterWork, repairInducedBy, repairInducedByOurs } from './repairInduced
 import { reasonModel } from './model';
 import { approachOf } from './approaches';
 import priors from './priors.json' with { type: 'json' };
-import { faultClass, relationOf } from './relations';
+import { faultClass, hangingOn, relationOf } from './relations';
 import { mayProve, replacedKey, searchKey } from './ruledSigns';
 import { againKey, signKey, signOf, signs, splitKey } from './signs';
 import { canBeDone, onceMore, otherEndOf, testKinds, testsFor } from './tests';
@@ -71,6 +71,7 @@ describe('the library of tests and signs', () => {
 		expect(splitKey(more.signs[0] ?? '')).toEqual({
 			sign: 'wiggle-lead',
 			place: 'rear-left',
+			beforeAt: null,
 			before: 'steady'
 		});
 		expect(onceMore(wiggle, () => undefined).signs).toEqual(wiggle.signs);
@@ -134,6 +135,16 @@ describe('relations', () => {
 		expect(faultClass('module', 'gateway', minibus)).toBe('gateway');
 		expect(faultClass('module', 'trailer-brake', trailer)).toBe('wheel-reader');
 		expect(faultClass('module', 'cluster', minibus)).toBe('module');
+	});
+
+	it('a fuse of a pump or of the switch at the pedal is not one of a whole module', () => {
+		expect(['F31', 'F30', 'F13'].map((fuse) => faultClass('fuse', fuse, minibus))).toEqual([
+			'fuse',
+			'pump-fuse',
+			'switch-fuse'
+		]);
+		expect(hangingOn('F30', minibus).map(({ role }) => role)).toEqual(['brake']);
+		expect(hangingOn('F14', minibus).map(({ role }) => role)).toEqual(['steering-angle', 'cluster']);
 	});
 });
 

@@ -1,3 +1,4 @@
+import { wayFrom } from '../harness';
 import { wheelReaderOf } from '../measurePoints';
 import { mateOf, type Position } from '../positions';
 import type { PlaceKind } from '../repairs';
@@ -11,10 +12,15 @@ import type { VehicleType } from '../vehicles';
 export type Relation =
 	'same' | 'mate' | 'other' | 'reader' | 'read' | 'segment' | 'beyond' | 'hangs' | 'behind' | 'whole';
 
-/** What a faulty module is to the network; a dead gateway hides all. */
-export type FaultClass = PlaceKind | 'gateway' | 'wheel-reader';
+/** What a faulty module is to the network (a dead gateway hides all), and what a fuse feeds: modules, one part of one alone, or nothing that is known. */
+export type FaultClass = PlaceKind | 'gateway' | 'wheel-reader' | `${FedPart['part']}-fuse` | 'spare-fuse';
 
 export function faultClass(kind: PlaceKind, place: string, type: VehicleType): FaultClass {
+	if (kind === 'fuse') {
+		if (type.modules.some(({ suppliedBy }) => suppliedBy.some(({ name }) => name === place))) return 'fuse';
+		const [first] = partsFedOver(place, type);
+		return first ? `${first.part}-fuse` : 'spare-fuse';
+	}
 	if (kind !== 'module') return kind;
 	if (place === 'gateway') return 'gateway';
 	return place === wheelReaderOf(type)?.role ? 'wheel-reader' : 'module';
@@ -45,9 +51,7 @@ export function relationOf(
 		return seen.kind === 'corner' && carried.some((position) => position === seen.place) ? 'hangs' : 'other';
 	}
 	// Of what feeds several: who hangs on it.
-	const hanging = type.modules.filter(({ suppliedBy }) =>
-		suppliedBy.some(({ name }) => name === fault.place)
-	);
+	const hanging = hangingOn(fault.place, type);
 	const hangs = (role: string | undefined) => hanging.some((one) => one.role === role);
 	// Behind a dead gateway nothing can be asked, whatever its own feed.
 	if (seen.kind === 'corner') return hangs(reader) ? 'read' : hangs('gateway') ? 'behind' : 'other';
@@ -57,3 +61,39 @@ export function relationOf(
 	const segment = type.modules.find(({ role }) => role === seen.place)?.segment;
 	return hanging.some((one) => one.segment === segment) ? 'segment' : 'beyond';
 }
+
+/** Modules that are fed over a fuse, a ground point or a splice, or something of theirs is. */
+export function hangingOn(place: string, type: VehicleType): VehicleType['modules'] {
+	const parts = partsFedOver(place, type);
+	return type.modules.filter(
+		({ role, suppliedBy }) =>
+			suppliedBy.some(({ name }) => name === place) || parts.some((part) => part.role === role)
+	);
+}
+
+/** A part of a module that has a feed of its own: its pump, or the switch at the pedal that it reads. */
+interface FedPart {
+	role: string;
+	part: 'pump' | 'switch';
+}
+const partsByType = new WeakMap<VehicleType, Map<string, FedPart[]>>();
+
+function partsFedOver(place: string, type: VehicleType): readonly FedPart[] {
+	let known = partsByType.get(type);
+	if (!known) {
+		known = new Map();
+		for (const { role, pins } of type.modules)
+			for (const [pin, does] of Object.entries(pins)) {
+				const part = does === 'pump-supply' ? 'pump' : does === 'brake-switch' ? 'switch' : null;
+				if (!part) continue;
+				// The switch stands between its feed and the module.
+				const from = part === 'pump' ? `${role}.${pin}` : `${SWITCH}.${SWITCH_FEED_PIN}`;
+				for (const name of wayFrom(type.harness, from))
+					known.set(name, [...(known.get(name) ?? []), { role, part }]);
+			}
+		partsByType.set(type, known);
+	}
+	return known.get(place) ?? [];
+}
+const SWITCH = 'brake-switch';
+const SWITCH_FEED_PIN = 1;

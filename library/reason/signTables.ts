@@ -36,10 +36,12 @@ export function signTable(
 	placedFaults: readonly PlacedFault[],
 	rows: ReasonModel['rows']
 ): SignTable | null {
-	const { sign: id, place, before } = splitKey(key);
+	const { sign: id, place, before, beforeAt } = splitKey(key);
 	if (before !== null) {
 		const once = signTable(signKey(id, place), type, placedFaults, rows);
-		return once && againTable(once, key, placedFaults, rows);
+		if (beforeAt === null) return once && againTable(once, key, placedFaults, rows, () => false);
+		const there = signTable(signKey(id, beforeAt), type, placedFaults, rows);
+		return once && againTable(once, key, placedFaults, rows, (row) => differs(once, there, row));
 	}
 	if (isProvoked(id)) return provokedTable(id, place, type, placedFaults, rows);
 	const rule = ruleOf(id, place, type);
@@ -60,7 +62,10 @@ export function signTable(
 	if (id === 'own-code') upsetBySupply(placedFaults, rows, outcomes, chance, acts);
 	asOnTheWhole(placedFaults, rows, width, chance, acts, {
 		open: sign.open,
-		clear: outcomes.map((outcome) => isClearSight(sign, outcome)),
+		// What a module says of its inside is inside it, and described.
+		clear: outcomes.map(
+			(outcome) => isClearSight(sign, outcome) || (id === 'own-code' && outcome === INTERNAL)
+		),
 		place,
 		tested: mayProve(key, 'bad')
 	});
@@ -98,6 +103,8 @@ const feeds = ({ link, at, effects }: Fault): boolean =>
 
 /** A test that is made for a described fault finds what is not described this much more rarely. */
 const AS_DESCRIBED = 0.25;
+/** And more rarely still at another place than its own. */
+const ELSEWHERE = AS_DESCRIBED ** 2;
 /** How often a fault that nobody has described shows what no described one does. */
 const STRANGE = 0.3;
 
@@ -117,23 +124,26 @@ function asOnTheWhole(
 		const one = placedFaults[index] as PlacedFault;
 		if (one.fault.id === NOT_DESCRIBED) continue;
 		const weight = (libraryWeight(one.fault.id) / (places.get(one.fault.id) ?? 1)) * share;
-		const at = placeOfAll(one);
-		const known = sums.get(at) ?? { total: 0, mean: new Float64Array(width), acts: false };
-		sums.set(at, known);
-		known.total += weight;
-		known.acts ||= acts[row] === 1;
-		for (let o = 0; o < width; o++)
-			known.mean[o] = (known.mean[o] ?? 0) + weight * (chance[row * width + o] ?? 0);
+		for (const like of [null, one.fault.link]) {
+			const at = likeAt(one, like);
+			const known = sums.get(at) ?? { total: 0, mean: new Float64Array(width), acts: false };
+			sums.set(at, known);
+			known.total += weight;
+			known.acts ||= acts[row] === 1;
+			for (let o = 0; o < width; o++)
+				known.mean[o] = (known.mean[o] ?? 0) + weight * (chance[row * width + o] ?? 0);
+		}
 	}
-	for (const [row, { fault: index, bin }] of rows.entries()) {
+	for (const [row, { fault: index, bin, like: link }] of rows.entries()) {
 		const one = placedFaults[index] as PlacedFault;
 		if (one.fault.id !== NOT_DESCRIBED) continue;
 		// Slight, it shows at its own place alone; plain, wherever faults of its place show on the whole.
 		if (bin === 'slight' && one.place !== place && one.place !== 'vehicle') continue;
-		const whole = sums.get(placeOfAll(one));
+		const whole = sums.get(likeAt(one, link));
 		// What no described fault shows is its own.
 		const strange = open && one.place === place ? STRANGE : 0;
-		const like = tested ? AS_DESCRIBED : 1;
+		const isHere = one.place === place || one.place === 'vehicle';
+		const like = tested ? (isHere ? AS_DESCRIBED : ELSEWHERE) : 1;
 		if (!whole?.acts && strange === 0) continue;
 		for (let o = 0; o < width; o++) {
 			const asSound = chance[row * width + o] ?? 0;
@@ -147,6 +157,8 @@ function asOnTheWhole(
 	}
 }
 
+const likeAt = (one: PlacedFault, link: Fault['link'] | null) => `${placeOfAll(one)}/${link ?? ''}`;
+
 function toOne(chance: Float64Array, from: number, width: number): void {
 	const all = chance.subarray(from, from + width);
 	const sum = all.reduce((a, b) => a + b, 0);
@@ -156,12 +168,30 @@ function toOne(chance: Float64Array, from: number, width: number): void {
 /** Somebody who looks twice at what stays the same sees something else with this chance. */
 const SEES_OTHERWISE = 0.03;
 
-/** A sign once more: what stays shows what it showed, what comes and goes shows what it likes. */
+/** Two places at which a fault shows a sign so differently are not read alike. */
+const APART = 0.1;
+
+/** Whether a row shows a sign otherwise at one place than at another. */
+function differs({ outcomes, chance }: SignTable, there: SignTable | null, row: number): boolean {
+	const width = outcomes.length;
+	if (there?.outcomes.length !== width) return true;
+	let apart = 0;
+	for (let o = row * width; o < (row + 1) * width; o++)
+		apart += Math.abs((chance[o] ?? 0) - (there.chance[o] ?? 0)) / 2;
+	return apart > APART;
+}
+
+/**
+ * A sign once more: what stays shows what it showed, what comes and goes shows what it likes.
+ *
+ * @param isOwn whether a row is seen anew whatever was seen before
+ */
 function againTable(
 	once: SignTable,
 	key: string,
 	placedFaults: readonly PlacedFault[],
-	rows: ReasonModel['rows']
+	rows: ReasonModel['rows'],
+	isOwn: (row: number) => boolean
 ): SignTable {
 	const { outcomes } = once;
 	// Eyes miss and imagine anew each time.
@@ -175,9 +205,9 @@ function againTable(
 	const chance = new Float64Array(once.chance.length);
 	const acts = new Uint8Array(once.acts.length);
 	for (const [row, { fault, bin }] of rows.entries()) {
-		const comesAndGoes = once.acts[row] === 1 && isFickle(placedFaults[fault]?.fault, bin);
-		chance.set(comesAndGoes ? once.chance.subarray(row * width, (row + 1) * width) : sound, row * width);
-		acts[row] = Number(comesAndGoes);
+		const anew = (once.acts[row] === 1 && isFickle(placedFaults[fault]?.fault, bin)) || isOwn(row);
+		chance.set(anew ? once.chance.subarray(row * width, (row + 1) * width) : sound, row * width);
+		acts[row] = Number(anew);
 	}
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { key, outcomes, good: once.good, sound, chance, acts };

@@ -24,6 +24,8 @@ const Sign = z.object({
 	proves: z.array(z.enum(['bad', 'good'])).default(['bad', 'good']),
 	/** What is found at its place says nothing of any other. */
 	local: z.boolean().default(false),
+	/** Read of a bus line: at another module of its segment it is the same line. */
+	ofLine: z.boolean().default(false),
 	/** Seen by eye: looked at once more, it is missed or imagined anew. */
 	byEye: z.boolean().default(false),
 	/** Another sign tells the same once for all of them: this one is no evidence of its own. */
@@ -49,6 +51,7 @@ const PLAIN = Sign.pick({
 	told: true,
 	proves: true,
 	local: true,
+	ofLine: true,
 	byEye: true,
 	toExplain: true
 }).parse({});
@@ -61,6 +64,7 @@ const measured = measurements.map(({ id, about }): Sign => ({
 	usual: USUAL,
 	misread: measuring.misread,
 	...PLAIN,
+	ofLine: about === 'bus',
 	outcomes: { in: measuring.in, low: measuring.low, high: measuring.high }
 }));
 /** Somebody who says that it is bad and not what: it is seen nearly as often where nothing is wrong. */
@@ -106,11 +110,22 @@ export type SignKey = `${string}@${string}`;
 export const signKey = (sign: string, place: string): SignKey => `${sign}@${place}`;
 /** The same sign looked at once more, after it came out some way: what comes and goes may now be otherwise. */
 export const againKey = (key: string, before: string): string => `${key.split('~')[0]}~${before}`;
-/** @returns `before`: how it came out the time before, where it is looked at once more */
-export function splitKey(key: string): { sign: string; place: string; before: string | null } {
-	const [once = '', before = null] = key.split('~');
+/** The same of a line that came out some way at another place before. */
+export const lineKey = (key: string, at: string, before: string): string =>
+	`${key.split('~')[0]}~${at}=${before}`;
+/** @returns `before`: how it came out the time before, where it is looked at once more; `beforeAt`: at which other place */
+export function splitKey(key: string): {
+	sign: string;
+	place: string;
+	before: string | null;
+	beforeAt: string | null;
+} {
+	const [once = '', last = null] = key.split('~');
 	const [sign = '', place = ''] = once.split('@');
-	return { sign, place, before };
+	const at = last?.indexOf('=') ?? -1;
+	return at < 0 || last === null
+		? { sign, place, before: last, beforeAt: null }
+		: { sign, place, before: last.slice(at + 1), beforeAt: last.slice(0, at) };
 }
 
 /** What was seen, by sign and place. */

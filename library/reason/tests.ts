@@ -11,6 +11,7 @@ import { sharedPlugsOf } from '../sharedPlugs';
 import type { VehicleType } from '../vehicles';
 import { chanceOf, familiesOf } from '../wheelSensors';
 import { againKey, signKey, signOf, type SignKey } from './signs';
+import { givenSameLine } from './sameLine';
 import testsFile from './tests.json' with { type: 'json' };
 
 const ACCESS = [
@@ -212,8 +213,16 @@ export function otherEndOf(type: VehicleType, role: string): string | undefined 
 const isWheelFor = ({ wheels }: TestKind, type: VehicleType, place: string): boolean =>
 	!wheels || type.wheels.some((one) => one.position === place && one[wheels]);
 
+const testsByType = new WeakMap<VehicleType, readonly PlacedTest[]>();
+
 /** Every test of the library at every place of a vehicle where it can be done; none where the maker alone says how. */
-export function testsFor(type: VehicleType): PlacedTest[] {
+export function testsFor(type: VehicleType): readonly PlacedTest[] {
+	let known = testsByType.get(type);
+	if (!known) testsByType.set(type, (known = allTestsFor(type)));
+	return known;
+}
+
+function allTestsFor(type: VehicleType): PlacedTest[] {
 	return [...testKinds.values()].flatMap((kind) => {
 		if (!answersHere(kind, type)) return [];
 		const measured = measurementOf(kind);
@@ -269,6 +278,18 @@ export const onceMore = (test: PlacedTest, before: (sign: SignKey) => string | u
 		return seen === undefined ? sign : (againKey(sign, seen) as SignKey);
 	})
 });
+
+/** A test of a line that was read before at another module. */
+export function afterSameLine(
+	test: PlacedTest,
+	before: (sign: SignKey) => string | undefined,
+	type: VehicleType
+): PlacedTest {
+	const signs = test.signs.map(
+		(sign) => givenSameLine(sign, (key) => before(key as SignKey), type) as SignKey
+	);
+	return signs.every((sign, i) => sign === test.signs[i]) ? test : { ...test, signs };
+}
 
 const repeatedSigns = new Set(
 	[...testKinds.values()].flatMap(({ repeats, signs }) => (repeats > 0 ? signs.map(([sign]) => sign) : []))

@@ -43,6 +43,13 @@ describe('a repair that did not help', () => {
 		).toBe(1);
 	});
 
+	it('at a module is one after which the others still miss it, at another place it says nothing of it', () => {
+		const before = seen(0, 'accused@cluster', 'missing-many');
+		const still = seen(1, 'accused@cluster', 'missing-many');
+		expect(count(['clean-module-plug@cluster'], before, still)).toBe(1);
+		expect(count(['clean-module-plug@yaw'], before, still)).toBe(0);
+	});
+
 	it('makes it likelier each time that what is wrong is not described', () => {
 		const shares = [0, 1, 2, 3].map((times) => shareAfter(0.08, times));
 		expect(shares[0]).toBeCloseTo(0.08);

@@ -22,7 +22,7 @@ export function repairsWithoutHelp(
 		const { sign: id, place } = splitKey(sign);
 		const table = isJudgedBy(id) ? model.sign(`${id}@${place}`) : null;
 		const at = table ? outcomeIndex(table, outcome) : -1;
-		return table && at !== table.good ? [{ key: signKey(id, place), place, table, at, epoch }] : [];
+		return table && at !== table.good ? [{ key: signKey(id, place), id, place, table, at, epoch }] : [];
 	});
 	return done.filter((repairs, i) => {
 		const own = [...repairs].flatMap((index) => model.repairs[index] ?? []);
@@ -33,8 +33,10 @@ export function repairsWithoutHelp(
 			model.faults[fault]?.curedBy.some((repair) => repairs.has(repair))
 		);
 		const before = new Set(shown.filter(({ epoch }) => epoch <= i).map(({ key }) => key));
-		return shown.some(({ key, place, table, at, epoch }) => {
+		const places = new Set(own.map(({ place }) => place));
+		return shown.some(({ key, id, place, table, at, epoch }) => {
 			if (epoch !== i + 1 || !before.has(key)) return false;
+			if (FOLLOWS.includes(id) && !places.has(place)) return false;
 			// A repair at a wheel is judged at that wheel: another may have a fault of its own.
 			if (wheels.length > 0 && !wheels.includes(place)) return false;
 			const width = table.outcomes.length;
@@ -44,10 +46,9 @@ export function repairsWithoutHelp(
 	}).length;
 }
 
-/** What others say of a module follows from whatever is wrong with it. */
+/** What others say of a module follows from whatever is wrong with it: it judges a repair at that module alone. */
 const FOLLOWS: readonly string[] = ['accused', 'deaf'];
-const isJudgedBy = (sign: string): boolean =>
-	sign === 'road' || (signs.get(sign)?.toExplain === true && !FOLLOWS.includes(sign));
+const isJudgedBy = (sign: string): boolean => sign === 'road' || signs.get(sign)?.toExplain === true;
 const isWheel = ({ type }: ReasonModel, place: string): boolean =>
 	type.wheels.some(({ position }) => position === place);
 

@@ -2,7 +2,7 @@ import { fail, ok, type Result } from '../../core/result';
 import type { MeterReading, MeterRequest } from '../../core/electrical/ports';
 import type { BenchVehicle } from '../vehicle';
 import { seenBetween, type Loop } from './loops';
-import { drivenBy, shapeOf } from './waveform';
+import { drivenBy, fieldTold, shapeOf, type Driven } from './waveform';
 
 const INPUT_OHMS = 10e6;
 /** Test current of the ohms ranges and the most the meter can push. */
@@ -64,10 +64,19 @@ export class BenchMeter {
 		const kind = wheel.family;
 		const mps = world.motion.wheelMps[index] ?? 0;
 		const hertz = this.vehicle.turning.toothHz(index);
-		const shape = shapeOf(kind, wheel.ring, this.vehicle.turning.neededFieldOf(index), mps, world.timeS);
+		const need = this.vehicle.turning.neededFieldOf(index);
+		const driven: Driven = {
+			kind,
+			circuit,
+			shape: shapeOf(kind, wheel.ring, need, mps, world.timeS),
+			toothHz: hertz,
+			forwards: mps >= 0,
+			told: fieldTold(wheel.ring, need, mps, world.timeS)
+		};
 		const scale =
 			kind === 'passive' ? 1 / (this.vehicle.electrics.coilOhmsOf(index) * wheel.sensor.dullness) : 1;
-		const amps = (turn: number) => drivenBy(kind, circuit, shape, turn, hertz, mps >= 0) * scale;
+		// Telegrams at a standstill are too short and too rare for a meter.
+		const amps = (turn: number) => drivenBy(driven, turn, BETWEEN_TELEGRAMS_S) * scale;
 		if (mps === 0) return { mean: amps(wheel.rotor.turns), alternating: 0 };
 		let sum = 0;
 		let squares = 0;
@@ -100,6 +109,8 @@ export class BenchMeter {
 		return ok(reading(mean / this.vehicle.network.ohmsOf(element), 'A'));
 	}
 }
+
+const BETWEEN_TELEGRAMS_S = 0.1;
 
 const PREFIXES: [from: number, divide: number, sign: string][] = [
 	[1e6, 1e6, 'M'],

@@ -4,7 +4,7 @@ import { BODY } from '../physics/wiring';
 import type { BenchVehicle } from '../vehicle';
 import { busSenders, busVolts, type BusSender } from './busSignal';
 import { seenBetween, type Loop } from './loops';
-import { drivenBy, shapeOf } from './waveform';
+import { drivenBy, fieldTold, shapeOf, type Driven } from './waveform';
 
 const MOST_PROBES = 4;
 const MOST_SAMPLES = 20_000_000;
@@ -136,7 +136,15 @@ export class BenchScope {
 		const kind = wheel.family;
 		const mps = world.motion.wheelMps[loop.wheel] ?? 0;
 		const hertz = vehicle.turning.toothHz(loop.wheel);
-		const shape = shapeOf(kind, wheel.ring, vehicle.turning.neededFieldOf(loop.wheel), mps, world.timeS);
+		const need = vehicle.turning.neededFieldOf(loop.wheel);
+		const driven: Driven = {
+			kind,
+			circuit: loop.circuit,
+			shape: shapeOf(kind, wheel.ring, need, mps, world.timeS),
+			toothHz: hertz,
+			forwards: mps >= 0,
+			told: fieldTold(wheel.ring, need, mps, world.timeS)
+		};
 		const turned = ((mps * vehicle.stepS) / wheel.circumferenceM) * (1 - wheel.ring.creep);
 		// What shields a coil from the ring takes from its voltage.
 		const scale =
@@ -144,10 +152,12 @@ export class BenchScope {
 				? loop.ohms / (vehicle.electrics.coilOhmsOf(loop.wheel) * wheel.sensor.dullness)
 				: loop.ohms;
 		const each = turned / (to - from);
+		const startS = world.timeS - vehicle.stepS;
 		if (wheel.sensor.spuriousHz > 0) this.addPickUp(channel, from, to, loop, wheel.sensor.spuriousHz);
 		for (let i = from; i < to; i++) {
 			const turn = turnsBefore + each * (i - from);
-			channel[i] = (channel[i] ?? 0) + drivenBy(kind, loop.circuit, shape, turn, hertz, mps >= 0) * scale;
+			const timeS = startS + ((i - from) / (to - from)) * vehicle.stepS;
+			channel[i] = (channel[i] ?? 0) + drivenBy(driven, turn, timeS) * scale;
 		}
 	}
 

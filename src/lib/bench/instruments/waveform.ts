@@ -1,3 +1,14 @@
+import {
+	BIT_S,
+	encodeTelegram,
+	MOST_STRENGTH,
+	PAUSE_BITS,
+	PULSE_WIDTHS_S,
+	STANDING_EACH_S,
+	STANDING_PULSE_EACH_S,
+	TELEGRAM_BITS,
+	telegramLevel
+} from '../../core/electrical/sensorTelegrams';
 import { HIGH_A, LOW_A } from '../../core/electrical/twoWire';
 import type { SensorKind } from '../../../../library';
 import { fieldOf, type Ring } from '../physics/ring';
@@ -43,49 +54,105 @@ export const highShare = (threshold: number): number => 0.5 - Math.asin(Math.min
 /** A widened gap behind a tooth is flat: the tooth's own wave ends after its pitch. */
 const within = (point: number) => (point < PER_TOOTH ? 1 : 0);
 
-/** Points from a wave's beginning to a place within it: a cracked ring's teeth stand anywhere. */
-function since(shape: Float32Array, at: number): number {
-	let start = at | 0;
-	while (start > 0 && shape[start - 1]) start -= 1;
-	return at - start;
+/** What a sensor says of the field: its strength in three bits, and whether it only just switches. */
+export interface FieldTold {
+	strength: number;
+	weak: boolean;
 }
 
-/** Points from a place within a wave to the wave's end. */
-function leftOf(shape: Float32Array, at: number): number {
-	let end = at | 0;
-	while (shape[end]) end += 1;
-	return end - at;
+/** With so little more than it needs a sensor says that its reserve is used up. */
+const RESERVE = 1.35;
+/** Steps of the strength that it tells, in octaves. */
+const STEP_OCTAVES = 0.5;
+
+/** @param need field a tooth must have to be seen */
+export function fieldTold(ring: Ring, need: number, speedMps: number, timeS: number): FieldTold {
+	let least = Infinity;
+	for (let tooth = 0; tooth < ring.at.length; tooth++) {
+		const field = fieldOf(ring, tooth, speedMps, timeS);
+		// A tooth that is gone says nothing of the field.
+		if (field >= need) least = Math.min(least, field);
+	}
+	if (!Number.isFinite(least)) return { strength: 0, weak: true };
+	const reserve = least / need;
+	const strength = Math.min(MOST_STRENGTH, Math.floor(Math.log2(reserve) / STEP_OCTAVES));
+	return { strength, weak: reserve < RESERVE };
 }
 
-const PULSE_S = 50e-6;
+/** Of a wheel's sensor at a moment: what makes its signal. */
+export interface Driven {
+	kind: SensorKind;
+	circuit: WheelCircuit;
+	shape: Float32Array;
+	toothHz: number;
+	forwards: boolean;
+	told: FieldTold;
+}
 
-/** Amperes (passive: volts of the coil) of a sensor at an angle. */
-export function drivenBy(
-	kind: SensorKind,
-	circuit: WheelCircuit,
-	shape: Float32Array,
-	turn: number,
-	toothHz: number,
-	forwards: boolean
-): number {
+/** Amperes (passive: volts of the coil) of a sensor at an angle. @param timeS of the vehicle: what it sends at a standstill comes by the clock */
+export function drivenBy(driven: Driven, turn: number, timeS: number): number {
+	const { kind, circuit, shape, toothHz } = driven;
 	const at = (turn - Math.floor(turn)) * shape.length;
-	const value = shape[at | 0] ?? 0;
 	switch (kind) {
 		case 'passive':
-			return value * EMF_PER_HZ * toothHz;
-		case 'two-wire-direction': {
-			if (value === 0 || toothHz === 0) return circuit.lowA;
-			// Backwards the tooth is entered from its other end.
-			const into = forwards ? since(shape, at) : leftOf(shape, at);
-			const sinceS = into / PER_TOOTH / toothHz;
-			const share = circuit.highA / SPEED_PULSE_A;
-			if (sinceS < PULSE_S) return circuit.highA;
-			// The bit after the pulse tells the direction.
-			return sinceS >= 2 * PULSE_S && sinceS < 3 * PULSE_S && forwards
-				? HIGH_A * share
-				: Math.min(LOW_A, circuit.lowA);
-		}
+			return (shape[at | 0] ?? 0) * EMF_PER_HZ * toothHz;
+		case 'two-wire-direction':
+			return telegramAmps(driven, at, timeS);
+		case 'two-wire-pulse-width':
+			return pulseAmps(driven, at, timeS);
 		default:
-			return value > 0.5 ? circuit.highA : circuit.lowA;
+			return (shape[at | 0] ?? 0) > 0.5 ? circuit.highA : circuit.lowA;
 	}
+}
+
+const TELEGRAM_S = (1 + PAUSE_BITS + TELEGRAM_BITS) * BIT_S;
+
+function telegramAmps(
+	{ circuit, shape, toothHz, forwards, told }: Driven,
+	at: number,
+	timeS: number
+): number {
+	const share = circuit.highA / SPEED_PULSE_A;
+	const stands = toothHz < 1 / STANDING_EACH_S;
+	const sinceS = stands ? timeS % STANDING_EACH_S : sinceEdgeS(shape, at, toothHz, forwards, TELEGRAM_S);
+	if (sinceS === null || sinceS > TELEGRAM_S) return circuit.lowA;
+	const bits = encodeTelegram({ ...told, directionKnown: !stands, forwards });
+	switch (telegramLevel(bits, sinceS)) {
+		case 'pulse':
+			return stands ? Math.max(circuit.lowA, HIGH_A * share) : circuit.highA;
+		case 'bit':
+			return Math.max(circuit.lowA, HIGH_A * share);
+		case 'low':
+			return Math.min(LOW_A, circuit.lowA);
+	}
+}
+
+function pulseAmps({ circuit, shape, toothHz, forwards, told }: Driven, at: number, timeS: number): number {
+	const { weak, backwards, forwards: ahead, standing } = PULSE_WIDTHS_S;
+	if (toothHz < 1 / STANDING_PULSE_EACH_S)
+		return timeS % STANDING_PULSE_EACH_S < standing ? circuit.highA : circuit.lowA;
+	const width = told.weak ? weak : forwards ? ahead : backwards;
+	const sinceS = sinceEdgeS(shape, at, toothHz, forwards, width);
+	return sinceS !== null && sinceS < width ? circuit.highA : circuit.lowA;
+}
+
+/** Seconds since the edge at which the last tooth was seen; null where that was longer ago than somebody asks. */
+function sinceEdgeS(
+	shape: Float32Array,
+	at: number,
+	toothHz: number,
+	forwards: boolean,
+	mostS: number
+): number | null {
+	const length = shape.length;
+	const most = Math.min(length, Math.ceil(mostS * toothHz * PER_TOOTH) + 1);
+	const valueAt = (point: number) => shape[((point % length) + length) % length];
+	// Backwards the tooth is entered from its other end.
+	const back = forwards ? -1 : 1;
+	for (let n = 0, point = at | 0; n <= most; n++, point += back)
+		if (valueAt(point) && !valueAt(point + back)) {
+			const edge = forwards ? point : point + 1;
+			return Math.abs(at - edge) / PER_TOOTH / toothHz;
+		}
+	return null;
 }

@@ -87,6 +87,7 @@ export function moduleInternals(
 				break;
 			case 'two-wire':
 			case 'two-wire-direction':
+			case 'two-wire-pulse-width':
 				link(feed, railNode(role, 'supply'), FEED_OHMS);
 				link(signal, railNode(role, 'ground'), type.senseResistorOhms);
 				break;

@@ -7,6 +7,7 @@ import {
 	testsFor,
 	type PlacedTest
 } from '../../../../library/reason/tests';
+import { givenSameLine } from '../../../../library/reason/sameLine';
 import { repairsWithoutHelp, shareAfter } from '../../../../library/reason/unhelpful';
 import { reasonModel, withNotDescribed } from '../../../../library/reason/model';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
@@ -196,7 +197,10 @@ class Diagnosis implements Bench {
 		const epoch = this.mended.length;
 		for (const [sign, outcome] of Object.entries(seen)) {
 			const before = this.seen[sign as SignKey];
-			const again = before === undefined ? sign : againKey(sign, before);
+			const again =
+				before === undefined
+					? givenSameLine(sign, (key) => this.seen[key as SignKey], this.model.type)
+					: againKey(sign, before);
 			this.observations.push({ sign: again, outcome, entry: '', epoch });
 		}
 		this.seen = { ...this.seen, ...seen };

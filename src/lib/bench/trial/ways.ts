@@ -1,7 +1,7 @@
 import { isSilent } from '../../../../library/reason/codeSigns';
 import { signOf, splitKey, type Seen } from '../../../../library/reason/signs';
 import { lookedInto } from '../../../../library/reason/looked';
-import { canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
+import { afterSameLine, canBeDone, onceMore, type PlacedTest } from '../../../../library/reason/tests';
 import type { PlacedRepair, ReasonModel } from '../../../../library/reason/placed';
 import { decide } from '../../core/path/nextTest';
 import { mendingCost } from '../../core/path/repairCost';
@@ -59,7 +59,9 @@ export const jaldi: Way = (bench) => {
 	if (isDone(bench) && !liveStands(bench)) return handBack(bench);
 	const open = bench.tests.filter((test) => isOpen(bench, test));
 	const candidates = open.map((test) =>
-		timesDone(bench, test) > 0 ? onceMore(test, (sign) => bench.seen[sign]) : test
+		timesDone(bench, test) > 0
+			? onceMore(test, (sign) => bench.seen[sign])
+			: afterSameLine(test, (sign) => bench.seen[sign], bench.model.type)
 	);
 	const decision = decide(bench.model, situationAt(bench), candidates, bench.policy, bench.accessGained, {
 		...lookedInto(bench.model, Object.keys(bench.seen), candidates),

@@ -1,7 +1,7 @@
 import { LOW_A } from '../../core/electrical/twoWire';
 import type { Measurement } from '../../../../library/measure';
 import type { Link } from '../../../../library/links';
-import type { SensorKind } from '../../../../library/sensorKinds';
+import { drawsCurrent, type SensorKind } from '../../../../library/sensorKinds';
 import { busResistance } from '../../core/electrical/busResistance';
 import { coilResistanceAt20C } from '../../core/electrical/coilResistance';
 import { dividerOhms } from '../../core/electrical/divider';
@@ -84,7 +84,7 @@ function hiddenResistance(
 	volts: number,
 	{ openFeedVolts, family }: MeterContext
 ): number | null {
-	const fed = family === 'two-wire' || family === 'two-wire-direction';
+	const fed = drawsCurrent(family);
 	if (!hidden || !fed || openFeedVolts === null || !(volts < openFeedVolts)) return null;
 	return seriesResistance(openFeedVolts, volts, LOW_A);
 }

@@ -3,6 +3,7 @@ import type { VehicleType } from '../../../../library';
 import type { CodeBook } from '../../../../library/codes';
 import { isKnownSight } from '../../../../library/reason/ruledSigns';
 import { againKey, splitKey } from '../../../../library/reason/signs';
+import { givenSameLine } from '../../../../library/reason/sameLine';
 import { isRepeated } from '../../../../library/reason/tests';
 import type { Observation } from '../../core/path/model';
 import { isMending } from '../mend/calibrations';
@@ -57,10 +58,11 @@ function followed(
 			if (!isKnownSight(sign, outcome) || state.saysNothing(entry.kind, sign, outcome)) continue;
 			const once = `${state.epoch}/${sign}`;
 			const before = last.get(once);
-			last.set(once, outcome);
 			const again = before !== undefined && isRepeated(splitKey(sign).sign);
+			const given = givenSameLine(sign, (key) => last.get(`${state.epoch}/${key}`), type);
+			last.set(once, outcome);
 			found.set(again ? `${once}/${entry.id}` : once, {
-				sign: again ? againKey(sign, before) : sign,
+				sign: again ? againKey(sign, before) : given,
 				outcome,
 				entry: entry.id,
 				epoch: state.epoch

@@ -16,7 +16,13 @@ import {
 import { notDescribedShare } from '../../../../library/reason/notDescribed';
 import { lookedInto } from '../../../../library/reason/looked';
 import { signKey, splitKey } from '../../../../library/reason/signs';
-import { canBeDone, onceMore, testsFor, type PlacedTest } from '../../../../library/reason/tests';
+import {
+	afterSameLine,
+	canBeDone,
+	onceMore,
+	testsFor,
+	type PlacedTest
+} from '../../../../library/reason/tests';
 import { believe, mixBeliefs, type Belief, type LeftBehind } from '../../core/path/believe';
 import { contradictions, type Contradiction } from '../../core/path/contradiction';
 import type { Observation } from '../../core/path/model';
@@ -130,7 +136,7 @@ export function reasonAbout(
 		.filter(({ kind }) => mayDrive || !kind.access.includes('down'))
 		.flatMap((test) => {
 			const times = Math.min(...test.signs.map((sign) => looks.get(sign) ?? 0));
-			if (times === 0) return [test];
+			if (times === 0) return [afterSameLine(test, (sign) => seen.get(sign), type)];
 			return times <= test.kind.repeats ? [onceMore(test, (sign) => seen.get(sign))] : [];
 		})
 		.map((test) => ({ ...test, minutes: minutes(test.kind.id) ?? test.minutes }));

@@ -29,6 +29,7 @@ const SENSORS = [
 	['passive', 'passive coil'],
 	['two-wire', 'active, two wires'],
 	['two-wire-direction', 'active, two wires, tells direction'],
+	['two-wire-pulse-width', 'active, two wires, pulses of set lengths'],
 	['three-wire', 'active, three wires']
 ] as const;
 const DRIVES = [

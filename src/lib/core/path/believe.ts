@@ -103,6 +103,7 @@ export function believe(
 export function mixBeliefs(parts: readonly { belief: Belief; weight: number }[]): Belief {
 	const [first] = parts;
 	if (!first) throw new RangeError('nothing to mix');
+	if (parts.length === 1) return first.belief;
 	const total = parts.reduce((sum, { weight }) => sum + weight, 0);
 	const states = new Map<string, State>();
 	const present = new Float64Array(first.belief.present.length);
@@ -187,19 +188,24 @@ function pairLogs(
 	const mark = new Int32Array(known.length).fill(-1);
 	const rows = model.rows.length;
 	const found: Weighed[] = [];
-	for (let a = 0; a < faults.length; a++) {
-		const ofA = whole[a];
-		const priorA = faults[a]?.prior ?? 0;
-		if (!ofA || priorA === 0 || model.background?.has(a)) continue;
+	const thinkable = [...whole.keys()].filter((fault) => (faults[fault]?.prior ?? 0) > 0);
+	const isUnknown = (fault: number) => model.background?.has(fault) === true;
+	/** Logarithm of a fault alone: its prior and all that was seen of it. */
+	const own = whole.map(({ sum }, fault) => Math.log(faults[fault]?.prior ?? 0) + sum);
+	for (const [nth, a] of thinkable.entries()) {
+		const ofA = whole[a] as RowLog;
+		const logA = scale + (own[a] as number);
 		mark.fill(-1);
-		for (const [n, i] of ofA.at.entries()) mark[i] = n;
-		for (let b = a + 1; b < faults.length; b++) {
-			const ofB = whole[b];
-			const priorB = faults[b]?.prior ?? 0;
-			if (!ofB || priorB === 0 || model.background?.has(b)) continue;
-			let log = scale + Math.log(priorA * priorB) + ofA.sum + ofB.sum;
-			for (const [n, i] of ofB.at.entries()) {
-				const inA = mark[i] ?? -1;
+		for (let n = 0; n < ofA.at.length; n++) mark[ofA.at[n] as number] = n;
+		for (let next = nth + 1; next < thinkable.length; next++) {
+			const b = thinkable[next] as number;
+			// Twice not described is not described.
+			if (isUnknown(a) && isUnknown(b)) continue;
+			const ofB = whole[b] as RowLog;
+			let log = logA + (own[b] as number);
+			for (let n = 0; n < ofB.at.length; n++) {
+				const i = ofB.at[n] as number;
+				const inA = mark[i] as number;
 				if (inA < 0) continue;
 				log += jointLog(known[i], rows + a, rows + b) - (ofA.logs[inA] ?? 0) - (ofB.logs[n] ?? 0);
 			}
@@ -235,27 +241,28 @@ function normalised(
 	isThere: (fault: number) => boolean,
 	last: number
 ): Belief {
-	const most = logs.reduce((max, { log }) => Math.max(max, log), -Infinity);
-	const total = logs.reduce((sum, { log }) => sum + Math.exp(log - most), 0);
-	const weighed = logs
-		.map((one) => ({ ...one, p: Math.exp(one.log - most) / total }))
-		.filter(({ p }) => p > SMALLEST)
-		.sort((x, y) => y.p - x.p);
-	const kept = weighed.reduce((sum, { p }) => sum + p, 0);
+	let most = -Infinity;
+	for (const { log } of logs) if (log > most) most = log;
+	let total = 0;
+	for (const { log } of logs) total += Math.exp(log - most);
+	const least = most + Math.log(total * SMALLEST);
+	const weighed = logs.filter(({ log }) => log > least).sort((x, y) => y.log - x.log);
+	let kept = 0;
+	for (const { log } of weighed) kept += Math.exp(log - most) / total;
 	const present = new Float64Array(model.faults.length);
 	const madeByUs = new Float64Array(model.faults.length);
 	let nothing = 0;
-	const states = weighed.map(({ row, faults, came, p: share }): State => {
-		const p = share / kept;
+	const states = weighed.map(({ row, faults, came, log }): State => {
+		const p = Math.exp(log - most) / total / kept;
 		const from = came ? faults.slice(0, -1) : faults;
-		const left = new Set(from.filter(isThere));
+		const left = from.filter(isThere);
 		if (came && came.until > last) {
-			left.add(came.fault);
+			if (!left.includes(came.fault)) left.push(came.fault);
 			madeByUs[came.fault] = (madeByUs[came.fault] ?? 0) + p;
 		}
 		for (const fault of left) present[fault] = (present[fault] ?? 0) + p;
-		if (left.size === 0) nothing += p;
-		return { row, faults, left: [...left], p };
+		if (left.length === 0) nothing += p;
+		return { row, faults, left, p };
 	});
 	const [likeliest] = states;
 	return {

@@ -1,6 +1,6 @@
 import type { PathModel, SignTable } from './model';
 import { Mending, type Policy, type RepairStep } from './repairCost';
-import { chancesIn, groupBits, type Situation } from './situation';
+import { chancesIn, groupBits, groupBitsAfter, type Situation } from './situation';
 
 /** A test that can be done now. */
 export interface Candidate {
@@ -61,8 +61,19 @@ const LEAST_SAVING_MIN = 0.5;
 interface Branch {
 	weight: Float64Array;
 	p: number;
-	seen: Record<string, string>;
+	/** What is seen on the way to it, the last first; null = nothing yet. */
+	seen: SeenOnTheWay | null;
 }
+
+interface SeenOnTheWay {
+	key: string;
+	outcome: string;
+	before: SeenOnTheWay | null;
+}
+
+/** Outcome by sign, in the order in which they are seen. */
+const seenIn = (seen: SeenOnTheWay | null): Record<string, string> =>
+	seen === null ? {} : { ...seenIn(seen.before), [seen.key]: seen.outcome };
 
 /** Minutes to do a test now. @param paid what has been got to */
 export function minutesOf({ minutes, access }: Candidate, accessGained: ReadonlySet<string>): number {
@@ -109,7 +120,7 @@ function weighed(weight: Float64Array, chance: Float64Array): { weight: Float64A
 	const next = new Float64Array(weight.length);
 	let p = 0;
 	for (let i = 0; i < weight.length; i++) {
-		const w = (weight[i] ?? 0) * (chance[i] ?? 0);
+		const w = (weight[i] as number) * (chance[i] as number);
 		next[i] = w;
 		p += w;
 	}
@@ -121,32 +132,70 @@ const LEAST_P = 2e-3;
 
 /** The ways a test can come out, by the signs of it that tell most. */
 function branches(looking: Looking, situation: Situation, weight: Float64Array, test: Candidate): Branch[] {
-	const told = test.signs.flatMap((key) => looking.of(key) ?? []);
+	const told: Chances[] = [];
+	for (const key of test.signs) {
+		const chances = looking.of(key);
+		if (chances) told.push(chances);
+	}
 	const before = sum(weight);
-	const begin: Branch = { weight, p: before, seen: {} };
+	const begin: Branch = { weight, p: before, seen: null };
 	const [only] = told;
 	if (told.length === 1 && only) return split(begin, only, before);
 	const ranked = told
-		.map((chances) => {
-			const after = split(begin, chances, before);
-			return { chances, bits: bitsAfter(situation, after, before) };
-		})
+		.map((chances) => ({ chances, bits: bitsAfterSign(situation, weight, chances, before) }))
 		.sort((a, b) => a.bits - b.bits)
 		.slice(0, MOST_SIGNS);
 	return ranked.reduce((list, { chances }) => list.flatMap((one) => split(one, chances, before)), [begin]);
 }
 
+/** Bits that a test leaves to know, on the whole. @param weight adds up to one */
+function bitsAfterTest(
+	looking: Looking,
+	situation: Situation,
+	weight: Float64Array,
+	test: Candidate
+): number {
+	const told = test.signs.flatMap((key) => looking.of(key) ?? []);
+	const [only] = told;
+	// Of one sign nothing has to be kept.
+	if (told.length === 1 && only) return bitsAfterSign(situation, weight, only, sum(weight));
+	return bitsAfter(situation, branches(looking, situation, weight, test), 1);
+}
+
 function split(branch: Branch, { key, outcomes, chance }: Chances, before: number): Branch[] {
-	return chance.flatMap((of, o) => {
+	const list: Branch[] = [];
+	for (const [o, of] of chance.entries()) {
 		const next = weighed(branch.weight, of);
-		return next.p > LEAST_P * before ? [{ ...next, seen: { ...branch.seen, [key]: outcomes[o] ?? '' } }] : [];
-	});
+		if (next.p <= LEAST_P * before) continue;
+		const seen = { key, outcome: outcomes[o] ?? '', before: branch.seen };
+		list.push({ weight: next.weight, p: next.p, seen });
+	}
+	return list;
+}
+
+/** Bits that one sign leaves to know, on the whole. */
+function bitsAfterSign(
+	situation: Situation,
+	weight: Float64Array,
+	{ chance }: Chances,
+	before: number
+): number {
+	let left = 0;
+	for (const of of chance) {
+		const { p, bits } = groupBitsAfter(situation, weight, of);
+		if (p > LEAST_P * before) left += (p / before) * bits;
+	}
+	return left;
 }
 
 const bitsAfter = (situation: Situation, list: readonly Branch[], before: number): number =>
 	list.reduce((left, one) => left + (one.p / before) * groupBits(situation, one.weight, one.p), 0);
 
-const sum = (list: Float64Array) => list.reduce((a, b) => a + b, 0);
+function sum(list: Float64Array): number {
+	let all = 0;
+	for (let i = 0; i < list.length; i++) all += list[i] as number;
+	return all;
+}
 
 /** For many decisions over the same states. */
 export interface DecideOptions {
@@ -207,16 +256,15 @@ export function decide(
 	const bitsNow = groupBits(situation, weight, sum(weight));
 	const all = candidates.map((test) => {
 		const minutes = minutesOf(test, accessGained);
-		const list = branches(looking, situation, weight, test);
-		const bits = bitsNow - bitsAfter(situation, list, 1);
-		return { test, minutes, bits, list };
+		return { test, minutes, bits: bitsNow - bitsAfterTest(looking, situation, weight, test) };
 	});
 	const first = all
 		.filter(({ bits }) => bits > LEAST_BITS)
 		.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
 	const leading = new Set(first.slice(0, lookAhead).map(({ test }) => test.id));
 	const ranked = shortlist(first, mostRanked).map(
-		({ test, minutes, bits, list }): RankedTest & { rate: number } => {
+		({ test, minutes, bits }): RankedTest & { rate: number } => {
+			const list = branches(looking, situation, weight, test);
 			const costs = list.map((branch) => mending.cost(branch.weight).minutes);
 			const rare = Math.max(0, 1 - list.reduce((s, one) => s + one.p, 0)) * now.minutes;
 			const after = costs.reduce((a, b) => a + b, rare);
@@ -241,7 +289,7 @@ export function decide(
 				}
 			}
 			const outcomes = list
-				.map(({ seen, p, weight: w }) => ({ seen, p, bitsLeft: groupBits(situation, w, p) }))
+				.map(({ seen, p, weight: w }) => ({ seen: seenIn(seen), p, bitsLeft: groupBits(situation, w, p) }))
 				.sort((a, b) => b.p - a.p);
 			return { test, minutes, bits, bitsPerMinute: bits / minutes, saves, outcomes, because, rate };
 		}
@@ -265,10 +313,10 @@ export function decide(
 			.filter(({ test }) => part && bearsOn(test.id, part.repair))
 			.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes || a.minutes - b.minutes)[0];
 	if (!bearing) return generalMethodFirst(done, mending, weight, searched);
-	const { test, minutes, bits, list } = bearing;
+	const { test, minutes, bits } = bearing;
 	const known = ranked.find((one) => one.test === test);
-	const outcomes = list
-		.map(({ seen, p, weight: w }) => ({ seen, p, bitsLeft: groupBits(situation, w, p) }))
+	const outcomes = branches(looking, situation, weight, test)
+		.map(({ seen, p, weight: w }) => ({ seen: seenIn(seen), p, bitsLeft: groupBits(situation, w, p) }))
 		.sort((a, b) => b.p - a.p);
 	const told = known ?? {
 		test,
@@ -345,18 +393,28 @@ function oneFurther(
 	accessGained: ReadonlySet<string>
 ) {
 	let best = { ...NO_MORE, cost };
+	const known = mending.knownCost(branch.weight);
 	for (const { test } of first.slice(0, LOOK_AHEAD + 1)) {
 		if (test.id === done) continue;
 		const minutes = minutesOf(test, accessGained) * branch.p;
-		if (minutes >= cost) continue;
-		const after = branches(looking, situation, branch.weight, test).reduce(
-			(s, next) => s + mending.cost(next.weight).minutes,
-			0
-		);
-		if (after + minutes < best.cost)
+		if (known + minutes >= best.cost) continue;
+		const after = costBelow(mending, branches(looking, situation, branch.weight, test), best.cost - minutes);
+		if (after !== null)
 			best = { cost: after + minutes, minutes, gain: cost - after - minutes, test: test.id };
 	}
 	return best;
+}
+
+/** Minutes of mending over all outcomes of a test; null as soon as it is plain that they are no fewer than some. */
+function costBelow(mending: Mending, list: readonly Branch[], most: number): number | null {
+	let after = 0;
+	let least = list.reduce((all, { weight }) => all + mending.knownCost(weight), 0);
+	for (const { weight } of list) {
+		if (after + least >= most) return null;
+		least -= mending.knownCost(weight);
+		after += mending.cost(weight).minutes;
+	}
+	return after < most ? after : null;
 }
 
 /** Surer than this nobody wants to be. */

@@ -45,10 +45,16 @@ export class Mending {
 	private readonly penalty: Float64Array;
 	/** By fault: the repairs that cure it, as places in {@link repairs}. */
 	private readonly ofFault = new Map<number, Int32Array>();
-	/** By state: the repairs of all its faults. */
+	/** By state: the repairs of all its faults, of its first and of its second. */
 	private readonly ofState: Int32Array[];
+	private readonly ofFirst: Int32Array[];
+	private readonly ofSecond: (Int32Array | null)[];
 	/** By place in {@link repairs}: the states it brings further. */
 	private readonly states: number[][] = [];
+	/** By state: minutes of mending that no knowledge saves. */
+	private readonly least: Float64Array;
+	/** Room to reckon in, used anew by every weight. */
+	private readonly room: { gains: Float64Array; open: Float64Array; left: Int32Array };
 
 	constructor(
 		private readonly model: PathModel,
@@ -72,10 +78,38 @@ export class Mending {
 			for (const place of own) this.states[place]?.push(state);
 			return Int32Array.from(own);
 		});
+		const placesOf = (fault: number) => this.ofFault.get(fault) ?? NO_PLACES;
+		this.ofFirst = faults.map(([a = -1]) => placesOf(a));
+		this.ofSecond = faults.map(([, b]) => (b === undefined ? null : placesOf(b)));
 		this.base = Float64Array.from(this.repairs, (repair) => repairMinutes(model, repair, policy));
 		this.penalty = Float64Array.from(this.repairs, (repair) =>
 			model.repairs[repair]?.part ? policy.wrongPartMinutes : 0
 		);
+		const cheapest = (fault: number) =>
+			placesOf(fault).reduce(
+				(least, place) => Math.min(least, this.base[place] ?? Infinity),
+				policy.unresolvedMinutes
+			);
+		this.least = Float64Array.from(faults, (list) =>
+			list.length === 0 ? policy.provingMinutes : Math.max(...list.map(cheapest))
+		);
+		this.room = {
+			gains: new Float64Array(this.repairs.length),
+			open: new Float64Array(faults.length),
+			left: new Int32Array(faults.length)
+		};
+	}
+
+	/**
+	 * What {@link cost} would come to if it were known what is wrong: no test can bring it lower.
+	 *
+	 * @param weight by state; need not add up to one
+	 */
+	knownCost(weight: Float64Array): number {
+		let minutes = 0;
+		for (let state = 0; state < weight.length; state++)
+			minutes += (weight[state] as number) * (this.least[state] as number);
+		return minutes;
 	}
 
 	/**
@@ -89,10 +123,11 @@ export class Mending {
 	 */
 	cost(weight: Float64Array, first = -1): { minutes: number; steps: RepairStep[] } {
 		const { repairs, ofState, policy } = this;
-		const gains = new Float64Array(repairs.length);
-		const open = Float64Array.from(weight);
-		/** Of a state of two faults, the one that is left after the other was cured; −1 = both are there. */
-		const left = new Int32Array(open.length).fill(-1);
+		const { gains, open, left } = this.room;
+		gains.fill(0);
+		open.set(weight);
+		/** Of a state of two faults, which is left after the other was cured (0 or 1); −1 = both are there. */
+		left.fill(-1);
 		let minutes = 0;
 		let total = 0;
 		for (let state = 0; state < open.length; state++) {
@@ -132,25 +167,25 @@ export class Mending {
 		left: Int32Array,
 		gains: Float64Array
 	): number {
-		const p = open[state] ?? 0;
+		const p = open[state] as number;
 		if (p === 0) return 0;
-		const one = left[state] ?? -1;
-		const [a = -1, b = -1] = this.faults[state] ?? [];
-		if (one >= 0 || b < 0) {
-			const places = this.ofFault.get(one >= 0 ? one : a) ?? NO_PLACES;
+		const one = left[state] as number;
+		const ofA = this.ofFirst[state] ?? NO_PLACES;
+		const ofB = this.ofSecond[state] ?? null;
+		if (one >= 0 || ofB === null) {
+			const places = one === 1 && ofB ? ofB : ofA;
 			if (!places.includes(repair)) return 0;
 			addTo(gains, places, -p);
 			open[state] = 0;
 			return p;
 		}
-		const [ofA, ofB] = [this.ofFault.get(a) ?? NO_PLACES, this.ofFault.get(b) ?? NO_PLACES];
 		const [curesA, curesB] = [ofA.includes(repair), ofB.includes(repair)];
 		addTo(gains, this.ofState[state] ?? NO_PLACES, -p);
 		if (curesA && curesB) {
 			open[state] = 0;
 			return p;
 		}
-		left[state] = curesA ? b : a;
+		left[state] = curesA ? 1 : 0;
 		addTo(gains, curesA ? ofB : ofA, p);
 		return 0;
 	}

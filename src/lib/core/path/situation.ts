@@ -1,4 +1,4 @@
-import { stateChance, type Belief } from './believe';
+import { pairOf, type Belief } from './believe';
 import type { PathModel, SignTable } from './model';
 
 /**
@@ -65,23 +65,63 @@ export function likeliest(situation: Situation, most: number): Situation {
 
 /** Chances of a sign's outcomes in every state: `[outcome][state]`. */
 export function chancesIn(model: PathModel, table: SignTable, { faults, rows }: Situation): Float64Array[] {
+	const width = table.outcomes.length;
 	const lists = table.outcomes.map(() => new Float64Array(faults.length));
 	for (let i = 0; i < faults.length; i++) {
-		const state = { row: rows[i] ?? -1, faults: faults[i] ?? [] };
-		for (let o = 0; o < lists.length; o++) {
-			const list = lists[o];
-			if (list) list[i] = stateChance(model, table, o, state);
+		const [a = -1, b] = faults[i] as readonly number[];
+		const single = rows[i] as number;
+		const at = (single >= 0 ? single : model.rows.length + a) * width;
+		for (let o = 0; o < width; o++) {
+			const list = lists[o] as Float64Array;
+			if (a < 0) list[i] = table.sound[o] as number;
+			else if (b === undefined) list[i] = table.chance[at + o] as number;
+			else list[i] = pairOf(table, o, model.rows.length + a, model.rows.length + b);
 		}
 	}
 	return lists;
 }
 
+/** Room for the sums of the classes, used anew by every weight. */
+let sums = new Float64Array(0);
+
+function noSums(groups: number): void {
+	if (sums.length < groups) sums = new Float64Array(groups);
+	else sums.fill(0, 0, groups);
+}
+
+function bitsOfSums(groups: number, total: number): number {
+	let bits = 0;
+	for (let at = 0; at < groups; at++) {
+		const p = (sums[at] as number) / total;
+		if (p > 0) bits -= p * Math.log2(p);
+	}
+	return bits;
+}
+
 /** Entropy in bits of the classes that repairs tell apart. @param weight need not add up to one */
 export function groupBits({ group, groups }: Situation, weight: Float64Array, total: number): number {
 	if (!(total > 0)) return 0;
-	const sums = new Float64Array(groups);
-	for (let i = 0; i < weight.length; i++) sums[group[i] ?? 0] = (sums[group[i] ?? 0] ?? 0) + (weight[i] ?? 0);
-	let bits = 0;
-	for (const sum of sums) if (sum > 0) bits -= (sum / total) * Math.log2(sum / total);
-	return bits;
+	noSums(groups);
+	for (let i = 0; i < weight.length; i++) {
+		const at = group[i] as number;
+		sums[at] = (sums[at] as number) + (weight[i] as number);
+	}
+	return bitsOfSums(groups, total);
+}
+
+/** {@link groupBits} of a weight after an outcome, and how likely that is. @param chance of the outcome, by state */
+export function groupBitsAfter(
+	{ group, groups }: Situation,
+	weight: Float64Array,
+	chance: Float64Array
+): { p: number; bits: number } {
+	noSums(groups);
+	let p = 0;
+	for (let i = 0; i < weight.length; i++) {
+		const w = (weight[i] as number) * (chance[i] as number);
+		const at = group[i] as number;
+		sums[at] = (sums[at] as number) + w;
+		p += w;
+	}
+	return { p, bits: p > 0 ? bitsOfSums(groups, p) : 0 };
 }

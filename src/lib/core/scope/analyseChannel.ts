@@ -1,7 +1,6 @@
 import { merged, noiseFindings, pauseFindings, runOutFindings } from './channelFindings';
 import { levelSteps, waveSteps } from './condense';
-import { directionOf } from './direction';
-import type { ChannelAnalysis } from './findings';
+import type { ChannelAnalysis, SensorSays } from './findings';
 import { levelsOf, type Levels } from './levels';
 import { middleOf } from './middleOf';
 import type { ScopeOptions } from './options';
@@ -11,6 +10,7 @@ import type { Pulses } from './pulses';
 import { dutyOf, quietPulses, shortestPart, stepOf, unblurred } from './quietPulses';
 import { heightsOf, ringMapOf } from './ringMap';
 import { placesOf } from './placesOf';
+import { saysOf, standingTold, withoutStanding } from './telegrams';
 import { voltWords } from './words';
 
 /** A capture's channel, whatever made it. @param startS time of the first sample */
@@ -31,10 +31,15 @@ export function analyseChannel(
 	const { mean } = steps;
 	const timeAt = (at: number) => startS + ((at + 0.5) * step - 0.5) / rateHz;
 	const levels = { ...raw, noiseV: raw.noiseV / Math.sqrt(step) };
-	const pulses = quietPulses(mean, levels);
-	if (pulses.count < 2 && levels.kind === 'passive') return flat(name, raw);
+	const all = quietPulses(mean, levels);
+	if (all.count < 2 && levels.kind === 'passive') return flat(name, raw);
+	const standing = levels.kind === 'active' ? standingTold(all, rateHz / step) : null;
+	if (standing) return atRest(name, raw, standing);
+	const says = saysOf(mean, all, raw, rateHz / step, timeAt);
+	const pulses = says && says.standing > 0 ? withoutStanding(all, rateHz / step) : all;
 	const rhythm = rhythmOf(pulses);
-	const ends = endPauses(pulses, rhythm, mean.length);
+	// A silence in which the sensor says that it stands is none.
+	const ends = says && says.standing > 0 ? [] : endPauses(pulses, rhythm, mean.length);
 	const outside =
 		'jump' in steps
 			? waveSpikes(volts, steps, pulses, rhythm, raw)
@@ -69,7 +74,7 @@ export function analyseChannel(
 		turns: places === null ? null : ((rhythm.tooth.at(-1) ?? 0) + 1) / places,
 		noiseV: raw.noiseV,
 		voltsPerHz: passive ? slopeOf(pulses, rhythm, rateHz / step) : null,
-		direction: directionOf(mean, pulses, raw, timeAt),
+		says,
 		tooSlow,
 		findings: tooSlow ? [] : judged,
 		ring: tooSlow ? null : ring
@@ -93,7 +98,7 @@ function flat(name: string, { lowV, noiseV }: Levels): ChannelAnalysis {
 		turns: null,
 		noiseV,
 		voltsPerHz: null,
-		direction: null,
+		says: null,
 		tooSlow: false,
 		findings: [
 			{
@@ -107,6 +112,25 @@ function flat(name: string, { lowV, noiseV }: Levels): ChannelAnalysis {
 			}
 		],
 		ring: null
+	};
+}
+
+/** A sensor that says that no tooth passes: it is alive, and its wheel did not turn. */
+function atRest(name: string, levels: Levels, says: SensorSays): ChannelAnalysis {
+	const still = flat(name, levels);
+	const [finding] = still.findings;
+	return {
+		...still,
+		highV: levels.highV,
+		says,
+		findings: finding
+			? [
+					{
+						...finding,
+						text: 'The wheel did not turn: the sensor itself says that no tooth passes. Turn it, and take it again.'
+					}
+				]
+			: []
 	};
 }
 

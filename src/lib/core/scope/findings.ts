@@ -57,10 +57,27 @@ export interface ChannelAnalysis {
 	voltsPerHz: number | null;
 	/** Its pulses are shorter than two samples: some are not seen at all, and nothing of them is judged. */
 	tooSlow: boolean;
-	/** Of a sensor that tells the direction. */
-	direction: Direction | null;
+	/** Of a sensor that says more than its teeth; null where it does not, or cannot be read. */
+	says: SensorSays | null;
 	findings: ScopeFinding[];
 	ring: RingMap | null;
+}
+
+/** What a sensor says of itself, tooth by tooth or while it stands. */
+export interface SensorSays {
+	/** By bits after each pulse, or by the pulse's own length. */
+	protocol: 'bits' | 'pulse-width';
+	/** How many were read, and how many could not be: no code of this kind, or their parity is odd. */
+	read: number;
+	wrong: number;
+	/** Of those, how many say that the field is only just strong enough. */
+	weak: number;
+	/** Strength of the field, 0 to 7, as half of them say at least; null where it is not told. */
+	strength: number | null;
+	/** How many say that no tooth passes. */
+	standing: number;
+	/** Null where it does not say. */
+	direction: Direction | null;
 }
 
 export interface Direction {

@@ -1,3 +1,4 @@
+import { TELEGRAM_BITS } from '../electrical/sensorTelegrams';
 import { quantileOfSorted } from './quantile';
 
 export type SignalKind = 'active' | 'passive' | 'flat';
@@ -55,6 +56,8 @@ export function levelsOf(volts: Float32Array): Levels {
 		return { kind: 'flat', lowV: middle, highV: middle, ...none };
 	}
 	const modes = modesOf(seen, low, high, noiseV);
+	const telegram = telegramLevels(volts, seen, modes);
+	if (telegram) return { kind: 'active', ...telegram, noiseV, outsideV: null };
 	const pair = busiestPair(seen, modes);
 	if (pair) {
 		const [lowV, highV] = pair;
@@ -172,6 +175,38 @@ function nearest(list: readonly number[], value: number): number {
 		if (Math.abs((list[i] ?? 0) - value) < Math.abs((list[best] ?? 0) - value)) best = i;
 	return best;
 }
+
+/** A current-pulse sensor rests low, its bits are a third of the way up to its tooth's pulse. */
+const BITS_AT = 1 / 3;
+const BITS_WITHIN = 0.06;
+const RESTS_LOW = 0.35;
+/** A tooth's pulse has at most its bits after it, each a rise of its own. */
+const MOST_RISES = TELEGRAM_BITS + 3;
+
+/** The three levels of a sensor that sends bits after each tooth's pulse; null where these are not they. */
+function telegramLevels(
+	volts: Float32Array,
+	seen: Float32Array,
+	modes: readonly number[]
+): Pick<Levels, 'lowV' | 'middleV' | 'highV'> | null {
+	const [lowV, middleV, highV] = modes;
+	if (lowV === undefined || middleV === undefined || highV === undefined || modes.length !== 3) return null;
+	if (Math.abs((middleV - lowV) / (highV - lowV) - BITS_AT) > BITS_WITHIN) return null;
+	let resting = 0;
+	for (const value of seen) if (nearest(modes, value) === 0) resting += 1;
+	if (resting < RESTS_LOW * seen.length) return null;
+	const teeth = risesThrough(volts, (middleV + highV) / 2);
+	const rises = risesThrough(volts, (lowV + middleV) / 2);
+	return teeth >= 2 && rises <= MOST_RISES * teeth ? { lowV, middleV, highV } : null;
+}
+
+function risesThrough(volts: Float32Array, level: number): number {
+	let rises = 0;
+	for (let i = 1; i < Math.min(volts.length, MOST_LOOKED_THROUGH); i++)
+		if ((volts[i - 1] as number) < level && (volts[i] as number) >= level) rises += 1;
+	return rises;
+}
+const MOST_LOOKED_THROUGH = 1 << 20;
 
 /** The two levels between which the signal goes to and fro: a line that rests elsewhere for a while does so rarely. */
 function busiestPair(seen: Float32Array, modes: readonly number[]): [number, number] | null {

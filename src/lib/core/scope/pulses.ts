@@ -76,6 +76,20 @@ class PulseList {
 	}
 }
 
+/** Some pulses of a channel, by whether each is kept. */
+export function keptPulses(pulses: Pulses, keep: (nth: number) => boolean): Pulses {
+	const kept = (_: number, nth: number) => keep(nth);
+	return {
+		count: pulses.rise.filter(kept).length,
+		rise: pulses.rise.filter(kept),
+		fall: pulses.fall.filter(kept),
+		top: pulses.top.filter(kept),
+		topAt: pulses.topAt.filter(kept),
+		bottom: pulses.bottom.filter(kept),
+		bottomAt: pulses.bottomAt.filter(kept)
+	};
+}
+
 /** Place between two samples at which the line through them meets a level. */
 const between = (index: number, before: number, after: number, level: number) =>
 	index - 1 + (after === before ? 1 : (level - before) / (after - before));

@@ -132,23 +132,6 @@ describe('one channel', () => {
 		expect(types(look({ snrDb: 12 }))).toEqual([]);
 	});
 
-	it('reads the direction off the bit after each speed pulse of three levels, and the moment it changes', () => {
-		const rate = 200_000;
-		const volts = new Float32Array((301 / 160) * rate).fill(0.7);
-		const put = (at: number, level: number) =>
-			volts.fill(level, Math.round(at * rate), Math.round((at + 50e-6) * rate));
-		for (let k = 0; k < 300; k++) {
-			put((k + 0.5) / 160, 2.8);
-			if (k < 180) put((k + 0.5) / 160 + 100e-6, 1.4);
-		}
-		const channel = analyseChannel('x', volts, rate, 0);
-		expect(channel.middleV).toBeCloseTo(1.4, 2);
-		expect(channel.direction).toMatchObject({ forwards: 180, backwards: 120 });
-		expect(channel.direction?.changesAt).toHaveLength(1);
-		expect(channel.direction?.changesAt[0]).toBeCloseTo(180.5 / 160, 3);
-		expect(channel.findings).toEqual([]);
-	});
-
 	it('says the same of the same capture, whatever the volts are multiplied by or the time begins at', () => {
 		fc.assert(
 			fc.property(

@@ -3,8 +3,11 @@ import { captureLinks, type ProbedAt } from '../../case/measure/captureLinks';
 import { MOST_TEETH, type ScopeCapture } from '../../case/entries/scope-capture/payload';
 import { analyseCapture } from '../../core/scope/analyseCapture';
 import type { Capture } from '../../core/scope/capture';
+import { MOST_TIMES, type ChannelAnalysis, type SensorSays } from '../../core/scope/findings';
 import type { RingMap } from '../../core/scope/ringMap';
+import { channelWords, saysWeak, WEAK_WORDS } from '../../core/scope/words';
 import type { Position } from '../../../../library';
+import { upperFirst } from '../../case/words';
 
 /** What a person said of each channel. */
 export interface ProbedChannel {
@@ -50,6 +53,7 @@ export function scopePayload(
 				teethPerRev,
 				voltsPerHz,
 				tooSlow,
+				says,
 				findings,
 				ring
 			} = channel;
@@ -66,6 +70,7 @@ export function scopePayload(
 				teethPerRev,
 				voltsPerHz,
 				...(tooSlow ? { tooSlow } : {}),
+				...(says ? { says: keptSays(says) } : {}),
 				// That nothing pulses is no finding of a wheel that may have stood.
 				findings: atRest ? [] : findings,
 				...(ring && ring.teeth <= MOST_TEETH ? { ring: keptRing(ring) } : {}),
@@ -73,6 +78,17 @@ export function scopePayload(
 			};
 		}),
 		comparison: analysis.comparison?.text ?? null,
-		verdict: atRest ? AT_REST : analysis.verdict
+		verdict: atRest ? AT_REST : [analysis.verdict, ...toldWords(analysis.channels)].join(' ')
 	};
 }
+
+const keptSays = (says: SensorSays): SensorSays =>
+	says.direction
+		? { ...says, direction: { ...says.direction, changesAt: says.direction.changesAt.slice(0, MOST_TIMES) } }
+		: says;
+
+/** What sensors say of themselves that somebody has to look into. */
+const toldWords = (channels: readonly ChannelAnalysis[]): string[] =>
+	channels.flatMap(({ name, says }) =>
+		says && saysWeak(says) ? [`${upperFirst(channelWords(name))}: ${WEAK_WORDS}.`] : []
+	);

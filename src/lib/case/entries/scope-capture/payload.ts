@@ -30,6 +30,23 @@ const KeptRing = z.object({
 	seen: z.array(z.number().min(0).max(1)).max(MOST_TEETH)
 });
 
+/** What a sensor says of itself, as `SensorSays` of the analysis. */
+const KeptSays = z.object({
+	protocol: z.enum(['bits', 'pulse-width']),
+	read: z.number().int().min(0),
+	wrong: z.number().int().min(0),
+	weak: z.number().int().min(0),
+	strength: z.number().min(0).max(7).nullable(),
+	standing: z.number().int().min(0),
+	direction: z
+		.object({
+			forwards: z.number().int().min(0),
+			backwards: z.number().int().min(0),
+			changesAt: z.array(Finite).max(100)
+		})
+		.nullable()
+});
+
 export const ScopeCapture = z.object({
 	name: Text,
 	typeId: z.string().max(60),
@@ -59,6 +76,8 @@ export const ScopeCapture = z.object({
 				medianHz: Finite.nullable(),
 				/** Sampled too slowly for its pulses: it says nothing. Absent in those from before it was looked at. */
 				tooSlow: z.boolean().optional(),
+				/** Of a sensor that says more than its teeth; absent where it does not. */
+				says: KeptSays.optional(),
 				teethPerRev: z.number().int().nullable(),
 				voltsPerHz: Finite.nullable(),
 				findings: z.array(ScopeFinding).max(20),

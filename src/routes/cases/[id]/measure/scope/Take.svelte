@@ -6,7 +6,7 @@
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import { useKeys } from '$lib/ui/keys';
 	import type { Position } from '$library/positions';
-	import type { SensorKind } from '$library/sensorKinds';
+	import { speaksInPulses, type SensorKind } from '$library/sensorKinds';
 
 	/** Takes a capture from the oscilloscope at this workplace: which wheels, where along the wire, how long. */
 	let {
@@ -36,7 +36,7 @@
 	let trouble = $state<string | null>(null);
 	const WALK_KMH = 10;
 	/** Short pulses want more samples than a wave does. */
-	const rateHz = $derived(family === 'two-wire-direction' ? 200_000 : 50_000);
+	const rateHz = $derived(speaksInPulses(family) ? 200_000 : 50_000);
 	const expected = $derived.by(() => {
 		if (teeth === null || circumferenceM === null) return null;
 		const hz = frequencyForSpeedHz(teeth, WALK_KMH, circumferenceM);

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
+	import { saysWords } from '$lib/core/scope/words';
 	import { valueWords } from '$lib/case/measure/measureWords';
 	import Mark from '$lib/ui/Mark.svelte';
 	import RingMap from '$lib/ui/RingMap.svelte';
@@ -40,6 +41,12 @@
 			capture.channels.map(({ findings }) => findings.flatMap(({ times }) => times)),
 			names
 		) ?? null
+	);
+	const said = $derived(
+		capture.channels.flatMap(({ says }, i) => {
+			const words = says ? saysWords(says) : [];
+			return words.length > 0 ? [{ i, name: names[i] ?? '', words }] : [];
+		})
 	);
 	const found = $derived(
 		capture.channels.flatMap((channel, i) => channel.findings.map((finding) => ({ i, finding })))
@@ -107,6 +114,9 @@
 	<h1 class="mt-1 text-2xl leading-tight font-bold">{capture.name || 'Capture'}</h1>
 	<p class="mt-1 text-lg">{capture.verdict}</p>
 	{#if capture.comparison}<p class="mt-1 text-ink-2">{capture.comparison}</p>{/if}
+	{#each said as { i, name, words } (i)}
+		<p class="mt-1"><strong>{name}, by its own words.</strong> {words.join(' ')}</p>
+	{/each}
 </section>
 
 {#if found.length > 0}
