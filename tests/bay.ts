@@ -21,6 +21,8 @@ type Fixtures = {
 	bay: (...faults: BenchFault[]) => Promise<Bay>;
 	/** The same for a livestock trailer. */
 	trailer: (...faults: BenchFault[]) => Promise<Bay>;
+	/** The same for an estate whose sensors speak in pulses. */
+	estate: (...faults: BenchFault[]) => Promise<Bay>;
 	/** A page of its own on which somebody is signed in, closed with the test. */
 	as: (who: keyof typeof SIGNED_IN) => Promise<Page>;
 	/** The same for a pick-up that tells by its lamp alone. */
@@ -30,6 +32,7 @@ type Fixtures = {
 export const VIN = 'BRM16SCH0P0004183';
 /** It tells no number by a link. */
 const PICK_UP_VIN = '11111111111111111';
+const ESTATE_VIN = '22222222222222222';
 const TRAILER_VIN = 'HXDR2AXL0T0000071';
 
 export const test = base.extend<Fixtures>({
@@ -49,6 +52,7 @@ export const test = base.extend<Fixtures>({
 	},
 	bay: async ({ page: _page }, use) => withVehicles('brindle-marlow-16', VIN, use),
 	trailer: async ({ page: _page }, use) => withVehicles('hexley-drover', TRAILER_VIN, use),
+	estate: async ({ page: _page }, use) => withVehicles('norvane-lichen', ESTATE_VIN, use),
 	pickUp: async ({ page: _page }, use) => withVehicles('norvane-wold', PICK_UP_VIN, use)
 });
 

@@ -114,6 +114,29 @@ test('a capture shows the gap of a ring, its place on the map, and is laid over 
 	await expect(page.getByRole('list', { name: /ring, suspect.*harness, proven good/ })).toBeVisible();
 });
 
+test('a sensor that speaks says which way it turns, and that it stands; standing, it accuses nothing', async ({
+	page,
+	estate
+}) => {
+	const stand = await estate();
+	await openCase(page, 'speaking sensors', stand.link, stand.panel, 'norvane-lichen');
+	await goTo(page, 'Measure');
+	await wheel(page, 'rear left');
+	await bench(page, 'Oscilloscope');
+	await page.getByRole('button', { name: /Take a capture/ }).click();
+	await expect(page.getByText('its sensor says so itself').first()).toBeVisible();
+	await expect(page.getByText('It says that no tooth passes.').first()).toBeVisible();
+	await goTo(page, 'Measure');
+	await expect(page.getByRole('list', { name: /suspect/ })).toHaveCount(0);
+
+	stand.host.act({ do: 'in-gear', kmh: 15 });
+	await bench(page, 'Oscilloscope');
+	await page.getByRole('button', { name: /Take a capture/ }).click();
+	await expect(page.getByText('It says that it turns forwards.').first()).toBeVisible();
+	await expect(page.getByText(/Strength of the field: \d of 7\./).first()).toBeVisible();
+	await accessible(page);
+});
+
 test('a capture of another instrument is brought in, a wrong file is refused and nothing lost', async ({
 	page,
 	bay

@@ -1,12 +1,13 @@
-import { outcomeIndex, type SignTable } from '../../src/lib/core/path/model';
+import type { SignTable } from '../../src/lib/core/path/model';
 import { wheelReaderOf } from '../measurePoints';
 import { allPlaces } from '../faultPlaces';
-import { isOfAxle, type Fault } from '../faults';
+import { isOfAxle } from '../faults';
 import { mateOf, type Position } from '../positions';
 import type { VehicleType } from '../vehicles';
-import { placeOfAll, type PlacedFault, type ReasonModel } from './placed';
-import { libraryWeight } from './odds';
-import type { OutcomeBin } from './outcomes';
+import { mixBins } from './mixBins';
+import { asOnTheWhole } from './onTheWhole';
+import type { PlacedFault, ReasonModel } from './placed';
+import { againTable, differs } from './readAgain';
 import { NOT_DESCRIBED } from './notDescribed';
 import {
 	AFTER_REPLACING,
@@ -23,6 +24,7 @@ import {
 import { INTERNAL } from './codeSigns';
 import { isProvoked, provokedChance, WHATEVER_IS_DONE, type Provoked } from './provoked';
 import { isSwap, SWAP_OUTCOMES, swapChance } from './swaps';
+import { faultClass } from './relations';
 import { showing } from './showing';
 import { sharedPlugsOf } from '../sharedPlugs';
 import { isClearSight } from './sights';
@@ -59,7 +61,7 @@ export function signTable(
 		chance.set(shown ?? sound, row * width);
 		acts[row] = Number(shown !== null);
 	}
-	if (id === 'own-code') upsetBySupply(placedFaults, rows, outcomes, chance, acts);
+	if (id === 'own-code') upsetBySupply(type, placedFaults, rows, outcomes, chance, acts);
 	asOnTheWhole(placedFaults, rows, width, chance, acts, {
 		open: sign.open,
 		// What a module says of its inside is inside it, and described.
@@ -77,6 +79,7 @@ export function signTable(
 const UPSET = 0.05;
 
 function upsetBySupply(
+	type: VehicleType,
 	placedFaults: readonly PlacedFault[],
 	rows: ReasonModel['rows'],
 	outcomes: readonly string[],
@@ -87,8 +90,7 @@ function upsetBySupply(
 	const inside = outcomes.indexOf(INTERNAL);
 	if (inside < 0) return;
 	for (const [row, { fault: index }] of rows.entries()) {
-		const { fault } = placedFaults[index] as PlacedFault;
-		if (!acts[row] || !feeds(fault)) continue;
+		if (!acts[row] || !feedsModules(placedFaults[index] as PlacedFault, type)) continue;
 		for (let o = 0; o < width; o++) {
 			const p = (1 - UPSET) * (chance[row * width + o] ?? 0);
 			chance[row * width + o] = o === inside ? p + UPSET : p;
@@ -97,124 +99,11 @@ function upsetBySupply(
 }
 
 /** Whether a fault is in what feeds whole modules. */
-const feeds = ({ link, at, effects }: Fault): boolean =>
+const feedsModules = ({ fault: { link, at, effects }, place }: PlacedFault, type: VehicleType): boolean =>
 	link === 'module-supply' &&
-	(at !== 'module' || effects.some((one) => one.do === 'pin' && ['supply', 'ground'].includes(one.pin)));
-
-/** A test that is made for a described fault finds what is not described this much more rarely. */
-const AS_DESCRIBED = 0.25;
-/** And more rarely still at another place than its own. */
-const ELSEWHERE = AS_DESCRIBED ** 2;
-/** How often a fault that nobody has described shows what no described one does. */
-const STRANGE = 0.3;
-
-/** What is not described shows a sign as the described faults of its place do on the whole, by the library's own odds. */
-function asOnTheWhole(
-	placedFaults: readonly PlacedFault[],
-	rows: ReasonModel['rows'],
-	width: number,
-	chance: Float64Array,
-	acts: Uint8Array,
-	{ open, clear, place, tested }: { open: boolean; clear: readonly boolean[]; place: string; tested: boolean }
-): void {
-	const places = new Map<string, number>();
-	for (const { fault } of placedFaults) places.set(fault.id, (places.get(fault.id) ?? 0) + 1);
-	const sums = new Map<string, { total: number; mean: Float64Array; acts: boolean }>();
-	for (const [row, { fault: index, share }] of rows.entries()) {
-		const one = placedFaults[index] as PlacedFault;
-		if (one.fault.id === NOT_DESCRIBED) continue;
-		const weight = (libraryWeight(one.fault.id) / (places.get(one.fault.id) ?? 1)) * share;
-		for (const like of [null, one.fault.link]) {
-			const at = likeAt(one, like);
-			const known = sums.get(at) ?? { total: 0, mean: new Float64Array(width), acts: false };
-			sums.set(at, known);
-			known.total += weight;
-			known.acts ||= acts[row] === 1;
-			for (let o = 0; o < width; o++)
-				known.mean[o] = (known.mean[o] ?? 0) + weight * (chance[row * width + o] ?? 0);
-		}
-	}
-	for (const [row, { fault: index, bin, like: link }] of rows.entries()) {
-		const one = placedFaults[index] as PlacedFault;
-		if (one.fault.id !== NOT_DESCRIBED) continue;
-		// Slight, it shows at its own place alone; plain, wherever faults of its place show on the whole.
-		if (bin === 'slight' && one.place !== place && one.place !== 'vehicle') continue;
-		const whole = sums.get(likeAt(one, link));
-		// What no described fault shows is its own.
-		const strange = open && one.place === place ? STRANGE : 0;
-		const isHere = one.place === place || one.place === 'vehicle';
-		const like = tested ? (isHere ? AS_DESCRIBED : ELSEWHERE) : 1;
-		if (!whole?.acts && strange === 0) continue;
-		for (let o = 0; o < width; o++) {
-			const asSound = chance[row * width + o] ?? 0;
-			// What is seen clearly is what the library describes, and nothing else.
-			const mean = clear[o] ? asSound : (whole?.mean[o] ?? 0) / (whole?.total ?? 1);
-			const usual = whole ? like * mean + (1 - like) * asSound : asSound;
-			chance[row * width + o] = (1 - strange) * usual + (o === width - 1 ? strange : 0);
-		}
-		if (clear.includes(true)) toOne(chance, row * width, width);
-		acts[row] = 1;
-	}
-}
-
-const likeAt = (one: PlacedFault, link: Fault['link'] | null) => `${placeOfAll(one)}/${link ?? ''}`;
-
-function toOne(chance: Float64Array, from: number, width: number): void {
-	const all = chance.subarray(from, from + width);
-	const sum = all.reduce((a, b) => a + b, 0);
-	for (const [o, p] of all.entries()) all[o] = p / sum;
-}
-
-/** Somebody who looks twice at what stays the same sees something else with this chance. */
-const SEES_OTHERWISE = 0.03;
-
-/** Two places at which a fault shows a sign so differently are not read alike. */
-const APART = 0.1;
-
-/** Whether a row shows a sign otherwise at one place than at another. */
-function differs({ outcomes, chance }: SignTable, there: SignTable | null, row: number): boolean {
-	const width = outcomes.length;
-	if (there?.outcomes.length !== width) return true;
-	let apart = 0;
-	for (let o = row * width; o < (row + 1) * width; o++)
-		apart += Math.abs((chance[o] ?? 0) - (there.chance[o] ?? 0)) / 2;
-	return apart > APART;
-}
-
-/**
- * A sign once more: what stays shows what it showed, what comes and goes shows what it likes.
- *
- * @param isOwn whether a row is seen anew whatever was seen before
- */
-function againTable(
-	once: SignTable,
-	key: string,
-	placedFaults: readonly PlacedFault[],
-	rows: ReasonModel['rows'],
-	isOwn: (row: number) => boolean
-): SignTable {
-	const { outcomes } = once;
-	// Eyes miss and imagine anew each time.
-	if (signOf(splitKey(key).sign).byEye) return { ...once, key };
-	const width = outcomes.length;
-	const before = outcomeIndex(once, splitKey(key).before ?? '');
-	const otherwise = Math.max(SEES_OTHERWISE, signOf(splitKey(key).sign).misread);
-	const sound = Float64Array.from(outcomes, (_, o) =>
-		o === before ? 1 - otherwise : otherwise / (width - 1)
-	);
-	const chance = new Float64Array(once.chance.length);
-	const acts = new Uint8Array(once.acts.length);
-	for (const [row, { fault, bin }] of rows.entries()) {
-		const anew = (once.acts[row] === 1 && isFickle(placedFaults[fault]?.fault, bin)) || isOwn(row);
-		chance.set(anew ? once.chance.subarray(row * width, (row + 1) * width) : sound, row * width);
-		acts[row] = Number(anew);
-	}
-	mixBins(placedFaults.length, rows, width, chance, acts, sound);
-	return { key, outcomes, good: once.good, sound, chance, acts };
-}
-
-const isFickle = (fault: Fault | undefined, bin: OutcomeBin): boolean =>
-	bin === 'now-and-then' || fault?.when?.shaking !== undefined || fault?.when?.everyKm !== undefined;
+	(at === 'module'
+		? effects.some((one) => one.do === 'pin' && ['supply', 'ground'].includes(one.pin))
+		: faultClass(at, place, type) === at);
 
 /** Whether a fault is in the circuit of a wheel: of its own, of a plug that it shares, or at its cavity of the module's plug. */
 function isOnTheWay({ fault, place: at }: PlacedFault, wheel: string, type: VehicleType): boolean {
@@ -326,25 +215,4 @@ function provokedTable(
 	}
 	mixBins(placedFaults.length, rows, width, chance, acts, sound);
 	return { ...like, key: signKey(way, place), chance, acts };
-}
-
-/** A fault whatever its bin: its rows by their shares. */
-function mixBins(
-	faultCount: number,
-	rows: ReasonModel['rows'],
-	width: number,
-	chance: Float64Array,
-	acts: Uint8Array,
-	sound: Float64Array
-): void {
-	const base = rows.length;
-	for (const [row, { fault, share }] of rows.entries()) {
-		const to = base + fault;
-		if (acts[row]) acts[to] = 1;
-		for (let o = 0; o < width; o++)
-			chance[to * width + o] = (chance[to * width + o] ?? 0) + share * (chance[row * width + o] ?? 0);
-	}
-	for (let fault = 0; fault < faultCount; fault++)
-		if (!acts[base + fault])
-			for (let o = 0; o < width; o++) chance[(base + fault) * width + o] = sound[o] ?? 0;
 }

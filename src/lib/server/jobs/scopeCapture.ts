@@ -28,6 +28,11 @@ const keptRing = ({ teeth, turns, height, seen }: RingMap) => ({
 const AT_REST =
 	'The wheel did not turn, or nothing arrives: turn it, say so, and take the capture again. It says nothing as it is.';
 
+/** A sensor that says that it stands is alive. */
+const STANDS = 'The wheel did not turn: its sensor says so itself. Turn it, and take the capture again.';
+const restWords = (channels: readonly ChannelAnalysis[]): string =>
+	channels.some(({ says }) => says && says.standing > 0) ? STANDS : AT_REST;
+
 /** A capture as the thread keeps it: what it is and what its analysis found. The samples are stored beside it. */
 export function scopePayload(
 	capture: Capture,
@@ -78,7 +83,9 @@ export function scopePayload(
 			};
 		}),
 		comparison: analysis.comparison?.text ?? null,
-		verdict: atRest ? AT_REST : [analysis.verdict, ...toldWords(analysis.channels)].join(' ')
+		verdict: atRest
+			? restWords(analysis.channels)
+			: [analysis.verdict, ...toldWords(analysis.channels)].join(' ')
 	};
 }
 

@@ -115,7 +115,7 @@
 	<p class="mt-1 text-lg">{capture.verdict}</p>
 	{#if capture.comparison}<p class="mt-1 text-ink-2">{capture.comparison}</p>{/if}
 	{#each said as { i, name, words } (i)}
-		<p class="mt-1"><strong>{name}, by its own words.</strong> {words.join(' ')}</p>
+		<p class="mt-1"><strong>Sensor {name}.</strong> {words.join(' ')}</p>
 	{/each}
 </section>
 
