@@ -16,12 +16,14 @@ const ARROW = {
 	bench: ['core', 'library'],
 	// What is said to a vehicle, with or without a server.
 	link: ['core', 'library', 'case'],
-	server: ['core', 'library', 'case', 'link'],
+	// Looking after a shop's database, with or without a server on it.
+	care: ['core', 'case', 'migrations'],
+	server: ['core', 'library', 'case', 'link', 'care', 'migrations'],
 	workers: ['core', 'library', 'case'],
 	ui: ['core', 'library', 'case'],
 	routes: ['core', 'library', 'case', 'link', 'server', 'workers', 'ui'],
 	// Trials run whole diagnoses on the stand-ins.
-	cli: ['core', 'library', 'case', 'link', 'bench'],
+	cli: ['core', 'library', 'case', 'link', 'bench', 'care'],
 	demo: ['core', 'library', 'case', 'link', 'server', 'bench'],
 	tests: ['core', 'library', 'case', 'link', 'server', 'bench', 'demo']
 };
@@ -73,6 +75,8 @@ export default ts.config(
 				{ type: 'case', pattern: 'src/lib/case' },
 				{ type: 'bench', pattern: 'src/lib/bench' },
 				{ type: 'link', pattern: 'src/lib/link' },
+				{ type: 'migrations', pattern: 'src/lib/server/migrations' },
+				{ type: 'care', pattern: 'src/lib/care' },
 				{ type: 'server', pattern: 'src/lib/server' },
 				{ type: 'ui', pattern: 'src/lib/ui' },
 				{ type: 'workers', pattern: 'src/workers' },

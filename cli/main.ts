@@ -13,7 +13,10 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
 	prove: async () => (await import('./prove')).prove,
 	check: async () => (await import('./check')).check,
 	vehicle: async () => (await import('./vehicle')).vehicle,
-	scan: async () => (await import('./scan')).scan
+	scan: async () => (await import('./scan')).scan,
+	doctor: async () => (await import('./care')).doctor,
+	backup: async () => (await import('./care')).backup,
+	restore: async () => (await import('./care')).restore
 };
 
 const HELP = `jaldi: the computations of Jaldi on the command line
@@ -61,6 +64,16 @@ const HELP = `jaldi: the computations of Jaldi on the command line
   jaldi scan tcp://HOST:PORT|slcan://HOST:PORT [--vehicle FILE] [--bitrate 500000] [--json]
       Every module's codes, read from a vehicle: over its network, or over CAN through an adapter that speaks the open line
       protocol of serial CAN adapters (slcan:/dev/NAME at a serial device). Without a description the modules are searched.
+
+  jaldi doctor [--data FOLDER] [--json]
+      Whether a shop's database is sound: its pages, every thread entry by entry, what belongs together. Nothing is changed.
+
+  jaldi backup [--data FOLDER] [--keep N] TO
+      A copy while the server goes on working, opened again and gone through before it gets its name. TO is a new file, or a folder
+      that keeps several, of which the newest N stay.
+
+  jaldi restore FROM [--data FOLDER]
+      A backup, or the newest of a folder, into a data folder that is empty.
 
   --json   one JSON value on standard output and nothing else
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.

@@ -1,4 +1,7 @@
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
 import pino, { type Logger } from 'pino';
+import { holdDatabase } from '../care/serverLock';
 import { codesOn } from '../case/codes/caseCodes';
 import { projectCase } from '../case/progress/project';
 import { caseTestConditions } from '../case/watch/testConditions';
@@ -53,8 +56,27 @@ const logger = ({ logLevel }: ServiceOptions): Logger =>
 /** The services of the server itself: brings the database up to date and what a stopped server left to an end. */
 export async function startServices(options: ServiceOptions): Promise<Services> {
 	const log = logger(options);
+	const giveBack = hold(options.databaseUrl);
+	try {
+		return await startOn(log, options, giveBack);
+	} catch (error) {
+		giveBack();
+		throw error;
+	}
+}
+
+/** One database file has one server; another kind of database looks after itself. */
+function hold(url: string): () => void {
+	if (!url.startsWith(FILE_URL)) return () => undefined;
+	const file = url.slice(FILE_URL.length);
+	mkdirSync(dirname(file), { recursive: true });
+	return holdDatabase(file);
+}
+const FILE_URL = 'file:';
+
+async function startOn(log: Logger, options: ServiceOptions, giveBack: () => void): Promise<Services> {
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
-	const made = servicesOn(db, log, options);
+	const made = servicesOn(db, log, options, giveBack);
 	await made.codes.prepare();
 	const halves = await takeAwayHalves(db);
 	if (halves > 0) log.warn({ halves }, 'cases that were only half brought in were taken away');
@@ -85,7 +107,7 @@ function workersOf(stores: Stores, options: ServiceOptions): { heavy: HeavyWork;
 	};
 }
 
-function servicesOn(db: Database, log: Logger, options: ServiceOptions): Services {
+function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack: () => void): Services {
 	const stores = storesOn(db, options.origin);
 	const { threads, codes, cases, captures } = stores;
 	const { heavy, thinking } = workersOf(stores, options);
@@ -117,6 +139,7 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions): Service
 			await cases.settled();
 			await Promise.all([heavy.close(), thinking.close()]);
 			db.$client.close();
+			giveBack();
 		}
 	};
 }

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ulid } from 'ulid';
 import { ENTRY_VERSION, type EntryDraft, type EntryKind, type PayloadOf } from '../case/entries/entry';
+import { databaseOf } from '../care/dataFolder';
 import { addMember, makeAuth } from './accounts/auth';
 import { openDatabase } from './db/open';
 import type { Author } from './db/threads';
@@ -10,6 +11,8 @@ import { storesOn, type Stores } from './stores';
 
 /** A shop on disk for one test: one technician, one vehicle, one open case. */
 export interface TestShop extends Stores {
+	/** Where its database is. */
+	folder: string;
 	ana: Author;
 	caseId: string;
 	close(): void;
@@ -17,7 +20,7 @@ export interface TestShop extends Stores {
 
 export async function openTestShop(): Promise<TestShop> {
 	const folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
-	const db = await openDatabase(`file:${join(folder, 'test.db')}`);
+	const db = await openDatabase(`file:${databaseOf(folder)}`);
 	const stores = storesOn(db, 'http://127.0.0.1:1');
 	const { cases } = stores;
 	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: stores.origin });
@@ -38,6 +41,7 @@ export async function openTestShop(): Promise<TestShop> {
 	const caseId = await cases.open(ulid(), vehicle.id, 'today');
 	return {
 		...stores,
+		folder,
 		ana: { id, name: 'Ana' },
 		caseId,
 		close() {

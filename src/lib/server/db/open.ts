@@ -3,22 +3,25 @@ import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { chmodSync, existsSync, mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { OWNER_ONLY } from '../../care/dataFolder';
+import { keepBeforeUpdate } from '../../care/beforeUpdate';
 import * as schema from './schema';
 
 export type Database = LibSQLDatabase<typeof schema> & { $client: Client };
 
 const MIGRATIONS = 'src/lib/server/migrations';
 const BUSY_MS = 5000;
-/** What customers say of their vehicles is read by the account that the server runs under, and by nobody else. */
-const OWNER_ONLY = 0o600;
 
 /**
- * Opens the database and brings it up to date. A local file is given WAL; libSQL's own defaults keep foreign keys on and
+ * Opens the database and brings it up to date, with a copy of it as it was beside it. A local file is given WAL; libSQL's own defaults keep foreign keys on and
  * synchronous FULL on every connection, which an acknowledged entry relies on.
  */
 export async function openDatabase(url: string, authToken?: string): Promise<Database> {
 	const file = url.startsWith('file:') ? url.slice('file:'.length) : null;
-	if (file) mkdirSync(dirname(file), { recursive: true });
+	if (file) {
+		mkdirSync(dirname(file), { recursive: true });
+		await keepBeforeUpdate(file);
+	}
 	const client = createClient({ url, authToken, timeout: BUSY_MS });
 	if (file) {
 		await client.execute('PRAGMA journal_mode = WAL');
