@@ -7,6 +7,7 @@ const ROOMS: [folder: string, name: string][] = [
 	['src/lib/ui/', 'components'],
 	['src/workers/', 'web workers'],
 	['src/lib/server/', 'server'],
+	['src/lib/care/', 'care of the database'],
 	['src/lib/link/', 'link to vehicles'],
 	['src/lib/case/listen/', 'listen'],
 	['src/lib/case/codes/', 'codes'],

@@ -5,27 +5,17 @@ import { readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
 import { ROLES } from '../src/lib/server/accounts/members';
+import { Person } from '../src/lib/server/accounts/person';
 import { openDatabase } from '../src/lib/server/db/open';
 import { optionsFromEnvironment } from '../src/lib/server/serviceOptions';
 import { completeEnvironment, ROOT } from './environment.mjs';
 
-const LEAST_PASSWORD = 8;
-const Person = z.object({
-	username: z
-		.string()
-		.regex(/^[a-z0-9._-]{2,30}$/, 'A user name is 2 to 30 small letters, digits, dots or dashes.'),
-	name: z.string().trim().min(1, 'A name, as it stands on the thread.').max(80),
-	role: z.enum(ROLES, `A role is ${ROLES.join(', ')}.`),
-	password: z
-		.string()
-		.min(LEAST_PASSWORD, `A password has ${LEAST_PASSWORD} signs or more, on standard input.`)
-		.max(128)
-});
+const Newcomer = Person.extend({ role: z.enum(ROLES, `A role is ${ROLES.join(', ')}.`) });
 
 async function add(): Promise<number> {
 	const [username, name, role] = process.argv.slice(2);
 	const password = readFileSync(0, 'utf8').replace(/\r?\n$/, '');
-	const person = Person.safeParse({ username, name, role, password });
+	const person = Newcomer.safeParse({ username, name, role, password });
 	if (!person.success) {
 		console.error(
 			`${z.prettifyError(person.error)}\nUsage: npm run member -- USERNAME "NAME" ROLE < PASSWORD`

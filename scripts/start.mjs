@@ -26,7 +26,7 @@ await new Promise((resolve) => {
 });
 try {
 	await import('../build/index.js');
-	console.log(`Jaldi is open at ${ORIGIN}. People come in by: npm run member -- USERNAME "NAME" lead`);
+	console.log(`Jaldi is open at ${ORIGIN}. More people come in by: npm run member -- USERNAME "NAME" ROLE`);
 } catch (error) {
 	giveUp(`Jaldi could not start: ${error instanceof Error ? error.message : error}`);
 }

@@ -32,6 +32,9 @@ function stopWell(): void {
 export const init: ServerInit = async () => {
 	services = await startServices(optionsFromEnvironment(process.env));
 	tidyWhenResting();
+	const code = await services.firstLead.code();
+	// For whoever stands at the server; it is worth nothing once the first lead is made.
+	if (code) console.log(`This shop has nobody yet. Open ${services.origin}/first-lead and type the code ${code}.`);
 	for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, stopWell);
 	// Nobody waits for this, and nothing depends on it.
 	warmUp().catch((error: unknown) => services.log.warn({ err: error }, 'papers cannot be made'));
@@ -106,7 +109,7 @@ const atOurAddress: Handle = ({ event, resolve }) => {
 	return resolve(event);
 };
 
-const OPEN_PATHS = new Set(['/sign-in', '/healthz']);
+const OPEN_PATHS = new Set(['/sign-in', '/first-lead', '/healthz']);
 
 const signedIn: Handle = async ({ event, resolve }) => {
 	const session = await sessionOf(services.auth, event.request.headers);

@@ -7,6 +7,7 @@ import { projectCase } from '../case/progress/project';
 import { caseTestConditions } from '../case/watch/testConditions';
 import { makeAuth, type Auth } from './accounts/auth';
 import { FailedTries } from './accounts/failedTries';
+import { FirstLead } from './accounts/firstLead';
 import { Streams } from './streams';
 import { openDatabase, type Database } from './db/open';
 import { inlineWork } from './heavy/inline';
@@ -32,6 +33,7 @@ export interface Services extends Stores {
 	thinking: HeavyWork;
 	streams: Streams;
 	failedTries: FailedTries;
+	firstLead: FirstLead;
 	log: Logger;
 	/** Ends what runs and closes the database. */
 	close: () => Promise<void>;
@@ -67,12 +69,13 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 
 /** One database file has one server; another kind of database looks after itself. */
 function hold(url: string): () => void {
-	if (!url.startsWith(FILE_URL)) return () => undefined;
-	const file = url.slice(FILE_URL.length);
+	const file = fileOf(url);
+	if (file === null) return () => undefined;
 	mkdirSync(dirname(file), { recursive: true });
 	return holdDatabase(file);
 }
 const FILE_URL = 'file:';
+const fileOf = (url: string): string | null => (url.startsWith(FILE_URL) ? url.slice(FILE_URL.length) : null);
 
 async function startOn(log: Logger, options: ServiceOptions, giveBack: () => void): Promise<Services> {
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
@@ -124,15 +127,17 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack
 		heavy.ask('endedRecording', input)
 	);
 	const outlooks = new Outlooks(db, log, thinking);
+	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
 	return {
 		...stores,
-		auth: makeAuth({ db, secret: options.secret, origin: options.origin }),
+		auth,
 		vehicleJobs,
 		outlooks,
 		heavy,
 		thinking,
 		streams: new Streams(),
 		failedTries: new FailedTries(),
+		firstLead: new FirstLead(db, auth, fileOf(options.databaseUrl)),
 		log,
 		async close() {
 			await vehicleJobs.stop();

@@ -2,8 +2,7 @@ import { fail, redirect } from '@sveltejs/kit';
 import { message, setError, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
-import { CLIENT_ADDRESS_HEADER } from '$lib/server/accounts/auth';
-import type { Services } from '$lib/server/services';
+import { passCookies, toAccounts } from '$lib/server/accounts/signingIn';
 
 const SignIn = z.object({
 	username: z.string().trim().min(1, 'Your user name.').max(60),
@@ -20,48 +19,9 @@ function wayBack(url: URL, origin: string): string {
 export const load = async ({ locals, url }) => {
 	const back = wayBack(url, locals.services.origin);
 	if (locals.member) redirect(303, back);
+	if (await locals.services.firstLead.isWanted()) redirect(303, '/first-lead');
 	return { form: await superValidate(zod4(SignIn)), back };
 };
-
-/** Hands a request to the accounts library as from this browser, with an address the browser cannot invent. */
-async function toAccounts(
-	path: string,
-	event: { request: Request; locals: App.Locals; getClientAddress(): string },
-	body: unknown
-) {
-	const { auth, origin } = event.locals.services;
-	const headers = new Headers({
-		'content-type': 'application/json',
-		origin,
-		cookie: event.request.headers.get('cookie') ?? '',
-		'user-agent': event.request.headers.get('user-agent') ?? '',
-		[CLIENT_ADDRESS_HEADER]: event.getClientAddress()
-	});
-	return auth.handler(
-		new Request(`${origin}/api/auth${path}`, { method: 'POST', headers, body: JSON.stringify(body) })
-	);
-}
-
-/** Passes the session cookie on; it is written by the accounts library, HttpOnly and SameSite=Lax. */
-function passCookies(
-	response: Response,
-	cookies: import('@sveltejs/kit').Cookies,
-	{ origin }: Pick<Services, 'origin'>
-): void {
-	for (const header of response.headers.getSetCookie()) {
-		const [pair = '', ...attributes] = header.split('; ');
-		const at = pair.indexOf('=');
-		const maxAge = attributes.find((a) => a.toLowerCase().startsWith('max-age='))?.slice('max-age='.length);
-		cookies.set(pair.slice(0, at), pair.slice(at + 1), {
-			path: '/',
-			httpOnly: true,
-			sameSite: 'lax',
-			secure: origin.startsWith('https:'),
-			maxAge: maxAge === undefined ? undefined : Number(maxAge),
-			encode: (value) => value
-		});
-	}
-}
 
 export const actions = {
 	in: async (event) => {

@@ -45,7 +45,7 @@
 	const said = $derived(
 		capture.channels.flatMap(({ says }, i) => {
 			const words = says ? saysWords(says) : [];
-			return words.length > 0 ? [{ i, name: names[i] ?? '', words }] : [];
+			return words.length > 0 ? [{ name: names[i] ?? '', words }] : [];
 		})
 	);
 	const found = $derived(
@@ -114,7 +114,7 @@
 	<h1 class="mt-1 text-2xl leading-tight font-bold">{capture.name || 'Capture'}</h1>
 	<p class="mt-1 text-lg">{capture.verdict}</p>
 	{#if capture.comparison}<p class="mt-1 text-ink-2">{capture.comparison}</p>{/if}
-	{#each said as { i, name, words } (i)}
+	{#each said as { name, words }, nth (nth)}
 		<p class="mt-1"><strong>Sensor {name}.</strong> {words.join(' ')}</p>
 	{/each}
 </section>
