@@ -34,7 +34,8 @@ export const init: ServerInit = async () => {
 	tidyWhenResting();
 	const code = await services.firstLead.code();
 	// For whoever stands at the server; it is worth nothing once the first lead is made.
-	if (code) console.log(`This shop has nobody yet. Open ${services.origin}/first-lead and type the code ${code}.`);
+	if (code)
+		console.log(`This shop has nobody yet. Open ${services.origin}/first-lead and type the code ${code}.`);
 	for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, stopWell);
 	// Nobody waits for this, and nothing depends on it.
 	warmUp().catch((error: unknown) => services.log.warn({ err: error }, 'papers cannot be made'));

@@ -1,3 +1,4 @@
+import { basename } from 'node:path';
 import { fail, redirect } from '@sveltejs/kit';
 import { message, setError, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
@@ -14,7 +15,8 @@ const ACCOUNT = 'the first lead';
 export const load = async ({ locals }) => {
 	const { firstLead } = locals.services;
 	if (!(await firstLead.isWanted())) redirect(303, '/sign-in');
-	return { form: await superValidate(zod4(FirstLead)), file: firstLead.file };
+	// Its name alone: where it lies is nobody's business who cannot see it.
+	return { form: await superValidate(zod4(FirstLead)), file: basename(firstLead.file ?? '') };
 };
 
 export const actions = {

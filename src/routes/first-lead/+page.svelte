@@ -21,11 +21,11 @@
 <svelte:head><title>First lead · Jaldi</title></svelte:head>
 <main class="grid min-h-screen grid-rows-[auto_1fr] px-8 py-5">
 	<Wordmark />
-	<div class="mx-auto w-full max-w-md self-center pb-16">
+	<div class="mx-auto w-full max-w-md self-center pt-8 pb-16">
 		<h1 class="text-2xl leading-tight font-bold">This shop has nobody yet</h1>
 		<p class="mt-2 text-ink-2">
 			Make its first lead. A lead signs cases off and brings in the others. The code stands in the server’s
-			window, and in <span class="num [overflow-wrap:anywhere]">{data.file}</span>.
+			window, and beside its database in <span class="num [overflow-wrap:anywhere]">{data.file}</span>.
 		</p>
 		<form method="POST" use:enhance class="mt-8 space-y-5">
 			{#each FIELDS as { name, label, type, complete } (name)}
