@@ -17,7 +17,7 @@ const HARDLY = 0.2;
 const UNLIKELY = 0.15;
 
 /**
- * Pairs of readings of which one says good and one bad, and no single fault (nor nothing) makes both likely. A second fault
+ * Pairs of readings of which one says good and one bad, and no single described fault (nor nothing) makes both likely. A second fault
  * cannot help: it only makes the good reading less likely.
  */
 export function contradictions(
@@ -32,7 +32,9 @@ export function contradictions(
 		const width = table.outcomes.length;
 		const list = new Float64Array(model.rows.length + 1);
 		list[model.rows.length] = table.sound[at] ?? 0;
-		for (const row of model.rows.keys()) list[row] = table.chance[row * width + at] ?? 0;
+		// What is not described could be thought to make anything.
+		for (const [row, { fault }] of model.rows.entries())
+			if (!model.background?.has(fault)) list[row] = table.chance[row * width + at] ?? 0;
 		const most = list.reduce((a, b) => Math.max(a, b), 0);
 		return { good: at === table.good, list: list.map((p) => p / most) };
 	});
