@@ -1,6 +1,6 @@
 import { dirname, resolve } from 'node:path';
 import { backUp } from '../src/lib/care/backUp';
-import { databaseOf } from '../src/lib/care/dataFolder';
+import { databaseOf, fileOf } from '../src/lib/care/dataFolder';
 import { examine, type Examination } from '../src/lib/care/examine';
 import { restore as restoreFrom } from '../src/lib/care/restore';
 import {
@@ -16,16 +16,16 @@ import {
 
 /** Where a server keeps a shop, where nobody has said. */
 const USUAL_FOLDER = 'data';
-const FILE_URL = 'file:';
 
 /** The folder of `--data`, else of the database that the environment names, else the usual one. */
 function folderOf(data: string | undefined): string {
 	if (data !== undefined) return resolve(data);
 	const url = process.env.JALDI_DATABASE_URL;
 	if (url === undefined) return resolve(USUAL_FOLDER);
-	if (!url.startsWith(FILE_URL))
+	const file = fileOf(url);
+	if (file === null)
 		throw new WrongUsage(`looks after a database on this machine, and JALDI_DATABASE_URL names another`);
-	return dirname(resolve(url.slice(FILE_URL.length)));
+	return dirname(resolve(file));
 }
 
 const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`;

@@ -7,6 +7,11 @@ export const DATABASE_FILE = 'jaldi.db';
 export const OWNER_ONLY = 0o600;
 export const FOLDER_OF_OWNER = 0o700;
 
+const FILE_URL = 'file:';
+/** The file that a database's address names; null where it is on another machine. */
+export const fileOf = (url: string): string | null =>
+	url.startsWith(FILE_URL) ? url.slice(FILE_URL.length) : null;
+
 export const databaseOf = (folder: string): string => join(folder, DATABASE_FILE);
 
 /** Whether there is nothing in a folder; one that does not exist is empty. */

@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs';
 import type { Stamp } from '../case/entries/entry';
 import { checkChain } from '../case/thread/hashChain';
 import type { RawEntry } from '../case/thread/knownEntry';
+import { parsedOrText } from '../core/jsonText';
 import journal from '../server/migrations/meta/_journal.json' with { type: 'json' };
 import { openToRead } from './dataFolder';
 import { GUARDS } from './guards';
@@ -168,11 +169,3 @@ const entryOf = (row: Row): RawEntry => ({
 	previousHash: String(row.previous_hash),
 	hash: String(row.hash)
 });
-
-const parsedOrText = (text: string): unknown => {
-	try {
-		return JSON.parse(text);
-	} catch {
-		return text;
-	}
-};

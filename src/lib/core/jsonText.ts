@@ -14,3 +14,12 @@ export function parseJsonText(text: string): Result<unknown> {
 		return fail(`no JSON at line ${before.length}, column ${(before.at(-1)?.length ?? 0) + 1}`);
 	}
 }
+
+/** What a text says as JSON; where it is none, the text as it is. */
+export const parsedOrText = (text: string): unknown => {
+	try {
+		return JSON.parse(text);
+	} catch {
+		return text;
+	}
+};

@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import pino, { type Logger } from 'pino';
+import { fileOf } from '../care/dataFolder';
 import { holdDatabase } from '../care/serverLock';
 import { codesOn } from '../case/codes/caseCodes';
 import { projectCase } from '../case/progress/project';
@@ -74,8 +75,6 @@ function hold(url: string): () => void {
 	mkdirSync(dirname(file), { recursive: true });
 	return holdDatabase(file);
 }
-const FILE_URL = 'file:';
-const fileOf = (url: string): string | null => (url.startsWith(FILE_URL) ? url.slice(FILE_URL.length) : null);
 
 async function startOn(log: Logger, options: ServiceOptions, giveBack: () => void): Promise<Services> {
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-export const LEAST_PASSWORD = 8;
+const LEAST_PASSWORD = 8;
 
 /** What an account is made of, whoever makes it. */
 export const Person = z.object({

@@ -3,7 +3,7 @@ import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { chmodSync, existsSync, mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { OWNER_ONLY } from '../../care/dataFolder';
+import { fileOf, OWNER_ONLY } from '../../care/dataFolder';
 import { keepBeforeUpdate } from '../../care/beforeUpdate';
 import * as schema from './schema';
 
@@ -17,7 +17,7 @@ const BUSY_MS = 5000;
  * synchronous FULL on every connection, which an acknowledged entry relies on.
  */
 export async function openDatabase(url: string, authToken?: string): Promise<Database> {
-	const file = url.startsWith('file:') ? url.slice('file:'.length) : null;
+	const file = fileOf(url);
 	if (file) {
 		mkdirSync(dirname(file), { recursive: true });
 		await keepBeforeUpdate(file);

@@ -2,6 +2,7 @@ import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { EntryDraft, type Entry, type EntryKind } from '../../case/entries/entry';
 import { checkChain, entryHash, FIRST_PREVIOUS, type ChainCheck } from '../../case/thread/hashChain';
 import { knownEntry, type RawEntry } from '../../case/thread/knownEntry';
+import { parsedOrText } from '../../core/jsonText';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
 import { caseRecord, entry } from './schema';
@@ -292,14 +293,6 @@ function toRow(whole: RawEntry | Entry): typeof entry.$inferInsert {
 		supersedes: whole.supersedes ? JSON.stringify(whole.supersedes) : null
 	};
 }
-
-const parsedOrText = (text: string): unknown => {
-	try {
-		return JSON.parse(text);
-	} catch {
-		return text;
-	}
-};
 
 const rawOf = (row: Row): RawEntry => ({
 	...row,

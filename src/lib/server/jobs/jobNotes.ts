@@ -1,3 +1,4 @@
+import { parsedOrText } from '../../core/jsonText';
 import { eq, type SQL } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { linkJob, putAside, user } from '../db/schema';
@@ -15,14 +16,6 @@ export interface Unfinished {
 	/** The entry's payload as far as it had come. */
 	draft: unknown;
 }
-
-const parsedOrText = (text: string): unknown => {
-	try {
-		return JSON.parse(text);
-	} catch {
-		return text;
-	}
-};
 
 /** Notes of how far work on a vehicle has come, on disk, so that a dead server cannot lose it. */
 export class JobNotes {
