@@ -25,7 +25,7 @@ const ARROW = {
 	// Trials run whole diagnoses on the stand-ins.
 	cli: ['core', 'library', 'case', 'link', 'bench', 'care'],
 	demo: ['core', 'library', 'case', 'link', 'server', 'bench'],
-	tests: ['core', 'library', 'case', 'link', 'server', 'bench', 'demo']
+	tests: ['core', 'library', 'case', 'link', 'care', 'server', 'bench', 'demo']
 };
 
 const CORE_BANS = [

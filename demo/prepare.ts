@@ -42,7 +42,7 @@ async function makeShop(): Promise<void> {
 		if (!author) throw new Error(`${username} is not in the shop`);
 		return author;
 	};
-	await new ShopSettings(db).write('shopName', SHOP_NAME, named('marit').name);
+	await new ShopSettings(db).write('shopName', SHOP_NAME, named('marit'));
 	for (const { id, typeId, nickname, plate, vin } of VEHICLES) {
 		await cases.addVehicle({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
 	}
@@ -66,7 +66,7 @@ for (const [index, { id }] of VEHICLES.entries()) {
 await new ShopSettings(db).write(
 	'linkRules',
 	['127.0.0.1', ...VEHICLES.map((_, index) => `127.0.0.1:${portsOf(index, Number(firstPort)).linkPort}`)],
-	'demo'
+	{ id: 'demo', name: 'The demo' }
 );
 // Says that the shop is whole, and for which ports.
 writeFileSync(made, firstPort);

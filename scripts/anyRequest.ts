@@ -84,7 +84,18 @@ const SHOP = [
 	'/sign-in',
 	'/decoder',
 	'/preferences',
-	'/healthz'
+	'/healthz',
+	'/readyz',
+	'/metrics',
+	'/me',
+	'/people',
+	'/people/log',
+	'/people/log/file',
+	'/people/programs',
+	'/health',
+	'/join',
+	'/locked',
+	'/sign-in/code'
 ];
 /** Actions of forms, by the page that they stand on. */
 const ACTIONS = [
@@ -122,6 +133,19 @@ const SHOP_ACTIONS = [
 	'/library/learned?/again',
 	'/codes/C0045/write',
 	'/library/shop?/forget',
+	// All but the lock: it would shut out whoever asks.
+	'/me?/password',
+	'/me?/digits',
+	'/me?/factor',
+	'/me?/confirm',
+	'/me?/end',
+	'/people?/invite',
+	'/people?/idle',
+	'/people/programs?/make',
+	'/people/programs?/revoke',
+	'/join',
+	'/locked?/open',
+	'/sign-in/code',
 	'/tyres'
 ];
 

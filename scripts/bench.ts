@@ -144,7 +144,7 @@ async function benchLibrary(): Promise<void> {
 			maker: null,
 			definitions: [...unique.values()]
 		},
-		'bench'
+		{ id: 'bench', name: 'Bench' }
 	);
 	const timesOf = async (texts: string[], work: (text: string) => Promise<unknown>) => {
 		const all: number[] = [];

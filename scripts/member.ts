@@ -1,9 +1,14 @@
 // npm run member -- USERNAME "Name as it stands on the thread" technician|lead|viewer
 //
 // Adds somebody to the shop that the environment names; the password comes on standard input. A new shop begins with its lead.
+//
+// npm run member -- USERNAME --new-way-in
+//
+// For whoever can sign in no more, also the only lead: takes the second factor off and says a code to choose a new password with.
 import { readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
+import { People } from '../src/lib/server/accounts/people';
 import { ROLES } from '../src/lib/server/accounts/members';
 import { Person } from '../src/lib/server/accounts/person';
 import { openDatabase } from '../src/lib/server/db/open';
@@ -12,8 +17,37 @@ import { completeEnvironment, ROOT } from './environment.mjs';
 
 const Newcomer = Person.extend({ role: z.enum(ROLES, `A role is ${ROLES.join(', ')}.`) });
 
+/** Who does it, as it stands on the admin log. */
+const AT_THE_SERVER = { id: 'server', name: 'Whoever runs the server' };
+
+async function newWayIn(username: string): Promise<number> {
+	const options = optionsFromEnvironment(completeEnvironment(process.env));
+	const db = await openDatabase(options.databaseUrl, options.databaseToken);
+	try {
+		const people = new People(db, makeAuth({ db, secret: options.secret, origin: options.origin }));
+		const person = (await people.all()).find((one) => one.username === username);
+		if (!person) {
+			console.error(`There is no ${username} in this shop.`);
+			return 1;
+		}
+		if (person.secondFactor) await people.takeSecondFactorOff(person.id, AT_THE_SERVER);
+		const code = await people.reset(person.id, AT_THE_SERVER);
+		if (!code.ok) {
+			console.error(code.error);
+			return 1;
+		}
+		console.log(
+			`${person.name} comes in at ${options.origin}/join with the code ${code.value} (seven days, once).`
+		);
+		return 0;
+	} finally {
+		db.$client.close();
+	}
+}
+
 async function add(): Promise<number> {
 	const [username, name, role] = process.argv.slice(2);
+	if (username && name === '--new-way-in') return newWayIn(username);
 	const password = readFileSync(0, 'utf8').replace(/\r?\n$/, '');
 	const person = Newcomer.safeParse({ username, name, role, password });
 	if (!person.success) {

@@ -48,9 +48,9 @@ export function addPerson(data, username, name, role, password) {
 
 /**
  * The server alone, on a shop that is already made.
- * @param {{ data: string, port: number, logLevel?: string }} options
+ * @param {{ data: string, port: number, logLevel?: string, database?: string }} options `database` where it does not lie in the folder
  */
-export async function startServer({ data, port, logLevel = 'warn' }) {
+export async function startServer({ data, port, logLevel = 'warn', database }) {
 	const origin = `http://127.0.0.1:${port}`;
 	mkdirSync(data, { recursive: true });
 	if (await answers(origin))
@@ -64,7 +64,7 @@ export async function startServer({ data, port, logLevel = 'warn' }) {
 			HOST: '127.0.0.1',
 			PORT: String(port),
 			ORIGIN: origin,
-			JALDI_DATABASE_URL: `file:${resolve(data, 'jaldi.db')}`,
+			JALDI_DATABASE_URL: database ?? `file:${resolve(data, 'jaldi.db')}`,
 			JALDI_SECRET: secretOf(data),
 			JALDI_LOG_LEVEL: process.env.JALDI_LOG_LEVEL ?? logLevel
 		}

@@ -5,7 +5,13 @@ import { completeEnvironment, ROOT } from './environment.mjs';
 
 process.umask(0o077);
 process.chdir(ROOT);
-Object.assign(process.env, completeEnvironment(process.env));
+try {
+	Object.assign(process.env, completeEnvironment(process.env));
+} catch (error) {
+	giveUp(
+		`Jaldi could not start: its data folder cannot be made ready (${error instanceof Error ? error.message : error}).`
+	);
+}
 const { HOST, PORT, ORIGIN } = process.env;
 
 /** @param {string} why */

@@ -10,6 +10,8 @@ declare global {
 			requestId: string;
 			/** Of whoever is signed in; null where nobody is. */
 			sessionId: string | null;
+			/** It failed for now, and may be asked again. */
+			notNow?: boolean;
 			/** The case that this request shows: read once, whatever parts of the page ask for it. */
 			openCase?: Promise<LoadedCase>;
 		}

@@ -1,9 +1,15 @@
-import { redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import {
+	redirect,
+	type Handle,
+	type HandleServerError,
+	type RequestEvent,
+	type ServerInit
+} from '@sveltejs/kit';
 import { sequence } from '@sveltejs/kit/hooks';
 import { ulid } from 'ulid';
-import { sessionOf } from '$lib/server/accounts/auth';
 import { BodyTooLarge, limited, mostBytes, sizeWords } from '$lib/server/bodyLimit';
-import { isBusy } from '$lib/server/heavy/busy';
+import { gate } from '$lib/server/gate/handle';
+import { notNowWords } from '$lib/server/gate/notNow';
 import type { Member } from '$lib/server/accounts/members';
 import { warmUp } from '$lib/server/report/pdf';
 import { optionsFromEnvironment } from '$lib/server/serviceOptions';
@@ -32,6 +38,19 @@ function stopWell(): void {
 export const init: ServerInit = async () => {
 	services = await startServices(optionsFromEnvironment(process.env));
 	tidyWhenResting();
+	// One promise that nobody waited for ends no shop's day; it is told like everything else that failed.
+	process.on('unhandledRejection', (error) => {
+		services.log.error({ err: error }, 'something failed that nobody waited for');
+		services.metrics.trouble('server');
+		const text = error instanceof Error ? error.name : 'error';
+		services.troubles.add({
+			kind: 'server',
+			path: 'nobody waited for it',
+			text,
+			username: null,
+			requestId: null
+		});
+	});
 	const code = await services.firstLead.code();
 	// For whoever stands at the server; it is worth nothing once the first lead is made.
 	if (code)
@@ -40,6 +59,24 @@ export const init: ServerInit = async () => {
 	// Nobody waits for this, and nothing depends on it.
 	warmUp().catch((error: unknown) => services.log.warn({ err: error }, 'papers cannot be made'));
 };
+
+/** What of a device our pages may ask for: the camera, for photos. */
+const DEVICES = 'camera=(self), microphone=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=()';
+
+/** An answer that takes longer is told to whoever looks after the server. */
+const SLOW_MS = 2_000;
+
+function tell({ locals, route, url }: RequestEvent, kind: 'slow' | 'server', text: string): void {
+	const { requestId, member } = locals;
+	services.metrics.trouble(kind);
+	services.troubles.add({
+		kind,
+		path: route.id ?? url.pathname.slice(0, 200),
+		text,
+		username: member?.username ?? null,
+		requestId
+	});
+}
 
 const logged: Handle = async ({ event, resolve }) => {
 	const began = performance.now();
@@ -50,13 +87,17 @@ const logged: Handle = async ({ event, resolve }) => {
 	const response = await resolve(event);
 	// Set by a later step, which the compiler cannot see from here.
 	const member = event.locals.member as Member | null;
+	const ms = performance.now() - began;
+	services.metrics.answered(event.route.id, event.request.method, response.status, ms / 1000);
+	if (ms > SLOW_MS && !response.headers.get('content-type')?.startsWith('text/event-stream'))
+		tell(event, 'slow', `${(ms / 1000).toFixed(1)} s`);
 	services.log.info(
 		{
 			requestId: event.locals.requestId,
 			method: event.request.method,
 			path: event.url.pathname,
 			status: response.status,
-			ms: Math.round(performance.now() - began),
+			ms: Math.round(ms),
 			member: member?.username
 		},
 		'request'
@@ -64,8 +105,12 @@ const logged: Handle = async ({ event, resolve }) => {
 	response.headers.set('x-request-id', event.locals.requestId);
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('referrer-policy', 'same-origin');
-	if (services.origin.startsWith('https:'))
+	response.headers.set('cross-origin-resource-policy', 'same-origin');
+	response.headers.set('permissions-policy', DEVICES);
+	if (services.origin.startsWith('https:')) {
 		response.headers.set('strict-transport-security', 'max-age=31536000');
+		response.headers.set('cross-origin-opener-policy', 'same-origin');
+	}
 	return response;
 };
 
@@ -100,58 +145,42 @@ const isPlain = (form: FormData): boolean =>
 		(name) => name.length < 200 && !/(^|[.[\]])(__proto__|constructor|prototype)($|[.[\]])/.test(name)
 	);
 
+/** Asked by whoever watches over the server, by whatever name of this machine. */
+const WATCHED = new Set(['/healthz', '/readyz', '/metrics']);
+
 /** Forms are only taken at our own address, so whoever comes by another name of this machine is shown the way. */
 const atOurAddress: Handle = ({ event, resolve }) => {
 	const host = event.request.headers.get('host');
 	const { origin } = services;
-	if (event.request.method === 'GET' && event.url.pathname !== '/healthz' && host !== new URL(origin).host) {
+	if (event.request.method === 'GET' && !WATCHED.has(event.url.pathname) && host !== new URL(origin).host) {
 		redirect(307, origin + event.url.pathname + event.url.search);
 	}
 	return resolve(event);
 };
 
-const OPEN_PATHS = new Set(['/sign-in', '/first-lead', '/healthz']);
-
-const signedIn: Handle = async ({ event, resolve }) => {
-	const session = await sessionOf(services.auth, event.request.headers);
-	event.locals.member = session?.member ?? null;
-	event.locals.sessionId = session?.sessionId ?? null;
-	if (session || OPEN_PATHS.has(event.url.pathname)) {
-		const theme = event.cookies.get('jaldi-theme') === 'bay' ? 'bay' : 'day';
-		const response = await resolve(event, {
-			transformPageChunk: ({ html }) => html.replace('data-theme="day"', `data-theme="${theme}"`)
-		});
-		// After a sign-out the way back shows nothing; what never changes says so itself.
-		if (session && !response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
-		return response;
-	}
-	if (event.request.method === 'GET' && event.request.headers.get('accept')?.includes('text/html')) {
-		const there = event.url.pathname + event.url.search;
-		const back = there === '/' ? '' : `?back=${encodeURIComponent(there)}`;
-		redirect(303, `/sign-in${back}`);
-	}
-	if (event.isDataRequest) redirect(303, '/sign-in');
-	return Response.json({ message: 'Sign in first.' }, { status: 401 });
+/** Work that cannot be taken now is no fault of whoever asked: they are told to come again. The error itself was seen below. */
+const notNow: Handle = async ({ event, resolve }) => {
+	const response = await resolve(event);
+	if (!event.locals.notNow || response.status !== 500) return response;
+	const headers = new Headers(response.headers);
+	headers.set('retry-after', '5');
+	return new Response(response.body, { status: 503, headers });
 };
 
-/** Work that cannot be taken now is no fault of whoever asked: they are told to come again. */
-const notTooBusy: Handle = async ({ event, resolve }) => {
-	try {
-		return await resolve(event);
-	} catch (error) {
-		if (!isBusy(error)) throw error;
-		return Response.json({ message: error.message }, { status: 503, headers: { 'retry-after': '2' } });
-	}
-};
-
-export const handle = sequence(logged, atOurAddress, signedIn, bounded, notTooBusy);
+export const handle = sequence(logged, atOurAddress, gate, bounded, notNow);
 
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
 	const { requestId } = event.locals;
-	if (isBusy(error)) return { message: error.message, requestId };
+	const words = notNowWords(error, services.db);
+	if (words !== null) {
+		event.locals.notNow = true;
+		return { message: words, requestId };
+	}
 	if (error instanceof BodyTooLarge) return { message: 'That is more than may come here.', requestId };
-	if (status >= 500)
+	if (status >= 500) {
 		services.log.error({ err: error, requestId, path: event.url.pathname }, 'request failed');
+		tell(event, 'server', error instanceof Error ? error.name : 'error');
+	}
 	return {
 		message: status >= 500 ? 'Something went wrong on the server. What was saved before is kept.' : message,
 		requestId

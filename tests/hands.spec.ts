@@ -47,9 +47,9 @@ for (const path of [
 	'/library',
 	'/library/maker-brindle',
 	'/cases/new',
-	'/cases/bring',
 	'/figures',
 	'/library/equipment',
+	'/me',
 	...['listen', 'read', 'watch', 'mend', 'prove', 'prove/drive', 'hand-over'].map((s) => `case/${s}`)
 ]) {
 	test(`everybody can read ${path}, by day and in the bay`, async ({ page, context }) => {
@@ -91,6 +91,7 @@ test('nothing is clipped or pushed off the page on a tablet or a phone', async (
 		'/codes/C0045-13',
 		'/library',
 		'/library/vehicles',
+		'/me',
 		...['listen', 'read', 'mend', 'prove', 'hand-over', 'vehicle'].map((s) => `${href}/${s}`)
 	]) {
 		await page.goto(path);

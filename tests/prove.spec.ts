@@ -362,8 +362,10 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 			await who.getByLabel('Bundle').setInputFiles(name);
 			await who.getByRole('button', { name: /Check it/ }).click();
 		};
-		await bring(page, file);
-		await expect(page.getByRole('alert')).toHaveText('A lead brings cases in.');
+		await page.goto(`${new URL(caseUrl).origin}/cases/bring`);
+		await expect(page.getByRole('heading', { level: 1 })).toHaveText('A lead brings cases in.');
+		await lead.goto(`${new URL(caseUrl).origin}/cases/bring`);
+		await accessible(lead);
 		await bring(lead, file);
 		await expect(lead).toHaveURL(new RegExp(new URL(caseUrl).pathname));
 		const bytes = readFileSync(file);

@@ -1,24 +1,46 @@
 <script lang="ts">
 	import '../app.css';
+	import { afterNavigate, beforeNavigate } from '$app/navigation';
 	import { page } from '$app/state';
+	import { reportSlow, reportTrouble } from '$lib/ui/reportTrouble';
 	import { onMount } from 'svelte';
 	import { Toaster } from 'svelte-sonner';
 
 	import DecoderDialog from './DecoderDialog.svelte';
 	import { giveBackTypedEarly } from './typedEarly';
+	import { lockWhenLeft, lockWithOthers } from './lockWhenLeft';
 
 	let { children, data } = $props();
+	/** A page that takes longer is told to the server: whoever waits does not call. */
+	const SLOW_MS = 3_000;
+	let leftAt = 0;
+	beforeNavigate(() => void (leftAt = performance.now()));
+	afterNavigate(({ to, type }) => {
+		const ms = performance.now() - (type === 'enter' ? 0 : leftAt);
+		if (ms > SLOW_MS && data.member) reportSlow(to?.url.pathname ?? '', ms);
+	});
+	/** What fails outside every page: a timer, a promise that nobody waits for. */
+	const failed = (event: Event) => {
+		if (!data.member) return;
+		reportTrouble('reason' in event ? event.reason : 'error' in event ? event.error : event.type);
+	};
 	onMount(() => {
 		giveBackTypedEarly();
 		// From here on a click is answered by the page itself.
 		document.documentElement.dataset.ready = '';
 	});
+	$effect(() => (data.member ? lockWithOthers() : undefined));
+	$effect(() => lockWhenLeft(data.member ? data.lockAfterMinutes : 0));
 	$effect(() => {
 		// A page that is read across the bay has the bay's colours whatever the reader's own are.
 		document.documentElement.dataset.theme = page.data.colours ?? data.theme;
 	});
 </script>
 
+<svelte:window onerror={failed} onunhandledrejection={failed} />
+{#if data.trouble}<p role="alert" class="no-print bg-ink px-6 py-3 font-semibold text-base-200">
+		{data.trouble}
+	</p>{/if}
 {@render children()}
 {#if data.member}<DecoderDialog canWrite={data.member.role !== 'viewer'} />{/if}
 <Toaster

@@ -36,16 +36,19 @@ function alone(): (message: TabSays) => void {
 	const stream = new SharedStream(hear);
 	const follow = () => stream.follow(document.hidden ? [] : [...wanted.values()]);
 	document.addEventListener('visibilitychange', follow);
-	return follow;
+	return (message) => {
+		follow();
+		if (message.say === 'wishes' && message.anew) stream.standing(message.anew).forEach(hear);
+	};
 }
 
-const wishes = (): TabSays => ({ say: 'wishes', wishes: [...wanted.values()] });
+const wishes = (anew?: string): TabSays => ({ say: 'wishes', wishes: [...wanted.values()], anew });
 
 /** Calls back with what happens on a case from now on, where it stands first. @returns how to stop */
 export function followCase(wish: Wish, listener: Listener): () => void {
 	say ??= connect();
 	wanted.set(listener, wish);
-	say(wishes());
+	say(wishes(wish.caseId));
 	return () => {
 		wanted.delete(listener);
 		say?.(wishes());

@@ -26,6 +26,8 @@ addEventListener('connect', (event) => {
 				heardMs: Date.now()
 			});
 		if (data.say !== 'here') follow();
+		if (data.say === 'wishes' && data.anew)
+			for (const news of stream.standing(data.anew)) port.postMessage(news);
 	});
 	port.start();
 });

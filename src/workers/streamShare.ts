@@ -3,8 +3,8 @@ export interface Wish {
 	caseId: string;
 	live: 'none' | 'recent' | 'whole';
 }
-/** What a tab tells the one that holds the stream. */
-export type TabSays = { say: 'wishes'; wishes: Wish[] } | { say: 'here' } | { say: 'bye' };
+/** What a tab tells the one that holds the stream; of the case `anew` it has not been told how it stands. */
+export type TabSays = { say: 'wishes'; wishes: Wish[]; anew?: string } | { say: 'here' } | { say: 'bye' };
 /** What comes over the stream, for the tabs that wish it. */
 export interface StreamNews {
 	name: (typeof NEWS)[number];
@@ -34,7 +34,15 @@ export class SharedStream {
 	private address: string | null = null;
 	private again: ReturnType<typeof setTimeout> | null = null;
 
+	/** How each case stands, as it was last told. */
+	private readonly stands = new Map<string, Map<StreamNews['name'], StreamNews>>();
+
 	constructor(private readonly tell: (news: StreamNews) => void) {}
+
+	/** How a case stands, for whoever comes to a stream that told it before. */
+	standing(caseId: string): StreamNews[] {
+		return [...(this.stands.get(caseId)?.values() ?? [])];
+	}
 
 	follow(wishes: readonly Wish[]): void {
 		const address = streamAddress(wishes);
@@ -47,6 +55,8 @@ export class SharedStream {
 		this.source?.close();
 		if (this.again) clearTimeout(this.again);
 		this.source = this.again = null;
+		// A stream begins with how everything stands.
+		this.stands.clear();
 		if (this.address === null) return;
 		const source = new EventSource(this.address);
 		this.source = source;
@@ -56,12 +66,20 @@ export class SharedStream {
 					case: string;
 					value: unknown;
 				};
-				this.tell({ name, caseId, value });
+				this.take({ name, caseId, value });
 			});
 		// It tries again by itself, but not where it was refused: somebody may sign in again.
 		source.addEventListener('error', () => {
 			if (source !== this.source || source.readyState !== EventSource.CLOSED) return;
 			this.again = setTimeout(() => this.open(), TRY_AGAIN_MS);
 		});
+	}
+
+	private take(news: StreamNews): void {
+		if (news.name !== 'rows') {
+			const stands = this.stands.get(news.caseId) ?? new Map<StreamNews['name'], StreamNews>();
+			this.stands.set(news.caseId, stands.set(news.name, news));
+		}
+		this.tell(news);
 	}
 }

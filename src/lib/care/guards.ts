@@ -21,5 +21,7 @@ export const GUARDS = [
 	'signed_case_loses_no_samples',
 	'signed_case_takes_no_photo',
 	'photo_never_changes',
-	'signed_case_loses_no_photo'
+	'signed_case_loses_no_photo',
+	'admin_act_never_changes',
+	'admin_act_never_removed'
 ] as const;

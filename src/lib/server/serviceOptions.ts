@@ -1,4 +1,6 @@
 import { resolve } from 'node:path';
+import { bucketPlace, type BucketPlace } from './objects/objectStore';
+import type { BackupPlan } from './watch/backupSchedule';
 
 export interface ServiceOptions {
 	databaseUrl: string;
@@ -6,6 +8,12 @@ export interface ServiceOptions {
 	secret: string;
 	origin: string;
 	logLevel?: string | undefined;
+	/** Backups that the server makes itself; absent = none. */
+	backups?: BackupPlan | undefined;
+	/** Where samples and photos lie; absent = in the database. */
+	objects?: BucketPlace | undefined;
+	/** How often one person may ask in a minute; absent = the usual. */
+	requestsPerMinute?: number | undefined;
 	/** Bundle of the worker threads; absent = heavy work is done on this thread. */
 	workerFile?: string | undefined;
 }
@@ -22,11 +30,52 @@ export function optionsFromEnvironment(env: Record<string, string | undefined>):
 		);
 	}
 	return {
-		databaseUrl: env.JALDI_DATABASE_URL ?? 'file:./data/jaldi.db',
+		databaseUrl: guarded('JALDI_DATABASE_URL', env.JALDI_DATABASE_URL ?? 'file:./data/jaldi.db'),
 		databaseToken: env.JALDI_DATABASE_TOKEN,
 		secret,
 		origin: env.ORIGIN ?? `http://127.0.0.1:${env.PORT ?? '3000'}`,
 		logLevel: env.JALDI_LOG_LEVEL,
+		backups: backupsIn(env),
+		objects: env.JALDI_BLOBS
+			? bucketPlace(
+					env.JALDI_BLOBS,
+					env.JALDI_BLOBS_ENDPOINT && guarded('JALDI_BLOBS_ENDPOINT', env.JALDI_BLOBS_ENDPOINT)
+				)
+			: undefined,
+		requestsPerMinute: numberIn(env, 'JALDI_REQUESTS_PER_MINUTE'),
 		workerFile: import.meta.env?.PROD ? resolve(WORKER_FILE) : undefined
 	};
+}
+
+const HERE = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+/** An address that what a shop knows may be sent to. Throws for one that anybody on the way could read. */
+function guarded(name: string, address: string): string {
+	const isOpen = /^(?:http|ws):/i.test(address);
+	if (isOpen && !(URL.canParse(address) && HERE.has(new URL(address).hostname)))
+		throw new Error(
+			`${name} must be https: (or libsql:): what goes there is read by whoever stands between.`
+		);
+	return address;
+}
+
+const USUAL_BACKUP_HOURS = 24;
+const USUAL_BACKUPS_KEPT = 14;
+
+const backupsIn = (env: Record<string, string | undefined>): BackupPlan | undefined =>
+	env.JALDI_BACKUP_TO
+		? {
+				to: resolve(env.JALDI_BACKUP_TO),
+				everyHours: numberIn(env, 'JALDI_BACKUP_EVERY_HOURS') ?? USUAL_BACKUP_HOURS,
+				keep: numberIn(env, 'JALDI_BACKUP_KEEP') ?? USUAL_BACKUPS_KEPT
+			}
+		: undefined;
+
+/** A whole number above zero. Throws for anything else that is set: a limit that is mistyped is no limit. */
+function numberIn(env: Record<string, string | undefined>, name: string): number | undefined {
+	const text = env[name];
+	if (text === undefined || text === '') return undefined;
+	const value = Number(text);
+	if (!Number.isInteger(value) || value < 1) throw new Error(`${name} must be a whole number above zero.`);
+	return value;
 }

@@ -1,16 +1,22 @@
 import { mkdirSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { dirname, resolve } from 'node:path';
 import pino, { type Logger } from 'pino';
-import { fileOf } from '../care/dataFolder';
+import { databaseOf, fileOf } from '../care/dataFolder';
 import { holdDatabase } from '../care/serverLock';
 import { codesOn } from '../case/codes/caseCodes';
 import { projectCase } from '../case/progress/project';
 import { caseTestConditions } from '../case/watch/testConditions';
 import { makeAuth, type Auth } from './accounts/auth';
+import { AdminLog } from './accounts/adminLog';
+import { ApiTokens } from './accounts/apiTokens';
 import { FailedTries } from './accounts/failedTries';
 import { FirstLead } from './accounts/firstLead';
+import { People } from './accounts/people';
+import { QuickCodes } from './accounts/quickCode';
 import { Streams } from './streams';
-import { openDatabase, type Database } from './db/open';
+import { DatabaseTrouble, TROUBLE_WORDS } from './db/health';
+import { healthOf, openDatabase, type Database } from './db/open';
+import { VehicleHolds } from './db/vehicleHolds';
 import { inlineWork } from './heavy/inline';
 import { WorkerPool } from './heavy/pool';
 import type { HeavyWork } from './heavy/tasks';
@@ -19,14 +25,26 @@ import { fail } from '../core/result';
 import { trouble } from '../link/vehicleLink';
 import { refusedLink } from './cases/linkRules';
 import { openAnywhere, VehicleJobs, type Open } from './jobs/vehicleJobs';
+import { objectsOf } from './objects/s3Store';
 import { Outlooks } from './jobs/outlooks';
 import type { ServiceOptions } from './serviceOptions';
+import { Peers } from './peers';
 import { storesOn, type Stores } from './stores';
+import { Pace } from './gate/pace';
+import { BackupSchedule } from './watch/backupSchedule';
+import { Metrics } from './watch/metrics';
+import { watchStalls, type Stalls } from './watch/stalls';
+import { Troubles } from './watch/troubles';
+
+/** A file of any size is gone through in this. */
+const PAGES_MS = 30 * 60_000;
 
 /** Everything a request may need, made once. */
 export interface Services extends Stores {
 	auth: Auth;
 	vehicleJobs: VehicleJobs;
+	/** The other servers on the same database. */
+	peers: Peers;
 	outlooks: Outlooks;
 	/** Files and papers, on other threads. */
 	heavy: HeavyWork;
@@ -35,6 +53,17 @@ export interface Services extends Stores {
 	streams: Streams;
 	failedTries: FailedTries;
 	firstLead: FirstLead;
+	people: People;
+	quickCodes: QuickCodes;
+	apiTokens: ApiTokens;
+	adminLog: AdminLog;
+	pace: Pace;
+	metrics: Metrics;
+	troubles: Troubles;
+	stalls: Stalls;
+	backups: BackupSchedule;
+	/** Where the database lies; null = on another machine. */
+	databaseFile: string | null;
 	log: Logger;
 	/** Ends what runs and closes the database. */
 	close: () => Promise<void>;
@@ -49,7 +78,7 @@ function withoutParameters(error: Error): object {
 		params?: unknown;
 	};
 	delete shown.params;
-	const cut = (text: string) => text.replace(/\nparams: [^]*?(?=\n {4}at |$)/, '\nparams: left out');
+	const cut = (text: string) => text.replace(/\nparams: [^]*?(?=\n {4}at |$)/g, '\nparams: left out');
 	return { ...shown, message: cut(shown.message), stack: cut(shown.stack) };
 }
 
@@ -72,19 +101,28 @@ export async function startServices(options: ServiceOptions): Promise<Services> 
 function hold(url: string): () => void {
 	const file = fileOf(url);
 	if (file === null) return () => undefined;
-	mkdirSync(dirname(file), { recursive: true });
-	return holdDatabase(file);
+	try {
+		mkdirSync(dirname(file), { recursive: true });
+		return holdDatabase(file);
+	} catch (error) {
+		// Whoever may not even say that the database is held may not write it.
+		if (error instanceof Error && 'code' in error) throw new DatabaseTrouble('read-only', error);
+		throw error;
+	}
 }
 
 async function startOn(log: Logger, options: ServiceOptions, giveBack: () => void): Promise<Services> {
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	const made = servicesOn(db, log, options, giveBack);
+	if (made.databaseFile === null) await made.peers.begin(() => made.vehicleJobs.recover());
 	await made.codes.prepare();
 	const halves = await takeAwayHalves(db);
 	if (halves > 0) log.warn({ halves }, 'cases that were only half brought in were taken away');
 	const recovered = await made.vehicleJobs.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
+	watchOver(made, besides(options, made.heavy));
+	made.backups.begin();
 	// Nobody waits for this: a case that is looked at before its turn is computed then.
 	made.cases
 		.catchUp()
@@ -97,8 +135,59 @@ async function startOn(log: Logger, options: ServiceOptions, giveBack: () => voi
 	return made;
 }
 
+/** Backups by the server itself, where somebody asked for them. */
+function backupsOf(
+	{ backups, databaseUrl }: ServiceOptions,
+	ask: HeavyWork['ask'],
+	log: Logger
+): BackupSchedule {
+	const file = fileOf(databaseUrl);
+	const folder = file === null ? null : dirname(resolve(file));
+	if (backups && (folder === null || file === null || databaseOf(folder) !== resolve(file)))
+		throw new Error(
+			'JALDI_BACKUP_TO works for a database file called jaldi.db; back up another by its own means.'
+		);
+	return new BackupSchedule(
+		backups ?? null,
+		({ to, keep }, now) => ask('backUp', { folder: folder ?? '', to, now, keep }, { limitMs: PAGES_MS }),
+		(done) =>
+			done.ok
+				? log.info({ file: done.value.file, bytes: done.value.bytes }, 'a backup was made')
+				: log.error({ why: done.error }, 'no backup could be made')
+	);
+}
+
+/** What is wrong with the database's place is logged as it comes and goes; its pages are gone through once, beside all else. */
+function watchOver({ db, log }: Services, ask: HeavyWork['ask']): void {
+	const health = healthOf(db);
+	health.follow((trouble) =>
+		trouble
+			? log.error({ trouble: trouble.kind }, TROUBLE_WORDS[trouble.kind])
+			: log.warn('the database can be written again')
+	);
+	ask('damagedPages', null, { limitMs: PAGES_MS })
+		.then((damaged) => {
+			if (damaged === null) return;
+			log.error({ damaged }, 'pages of the database are damaged');
+			health.found('damaged');
+		})
+		.catch((error: unknown) =>
+			log.warn({ err: error }, 'the pages of the database could not be gone through')
+		);
+}
+
 /** How far workers step back behind whoever is served (nice): a file is waited for, a thought may take its time. */
 const BEHIND = { heavy: 3, thinking: 9 };
+
+/** Does one long piece of work on a thread of its own, which goes with it: whoever waits for a paper does not wait for that. */
+function besides(options: ServiceOptions, heavy: HeavyWork): HeavyWork['ask'] {
+	const { workerFile } = options;
+	if (!workerFile) return (task, input, how) => heavy.ask(task, input, how);
+	return (task, input, how) => {
+		const pool = new WorkerPool(workerFile, { options, behind: BEHIND.thinking }, 1);
+		return pool.ask(task, input, how).finally(() => pool.close());
+	};
+}
 
 function workersOf(stores: Stores, options: ServiceOptions): { heavy: HeavyWork; thinking: HeavyWork } {
 	const file = options.workerFile;
@@ -110,7 +199,7 @@ function workersOf(stores: Stores, options: ServiceOptions): { heavy: HeavyWork;
 }
 
 function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack: () => void): Services {
-	const stores = storesOn(db, options.origin);
+	const stores = storesOn(db, options.origin, objectsOf(options));
 	const { threads, codes, cases, captures } = stores;
 	const { heavy, thinking } = workersOf(stores, options);
 	const testsOf = async (caseId: string) => {
@@ -122,25 +211,47 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack
 		const refused = refusedLink(address, await stores.settings.read('linkRules'));
 		return refused ? fail(trouble('refused', refused)) : openAnywhere(address, type);
 	};
-	const vehicleJobs = new VehicleJobs(db, threads, cases, captures, log, open, testsOf, (input) =>
+	const peers = new Peers(db, { log, origin: options.origin, threads });
+	const holds = new VehicleHolds(db, peers.id);
+	const vehicleJobs = new VehicleJobs(db, threads, cases, captures, log, holds, open, testsOf, (input) =>
 		heavy.ask('endedRecording', input)
 	);
 	const outlooks = new Outlooks(db, log, thinking);
 	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
+	const streams = new Streams();
+	const databaseFile = fileOf(options.databaseUrl);
+	const backups = backupsOf(options, besides(options, heavy), log);
 	return {
 		...stores,
 		auth,
 		vehicleJobs,
+		peers,
 		outlooks,
 		heavy,
 		thinking,
-		streams: new Streams(),
+		streams,
+		pace: new Pace(options.requestsPerMinute),
+		metrics: new Metrics({
+			ready: () => healthOf(db).state() === null,
+			recordings: () => vehicleJobs.recordingsRunning(),
+			streams: () => streams.count
+		}),
+		troubles: new Troubles(),
+		stalls: watchStalls(),
+		backups,
+		databaseFile,
 		failedTries: new FailedTries(),
-		firstLead: new FirstLead(db, auth, fileOf(options.databaseUrl)),
+		people: new People(db, auth),
+		quickCodes: new QuickCodes(db, auth),
+		apiTokens: new ApiTokens(db),
+		adminLog: new AdminLog(db),
+		firstLead: new FirstLead(db, auth, databaseFile),
 		log,
 		async close() {
+			backups.end();
 			await vehicleJobs.stop();
 			await cases.settled();
+			if (databaseFile === null) await peers.end().catch(() => undefined);
 			await Promise.all([heavy.close(), thinking.close()]);
 			db.$client.close();
 			giveBack();

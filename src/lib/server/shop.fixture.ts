@@ -18,9 +18,10 @@ export interface TestShop extends Stores {
 	close(): void;
 }
 
-export async function openTestShop(): Promise<TestShop> {
+/** @param elsewhere a database on another machine; absent = a file of its own */
+export async function openTestShop(elsewhere?: { url: string; token?: string }): Promise<TestShop> {
 	const folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
-	const db = await openDatabase(`file:${databaseOf(folder)}`);
+	const db = await openDatabase(elsewhere?.url ?? `file:${databaseOf(folder)}`, elsewhere?.token);
 	const stores = storesOn(db, 'http://127.0.0.1:1');
 	const { cases } = stores;
 	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: stores.origin });

@@ -14,6 +14,8 @@ import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
 import { VehicleDescriptions } from './db/vehicleDescriptions';
+import type { ObjectStore } from './objects/objectStore';
+import { Shelf } from './objects/shelf';
 import { Turns } from './turns';
 
 /** All that is stored, made once for each thread of the server, and what was worked out from it. */
@@ -33,6 +35,8 @@ export interface Stores {
 	reasonBooks: ReasonBooks;
 	trackRecord: TrackRecord;
 	vehicleDescriptions: VehicleDescriptions;
+	/** Where samples and photos lie. */
+	shelf: Shelf;
 	memory: CaseMemory;
 	/** Who goes first on this thread. */
 	turns: Turns;
@@ -40,7 +44,9 @@ export interface Stores {
 	origin: string;
 }
 
-export function storesOn(db: Database, origin: string): Stores {
+/** @param objects where large pieces lie; null = in the database */
+export function storesOn(db: Database, origin: string, objects: ObjectStore | null = null): Stores {
+	const shelf = new Shelf(objects);
 	const threads = new Threads(db);
 	const codes = new CodeLibrary(db);
 	return {
@@ -48,17 +54,18 @@ export function storesOn(db: Database, origin: string): Stores {
 		threads,
 		codes,
 		cases: new Cases(db, threads, codes),
-		captures: new Captures(db),
+		captures: new Captures(db, shelf),
 		columnMemory: new ColumnMemory(db),
 		frameSignals: new FrameSignals(db),
 		goodReadings: new GoodReadings(db),
-		photos: new Photos(db),
+		photos: new Photos(db, shelf),
 		settings: new ShopSettings(db),
 		shopKeys: new ShopKeys(db),
 		putAside: new PutAside(db),
 		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
 		vehicleDescriptions: new VehicleDescriptions(db),
+		shelf,
 		memory: new CaseMemory(),
 		turns: new Turns(),
 		origin

@@ -20,6 +20,10 @@ export class Streams {
 		return () => this.open.delete(one);
 	}
 
+	get count(): number {
+		return this.open.size;
+	}
+
 	endOf(sessionId: string): void {
 		for (const one of this.open) if (one.sessionId === sessionId) this.drop(one);
 	}

@@ -3,7 +3,6 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { decodeCode } from '$lib/case/codes/decoded';
 import { LONGEST_SPELLING, parseSpelling } from '$lib/core/codes/spelling';
-import { memberHere } from '$lib/server/cases/access';
 import { answer, numbersOf } from '$lib/server/codes/answer';
 
 const MOST_TITLES = 2000;
@@ -12,13 +11,11 @@ const Titles = z.object({ spellings: z.array(z.string().max(200)).max(MOST_TITLE
 export const _api: ApiRoute = {
 	GET: {
 		says: 'What a code, or any spelling of one, means.',
-		who: 'member',
 		query: { q: 'what was typed', case: 'case whose vehicle it is about' },
 		gives: jsonOf('What the decoder says.')
 	},
 	POST: {
 		says: 'What many codes are called.',
-		who: 'member',
 		takes: Titles,
 		gives: jsonOf('Titles by spelling.')
 	}
@@ -26,7 +23,6 @@ export const _api: ApiRoute = {
 
 /** What the decoder says to `q`; with `case`, in the words for that case's vehicle. */
 export async function GET(event) {
-	memberHere(event);
 	const text = (event.url.searchParams.get('q') ?? '').slice(0, LONGEST_SPELLING);
 	const caseId = event.url.searchParams.get('case');
 	const { codes, cases } = event.locals.services;
@@ -38,7 +34,6 @@ export async function GET(event) {
 
 /** What many codes are called, for a preview: spelling → title, those without one left out. */
 export async function POST(event) {
-	memberHere(event);
 	const asked = Titles.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const codes = asked.data.spellings.flatMap((text) => {

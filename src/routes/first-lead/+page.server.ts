@@ -9,8 +9,8 @@ import { passCookies, toAccounts } from '$lib/server/accounts/signingIn';
 const FirstLead = Person.extend({
 	code: z.string().trim().min(1, 'The code that stands at the server.').max(60)
 });
-/** Tries are counted against this name, whoever they say they are. */
-const ACCOUNT = 'the first lead';
+/** Tries are counted by address alone: one name for everybody would let a stranger keep all of them out. */
+const accountFrom = (address: string): string => `the first lead from ${address}`;
 
 export const load = async ({ locals }) => {
 	const { firstLead } = locals.services;
@@ -30,12 +30,12 @@ export const actions = {
 		const { code, ...person } = form.data;
 		form.data.password = '';
 		const address = event.getClientAddress();
-		if (services.failedTries.waitS(address, ACCOUNT) > 0)
+		if (services.failedTries.waitS(address, accountFrom(address)) > 0)
 			return message(form, 'Too many tries. Wait a minute, then try again.', { status: 429 });
 		const made = await services.firstLead.make(code, person);
 		if (!made.ok && made.error === 'late') redirect(303, '/sign-in');
 		if (!made.ok) {
-			services.failedTries.failedOnce(address, ACCOUNT);
+			services.failedTries.failedOnce(address, accountFrom(address));
 			return setError(form, 'code', 'That is not the code that stands at the server.');
 		}
 		services.log.info({ member: person.username }, 'the first lead is made');

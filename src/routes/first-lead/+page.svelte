@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { superForm } from 'sveltekit-superforms';
+	import { accountForm } from '$lib/ui/accountForm';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 
 	let { data } = $props();
 	// svelte-ignore state_referenced_locally
-	const { form, errors, message, enhance, submitting } = superForm(data.form);
+	const { form, errors, message, enhance, submitting } = accountForm(data.form);
 	const FIELDS = [
 		{ name: 'code', label: 'Code', type: 'text', complete: 'one-time-code' },
 		{ name: 'name', label: 'Your name', type: 'text', complete: 'name' },

@@ -2,7 +2,7 @@ import { json, type ApiRoute } from '$lib/server/api/apiRoute';
 import { sql } from 'drizzle-orm';
 
 export const _api: ApiRoute = {
-	GET: { says: 'Whether this server can do its work.', who: 'anybody', gives: json('Its state.') }
+	GET: { says: 'Whether this server can do its work.', gives: json('Its state.') }
 };
 
 /** Whether this server can do its work: answers and reaches its database. */

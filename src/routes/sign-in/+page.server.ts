@@ -3,18 +3,12 @@ import { message, setError, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { passCookies, toAccounts } from '$lib/server/accounts/signingIn';
+import { wayBack } from '$lib/server/accounts/wayBack';
 
 const SignIn = z.object({
 	username: z.string().trim().min(1, 'Your user name.').max(60),
 	password: z.string().min(1, 'Your password.').max(200)
 });
-
-/** Where somebody was on the way to; only ever a page of ours. */
-function wayBack(url: URL, origin: string): string {
-	const back = url.searchParams.get('back') ?? '/';
-	const there = URL.canParse(back, origin) ? new URL(back, origin) : null;
-	return there?.origin === origin && /^\/(?![/\\])/.test(back) ? there.pathname + there.search : '/';
-}
 
 export const load = async ({ locals, url }) => {
 	const back = wayBack(url, locals.services.origin);
@@ -37,13 +31,24 @@ export const actions = {
 		const response = await toAccounts('/sign-in/username', event, form.data);
 		form.data.password = '';
 		if (response.status === 429) return tooMany();
+		const said = (await response
+			.clone()
+			.json()
+			.catch(() => null)) as {
+			code?: string;
+			message?: string;
+			twoFactorRedirect?: boolean;
+		} | null;
+		// Their password is right, so this tells nobody else anything.
+		if (said?.code === 'BANNED_USER') return message(form, said.message ?? '', { status: 403 });
 		if (!response.ok) {
 			failedTries.failedOnce(address, account);
 			return setError(form, 'password', 'User name and password do not belong together.');
 		}
 		failedTries.succeeded(account);
 		passCookies(response, event.cookies, event.locals.services);
-		redirect(303, wayBack(event.url, event.locals.services.origin));
+		const back = wayBack(event.url, event.locals.services.origin);
+		redirect(303, said?.twoFactorRedirect ? `/sign-in/code?back=${encodeURIComponent(back)}` : back);
 	},
 	out: async (event) => {
 		if (event.locals.sessionId) event.locals.services.streams.endOf(event.locals.sessionId);

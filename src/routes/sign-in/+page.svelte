@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { superForm } from 'sveltekit-superforms';
+	import { accountForm } from '$lib/ui/accountForm';
 	import { onMount } from 'svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 	import { forgetPages } from '../keepPage';
@@ -7,7 +7,7 @@
 	let { data } = $props();
 	onMount(() => void forgetPages());
 	// svelte-ignore state_referenced_locally
-	const { form, errors, message, enhance, submitting } = superForm(data.form);
+	const { form, errors, message, enhance, submitting } = accountForm(data.form);
 </script>
 
 <svelte:head><title>Sign in · Jaldi</title></svelte:head>

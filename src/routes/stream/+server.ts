@@ -1,20 +1,17 @@
 import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
-import { memberOf } from '$lib/server/accounts/auth';
-import { memberHere } from '$lib/server/cases/access';
+import { sessionOf } from '$lib/server/accounts/auth';
+import { eventStream } from '$lib/server/eventStream';
 import { followCase, followLive } from './follow';
 
 /** Keeps proxies and browsers from giving up on a quiet line, and asks whether its session still stands. */
 const HEARTBEAT_MS = 20_000;
 /** Cases that one browser may have open. */
 const MOST_CASES = 40;
-/** A browser that takes nothing any more is let go at so many messages; it comes back by itself. */
-const MOST_UNREAD = 2_000;
 
 export const _api: ApiRoute = {
 	GET: {
 		says: 'How cases go on, as it happens.',
-		who: 'member',
 		query: {
 			case: 'case to follow; may be repeated',
 			live: 'case whose recording is followed',
@@ -31,7 +28,6 @@ export const _api: ApiRoute = {
  * data of each is `{ case, value }`.
  */
 export async function GET(event) {
-	memberHere(event);
 	const { url, request, locals } = event;
 	const asked = [...new Set(url.searchParams.getAll('case'))];
 	if (asked.length > MOST_CASES) error(400, `At most ${MOST_CASES} cases are followed at once.`);
@@ -40,42 +36,18 @@ export async function GET(event) {
 	const ids = rows.flatMap((row) => (row ? [row.id] : []));
 	const live = new Set(url.searchParams.getAll('live').filter((id) => ids.includes(id)));
 	const whole = new Set(url.searchParams.getAll('whole').filter((id) => ids.includes(id)));
-	const encoder = new TextEncoder();
-	let stop = () => {};
-	const body = new ReadableStream<Uint8Array>({
-		async start(controller) {
-			const say = (text: string) => {
-				if ((controller.desiredSize ?? 0) < -MOST_UNREAD) end();
-				else controller.enqueue(encoder.encode(text));
-			};
-			const sendOf = (caseId: string) => (name: string, value: unknown) =>
-				say(`event: ${name}\ndata: ${JSON.stringify({ case: caseId, value })}\n\n`);
-			const stops: (() => void)[] = [];
-			const beat = setInterval(() => {
-				void memberOf(auth, request.headers).then((member) => (member ? say(': still here\n\n') : end()));
-			}, HEARTBEAT_MS);
-			stop = () => {
-				clearInterval(beat);
-				for (const one of stops.splice(0)) one();
-			};
-			const end = () => {
-				stop();
-				try {
-					controller.close();
-				} catch {
-					// Its reader has gone already.
-				}
-			};
-			request.signal.addEventListener('abort', end);
-			stops.push(streams.add(locals.sessionId ?? '', end));
-			say(': here\n\n');
+	const body = eventStream({
+		heartbeatMs: HEARTBEAT_MS,
+		mayListen: async () => (await sessionOf(auth, request.headers))?.locked === false,
+		endable: (end) => streams.add(locals.sessionId ?? '', end),
+		signal: request.signal,
+		async begin(say, onEnd) {
+			const sendOf = (caseId: string) => (name: string, value: unknown) => say(name, { case: caseId, value });
 			for (const id of ids) {
-				stops.push(await followCase(locals.services, id, sendOf(id)));
-				if (live.has(id) || whole.has(id))
-					stops.push(followLive(locals.services, id, whole.has(id), sendOf(id)));
+				onEnd(await followCase(locals.services, id, sendOf(id)));
+				if (live.has(id) || whole.has(id)) onEnd(followLive(locals.services, id, whole.has(id), sendOf(id)));
 			}
-		},
-		cancel: () => stop()
+		}
 	});
 	return new Response(body, {
 		headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' }

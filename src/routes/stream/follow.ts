@@ -1,3 +1,4 @@
+import { stampOf } from '$lib/server/db/outlook';
 import type { Services } from '$lib/server/services';
 
 type Send = (name: 'head' | 'next' | 'job' | 'rows', value: unknown) => void;
@@ -10,10 +11,13 @@ export async function followCase(
 ): Promise<() => void> {
 	const stops = [
 		threads.listen(caseId, (seq) => send('head', seq)),
-		outlooks.listen(caseId, (seq) => send('next', seq)),
+		outlooks.listen(caseId, (stamp) => send('next', stamp)),
 		vehicleJobs.watch(caseId, (status) => send('job', status))
 	];
 	send('head', await threads.headSeq(caseId));
+	// It may have been worked out after the page was made and before anybody listened.
+	const outlook = await outlooks.read(caseId);
+	if (outlook) send('next', stampOf(outlook));
 	// Also when there is none: whoever reconnects may be waiting for work that died with another server.
 	send('job', vehicleJobs.status(caseId));
 	return () => stops.forEach((stop) => stop());

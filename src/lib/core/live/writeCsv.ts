@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { FORMULA } from '../formula';
 import type { Chunk } from './chunk';
 
 /** Unit in the header of a channel, as `jaldi live` reads it; wheels and speeds are km/h. */
@@ -21,5 +22,5 @@ const cellOf = (value: number) => (Number.isNaN(value) ? '' : String(Math.round(
 export function writeCsv({ timeS, channels }: Chunk): string {
 	const columns = [...channels.values()];
 	const rows = Array.from(timeS, (t, i) => [cellOf(t), ...columns.map((column) => cellOf(column[i] ?? NaN))]);
-	return `${Papa.unparse([['time_s', ...[...channels.keys()].map(headerOf)], ...rows], { newline: '\n' })}\n`;
+	return `${Papa.unparse([['time_s', ...[...channels.keys()].map(headerOf)], ...rows], { newline: '\n', escapeFormulae: FORMULA })}\n`;
 }

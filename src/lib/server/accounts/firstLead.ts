@@ -1,23 +1,11 @@
-import { randomInt, timingSafeEqual } from 'node:crypto';
+import { timingSafeEqual } from 'node:crypto';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { OWNER_ONLY } from '../../care/dataFolder';
 import type { Database } from '../db/open';
 import { user } from '../db/schema';
 import { fail, ok, type Result } from '../../core/result';
 import { addMember, type Auth } from './auth';
-
-/** Letters and digits that nobody takes for another. */
-const SIGNS = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
-const GROUPS = 3;
-const GROUP_SIGNS = 4;
-
-const newCode = (): string =>
-	Array.from({ length: GROUPS }, () =>
-		Array.from({ length: GROUP_SIGNS }, () => SIGNS[randomInt(SIGNS.length)]).join('')
-	).join('-');
-
-/** Typed by a person: capitals, dashes and spaces do not matter. */
-const plain = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9]/g, '');
+import { newCode, plainCode } from './secrets';
 
 /**
  * A shop that has nobody yet takes its first lead from a page. Whoever makes it shows that they are at the server, by a code that
@@ -66,7 +54,7 @@ export class FirstLead {
 	): Promise<Result<null, 'code' | 'late'>> {
 		const right = await this.code();
 		if (right === null) return fail('late');
-		const [typed, wanted] = [Buffer.from(plain(code)), Buffer.from(plain(right))];
+		const [typed, wanted] = [Buffer.from(plainCode(code)), Buffer.from(plainCode(right))];
 		if (typed.length !== wanted.length || !timingSafeEqual(typed, wanted)) return fail('code');
 		// Of two who press at once the second finds it taken.
 		if (!this.empty) return fail('late');

@@ -10,8 +10,8 @@ export interface Member {
 }
 
 /** Viewers read; technicians and leads add to threads. */
-export const mayWrite = (member: Member): boolean => member.role !== 'viewer';
+export const mayWrite = (member: Pick<Member, 'role'>): boolean => member.role !== 'viewer';
 /** Only a lead signs a case off. */
-export const maySign = (member: Member): boolean => member.role === 'lead';
+export const maySign = (member: Pick<Member, 'role'>): boolean => member.role === 'lead';
 /** Only a lead writes the shop's own words on codes and brings in packs: everybody works by them. */
 export const mayEditCodes = (member: Member): boolean => member.role === 'lead';

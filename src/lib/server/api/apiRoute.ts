@@ -1,18 +1,14 @@
 import type { z } from 'zod';
 
-/** Who may ask: whoever reaches the server, whoever is signed in, whoever may add to threads, or a lead. */
-export type ApiUser = 'anybody' | 'member' | 'writer' | 'lead';
-
 /** A file or stream by its media type, with what is in it. */
 export interface ApiContent {
 	media: string;
 	says: string;
 }
 
-/** What one method of a route takes and gives. It stands beside the code that answers, and parses with the same schemas. */
+/** What one method of a route takes and gives. It stands beside the code that answers, and parses with the same schemas; who may ask stands in the table of the gate. */
 export interface ApiMethod {
 	says: string;
-	who: ApiUser;
 	query?: Record<string, string>;
 	/** JSON by its schema, or a file. */
 	takes?: z.ZodType | ApiContent;
@@ -20,7 +16,7 @@ export interface ApiMethod {
 }
 
 /** Every method that a route answers to. */
-export type ApiRoute = Partial<Record<'GET' | 'POST' | 'PUT' | 'DELETE', ApiMethod>>;
+export type ApiRoute = Partial<Record<'GET' | 'POST' | 'PUT', ApiMethod>>;
 
 export const JSON_MEDIA = 'application/json';
 export const json = (says: string): ApiContent => ({ media: JSON_MEDIA, says });

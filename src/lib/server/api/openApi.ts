@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { JSON_MEDIA, type ApiMethod, type ApiRoute, type ApiUser } from './apiRoute';
+import { PERMISSIONS, type Permission, type Scope } from '../gate/permissions';
+import { JSON_MEDIA, type ApiMethod, type ApiRoute } from './apiRoute';
 
 /** A page's folder → the path as the protocol has it: `/cases/[id]/entries` → `/cases/{id}/entries`. */
 export const pathOf = (folder: string): string =>
@@ -14,12 +15,18 @@ const parametersIn = (path: string) =>
 	}));
 
 /** What is refused, and why. Every answer of this kind has a sentence for a person. */
-const REFUSALS: Record<ApiUser, string[]> = {
+const REFUSALS = {
 	anybody: [],
+	locked: ['401'],
 	member: ['401', '404'],
 	writer: ['400', '401', '403', '404', '409', '413'],
 	lead: ['400', '401', '403', '404', '413']
 };
+const refusalsOf = (who: Permission): string[] => REFUSALS[typeof who === 'string' ? who : 'lead'];
+
+/** Whoever may sign in, and programs where a token may be made for it. */
+const securityOf = (who: Permission, scope: Scope | undefined) =>
+	who === 'anybody' ? { security: [] } : scope ? { security: [{ session: [] }, { token: [scope] }] } : {};
 const REFUSAL_WORDS: Record<string, string> = {
 	'400': 'What was sent is not what is taken here.',
 	'401': 'Nobody is signed in.',
@@ -29,14 +36,18 @@ const REFUSAL_WORDS: Record<string, string> = {
 	'413': 'It is more than may come here.'
 };
 
-function operationOf(path: string, { says, who, query, takes, gives }: ApiMethod) {
+function operationOf(folder: string, method: 'GET' | 'POST' | 'PUT', of: ApiMethod) {
+	const { says, query, takes, gives } = of;
+	const path = pathOf(folder);
+	const row = PERMISSIONS[folder];
+	const who = row?.[method] ?? 'member';
 	const refusal = (status: string) => ({
 		description: REFUSAL_WORDS[status],
 		content: { [JSON_MEDIA]: { schema: { $ref: '#/components/schemas/Refusal' } } }
 	});
 	return {
 		summary: says,
-		...(who === 'anybody' ? { security: [] } : {}),
+		...securityOf(who, row?.token?.[method]),
 		parameters: [
 			...parametersIn(path),
 			...Object.entries(query ?? {}).map(([name, description]) => ({
@@ -53,7 +64,7 @@ function operationOf(path: string, { says, who, query, takes, gives }: ApiMethod
 				description: gives.says,
 				content: { [gives.media]: gives.media === JSON_MEDIA ? { schema: {} } : {} }
 			},
-			...Object.fromEntries(REFUSALS[who].map((status) => [status, refusal(status)]))
+			...Object.fromEntries(refusalsOf(who).map((status) => [status, refusal(status)]))
 		}
 	};
 }
@@ -86,14 +97,17 @@ export const openApi = (routes: ReadonlyMap<string, ApiRoute>, origin: string) =
 				const path = pathOf(folder);
 				const operations = Object.entries(route).map(([method, one]) => [
 					method.toLowerCase(),
-					operationOf(path, one)
+					operationOf(folder, method as 'GET' | 'POST' | 'PUT', one)
 				]);
 				return [path, Object.fromEntries(operations)] as const;
 			})
 			.sort(([a], [b]) => a.localeCompare(b))
 	),
 	components: {
-		securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'better-auth.session_token' } },
+		securitySchemes: {
+			session: { type: 'apiKey', in: 'cookie', name: 'jaldi.session_token' },
+			token: { type: 'http', scheme: 'bearer', description: 'A token that a lead made for a program.' }
+		},
 		schemas: {
 			Refusal: {
 				type: 'object',

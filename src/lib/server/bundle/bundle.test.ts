@@ -510,7 +510,7 @@ describe('a bundle that was forged whole', () => {
 			ok: false,
 			error: expect.stringMatching(/signature/)
 		});
-		await new ShopKeys(empty.db).trust(key.publicKey, 'Works at Tern Point', 'Marit');
+		await new ShopKeys(empty.db).trust(key.publicKey, 'Works at Tern Point', { id: 'marit', name: 'Marit' });
 		expect((await bringIn(empty, await bundled())).ok).toBe(true);
 		await empty.cases.refresh(shop.caseId);
 		expect(await empty.cases.find(shop.caseId)).toMatchObject({

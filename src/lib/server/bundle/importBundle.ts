@@ -15,6 +15,7 @@ import { fail, ok, type Result } from '../../core/result';
 import type { Database } from '../db/open';
 import { capture, captureChunk, caseRecord, photo, user, vehicle } from '../db/schema';
 import { ShopKeys } from '../db/shopKeys';
+import { Shelf } from '../objects/shelf';
 import { isTaken, type Threads } from '../db/threads';
 
 type Writer = Pick<Database, 'insert' | 'select'>;
@@ -80,7 +81,8 @@ export async function examineBundle(zip: Uint8Array, now = new Date()): Promise<
 export async function takeInBundle(
 	db: Database,
 	threads: Threads,
-	{ raw, head, signer, captures, photos }: CheckedBundle
+	{ raw, head, signer, captures, photos }: CheckedBundle,
+	shelf = new Shelf()
 ): Promise<Result<Imported>> {
 	const [first] = raw;
 	if (!first) return fail('case.json holds no entry.');
@@ -106,14 +108,14 @@ export async function takeInBundle(
 			// One small write after the other, so that nobody else waits long; until the last of them nobody sees the case.
 			await addPeople(db, raw);
 			const authorOf = new Map(raw.map((entry) => [entry.id, entry]));
-			for (const one of captures) await addCapture(db, authorOf.get(one.entry), one);
-			for (const one of photos)
+			for (const one of captures) await addCapture(db, authorOf.get(one.entry), one, shelf);
+			for (const { bytes, ...one } of photos)
 				await db.insert(photo).values({
 					...one,
 					caseId,
 					authorId: first.authorId,
 					takenInAt: new Date().toISOString(),
-					bytes: Buffer.from(one.bytes)
+					...(await shelf.lay(bytes))
 				});
 			await db.transaction(async (tx) => {
 				await threads.takeIn(tx, raw);
@@ -220,7 +222,8 @@ function keptPieces(files: BundleFiles, entry: Entry): Uint8Array[] {
 async function addCapture(
 	tx: Writer,
 	entry: RawEntry | undefined,
-	{ name, pieces }: CheckedBundle['captures'][number]
+	{ name, pieces }: CheckedBundle['captures'][number],
+	shelf: Shelf
 ): Promise<void> {
 	if (!entry) return;
 	await tx.insert(capture).values({
@@ -232,5 +235,5 @@ async function addCapture(
 		whole: true
 	});
 	for (const [seq, piece] of pieces.entries())
-		await tx.insert(captureChunk).values({ captureId: entry.id, seq, bytes: Buffer.from(piece) });
+		await tx.insert(captureChunk).values({ captureId: entry.id, seq, ...(await shelf.lay(piece)) });
 }

@@ -1,7 +1,7 @@
 import { error, type RequestEvent } from '@sveltejs/kit';
 import type { Entry } from '../../case/entries/entry';
 import { projectCase } from '../../case/progress/project';
-import { mayWrite, type Member } from '../accounts/members';
+import type { Member } from '../accounts/members';
 import type { CaseRow } from '../db/cases';
 import { codesOn } from '../../case/codes/caseCodes';
 import { typeOf } from '../../case/thread/vehicleOf';
@@ -14,14 +14,6 @@ type Where = Pick<RequestEvent, 'locals'>;
 export function memberHere({ locals }: Where): Member {
 	if (!locals.member) error(401, 'Sign in first.');
 	return locals.member;
-}
-
-/** Whoever is signed in, if they may add to threads. */
-export function writerHere(event: Where): Member {
-	const member = memberHere(event);
-	if (!mayWrite(member))
-		error(403, 'You can look at everything here, and add nothing: ask a lead for the technician’s role.');
-	return member;
 }
 
 export async function caseRowHere({ cases }: Pick<Stores, 'cases'>, id: string): Promise<CaseRow> {
@@ -46,9 +38,8 @@ export async function loadCheckedCase(stores: Stores, id: string): Promise<Loade
 
 /** A case with its thread and all that the thread says. Until it grows, or what is known of codes changes, it is kept. */
 export async function loadCase(stores: Stores, id: string): Promise<LoadedCase> {
-	const row = await caseRowHere(stores, id);
 	const { threads, codes, memory } = stores;
-	const [written, stamp] = await Promise.all([threads.read(id), codes.stamp()]);
+	const [row, written, stamp] = await Promise.all([caseRowHere(stores, id), threads.read(id), codes.stamp()]);
 	const of = `${written.length} ${written.at(-1)?.hash} ${stamp} ${row.fromShop}`;
 	const known = memory.loaded.find(id, of);
 	if (known) return { row, ...known };

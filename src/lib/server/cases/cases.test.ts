@@ -4,6 +4,8 @@ import { vehicleTypes } from '../../../../library';
 import { CodePack } from '../../../../library/codePack';
 import type { PayloadOf } from '../../case/entries/entry';
 import { oneCodeRead } from '../../case/thread/oneCode.fixture';
+import { caseCode, caseRecord } from '../db/schema';
+import { TrackRecord } from '../db/trackRecord';
 import { inlineWork } from '../heavy/inline';
 import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { loadCase } from './access';
@@ -95,7 +97,7 @@ describe('a case on this server', () => {
 		const floorBefore = (await shop.cases.page(false, 1)).rows[0]?.summary.next;
 		expect(before.view.codes[0]).toMatchObject({ title: null, corner: null });
 
-		expect((await shop.codes.importPack(PACK, 'Ana')).ok).toBe(true);
+		expect((await shop.codes.importPack(PACK, shop.ana)).ok).toBe(true);
 		const after = await loaded();
 		expect(after.thread).toEqual(before.thread);
 		expect(after.view.codes[0]).toMatchObject({ title: 'Wheel speed sensor rear left', corner: 'rear-left' });
@@ -117,17 +119,17 @@ describe('a case on this server', () => {
 		);
 		expect(row?.summary.next).not.toEqual(floorBefore);
 
-		await shop.codes.removePack(PACK.id);
+		await shop.codes.removePack(PACK.id, shop.ana);
 		expect(await chanceAt('rear-left')).toBeCloseTo(rearLeft, 9);
 	});
 
 	it('is reasoned anew when the shop decides to be surer, writes other odds, or has proven a repair', async () => {
 		await unknownCodeRead();
 		const stamps = [(await knownHere(shop)).stamp];
-		await shop.settings.write('proving', 1, shop.ana.id);
+		await shop.settings.write('proving', 1, shop.ana);
 		stamps.push((await knownHere(shop)).stamp);
 		const book = await shop.reasonBooks.read();
-		await shop.reasonBooks.write({ ...book, tests: { ...book.tests, fuse: 9 } }, shop.ana.id);
+		await shop.reasonBooks.write({ ...book, tests: { ...book.tests, fuse: 9 } }, shop.ana);
 		stamps.push((await knownHere(shop)).stamp);
 		await put(shop, 'repair', LEAD_RENEWED);
 		expect((await knownHere(shop)).stamp).toBe(stamps[2]);
@@ -201,5 +203,92 @@ describe('an entry that is added', () => {
 		);
 		expect(second.ok && second.value.observedAt).toBe('2026-05-01T08:00:00.000Z');
 		expect((await loaded()).view.entries).toHaveLength(1);
+	});
+});
+
+describe('the cases of one vehicle', () => {
+	it('are found by its plate, however it is spaced, and by its number', async () => {
+		const found = async (of: Parameters<typeof shop.cases.page>[2]) =>
+			(await shop.cases.page(false, 1, of)).rows.map(({ id }) => id);
+		for (const plate of ['TP 16', 'tp16', ' T P16 ']) expect(await found({ plate })).toEqual([shop.caseId]);
+		expect(await found({ plate: 'TP 17' })).toEqual([]);
+		expect(await found({ vin: 'WX0TP000000000016' })).toEqual([]);
+		expect(await found({})).toEqual([shop.caseId]);
+		expect((await shop.cases.page(true, 1, { plate: 'TP 16' })).total).toBe(0);
+	});
+});
+
+describe('a shop with many cases', () => {
+	const MANY = 60;
+	const ids: string[] = [];
+	beforeEach(async () => {
+		ids.length = 0;
+		for (let i = 0; i < MANY; i++) {
+			const vehicle = await shop.cases.addVehicle({
+				typeId: 'brindle-marlow-16',
+				nickname: `bus ${String(i).padStart(3, '0')}`,
+				plate: `TP ${1000 + i}`,
+				vin: null,
+				linkAddress: null,
+				standInAddress: null
+			});
+			ids.push(await shop.cases.open(ulid(), vehicle.id, ''));
+		}
+	});
+
+	it('is paged by number, the closed ones from the newest, and beyond the last page is the last', async () => {
+		const numbersOn = async (signed: boolean, page: number) =>
+			(await shop.cases.page(signed, page)).rows.map(({ number }) => number);
+		const open = [
+			...(await numbersOn(false, 1)),
+			...(await numbersOn(false, 2)),
+			...(await numbersOn(false, 3))
+		];
+		expect(open).toHaveLength(MANY + 1);
+		expect(open).toEqual([...open].sort());
+		await shop.db.update(caseRecord).set({ signed: true });
+		const closed = [
+			...(await numbersOn(true, 1)),
+			...(await numbersOn(true, 2)),
+			...(await numbersOn(true, 3))
+		];
+		expect(closed).toEqual([...open].reverse());
+		expect(await numbersOn(true, 99)).toEqual(await numbersOn(true, 3));
+		expect(await shop.cases.page(false, 1)).toMatchObject({ rows: [], total: 0, page: 1, pages: 1 });
+	});
+
+	it('shows of a code the newest cases that had it', async () => {
+		const had = { code: 'C0035', failureType: '13', moduleName: 'brake control', verdict: 'open' };
+		await shop.db.insert(caseCode).values(ids.map((caseId) => ({ caseId, ...had })));
+		const found = (await shop.cases.casesWith('C0035', 5)).map(({ id }) => id);
+		expect(found).toEqual([...ids].reverse().slice(0, 5));
+	});
+
+	it('is found by a word that stands in all of them, the newest that have it', async () => {
+		for (const id of ids.slice(0, 3)) await put(shop, 'note', { text: 'gravel' }, { caseId: id });
+		for (const id of ids.slice(0, 3)) await shop.cases.refresh(id);
+		const found = (await shop.cases.search('gravel', 2)).map(({ id }) => id);
+		expect(found).toHaveLength(2);
+		expect(ids.slice(0, 3)).toEqual(expect.arrayContaining(found));
+	});
+
+	it('asks for no more entries than came since when it counts what it learned', async () => {
+		const before = await shop.trackRecord.stamp();
+		await put(shop, 'test-step', {
+			test: 'resistance',
+			place: 'rear-left',
+			name: 'Ohms',
+			station: 'measure',
+			from: 'own',
+			how: 'done',
+			seen: {},
+			because: '',
+			minutes: 6
+		});
+		expect(await shop.trackRecord.stamp()).toBe(before);
+		expect(await shop.trackRecord.minutes()).toEqual({ resistance: { times: 1, mean: 6 } });
+		// Counted on, and counted from the beginning by what is kept for that: the same.
+		expect(await new TrackRecord(shop.db).minutes()).toEqual(await shop.trackRecord.minutes());
+		expect(await new TrackRecord(shop.db).stamp()).toBe(before);
 	});
 });

@@ -10,12 +10,12 @@ export interface CautionsHere {
 	words: (exposed: readonly string[], place?: string) => string;
 }
 
-/** @param type null where the vehicle is not described */
+/** @param of null where the vehicle is not described; may still be on its way */
 export async function cautionsHere(
 	{ settings }: Pick<Stores, 'settings'>,
-	type: VehicleType | null
+	of: VehicleType | null | Promise<VehicleType | null>
 ): Promise<CautionsHere> {
-	const ofShop = await settings.read('cautions');
+	const [ofShop, type] = await Promise.all([settings.read('cautions'), of]);
 	return {
 		list: (exposed) => cautionsOf(exposed, ofShop),
 		words: (exposed, place) =>

@@ -21,7 +21,7 @@ export async function describeVehicle(
 	const { threads, vehicleDescriptions } = services;
 	const there = (await threads.read(caseId)).find(({ id }) => id === entryId);
 	if (there) return { ok: true, value: there };
-	const kept = await vehicleDescriptions.keep(description, author.id, because);
+	const kept = await vehicleDescriptions.keep(description, author, because);
 	return addEntry(
 		services,
 		{ id: entryId, caseId, kind: 'vehicle-described', payload: { description: kept, because } },
@@ -47,5 +47,5 @@ export async function learnSensor(
 			: [];
 	});
 	const next = told.length > 0 ? corrected(known, told) : null;
-	if (next?.ok) await vehicleDescriptions.keep(next.value, author.id, 'Its sensor was identified');
+	if (next?.ok) await vehicleDescriptions.keep(next.value, author, 'Its sensor was identified');
 }

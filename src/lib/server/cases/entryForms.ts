@@ -7,7 +7,7 @@ import type { EntryKind, PayloadOf } from '../../case/entries/entry';
 import { Ulid } from '../../case/entries/fields';
 import type { AppendOptions } from '../db/threads';
 import { addEntry } from './addEntry';
-import { writerHere } from './access';
+import { memberHere } from './access';
 
 /**
  * Forms that become entries. Each carries the id of the entry it will make, so that sending it twice stores it once, and
@@ -58,7 +58,7 @@ export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 	optionsOf: (data: z.output<S>) => AppendOptions = () => ({})
 ) {
 	return async (event: CaseEvent) => {
-		const member = writerHere(event);
+		const member = memberHere(event);
 		const form = await superValidate(event.request, zod4(schema as never));
 		const data = form.data as z.output<S> & { entryId: string; corrects: string; why: string };
 		if (form.valid && data.corrects !== '' && data.why === '') {

@@ -141,7 +141,7 @@ async function wasHere(
 	{ cases, vehicleDescriptions }: Services,
 	vehicleId: string
 ): Promise<Result<{ vehicle: Vehicle; described: Described | null }>> {
-	const vehicle = (await cases.vehicles()).find(({ id }) => id === vehicleId);
+	const vehicle = await cases.vehicle(vehicleId);
 	if (!vehicle) return fail('That vehicle is no longer in the shop’s list.');
 	return ok({ vehicle, described: await vehicleDescriptions.newest(vehicle.typeId) });
 }

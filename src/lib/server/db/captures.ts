@@ -1,10 +1,12 @@
-import { and, asc, eq, inArray, lt, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, lt, not, sql } from 'drizzle-orm';
 import { Purpose, type LiveMark } from '../../case/entries/live-recording/payload';
 import { decodeChunk, encodeChunk, joinChunks, type Chunk } from '../../core/live/chunk';
 import { fail, ok, type Result } from '../../core/result';
+import { Shelf } from '../objects/shelf';
 import type { Database } from './open';
 import { capture, captureChunk, entry, user } from './schema';
 import { isTaken, type Author } from './threads';
+import { isHeld } from './vehicleHolds';
 
 /** A capture is reached only through its case: its id alone opens nothing. */
 export interface Owned {
@@ -46,7 +48,10 @@ const isOf = ({ caseId, id }: Owned) => and(eq(capture.id, id), eq(capture.caseI
 
 /** Samples of recordings and captures, in compressed pieces, each under its case. */
 export class Captures {
-	constructor(private readonly db: Database) {}
+	constructor(
+		private readonly db: Database,
+		private readonly shelf = new Shelf()
+	) {}
 
 	/** Opens a recording that will grow. Refused where the id is in use already. */
 	async begin(one: NewCapture): Promise<Result<null>> {
@@ -73,12 +78,12 @@ export class Captures {
 	/** The encoded pieces in order, as they lie on disk; none where the case has no such capture. */
 	async pieces(one: Owned): Promise<Uint8Array[]> {
 		const rows = await this.db
-			.select({ bytes: captureChunk.bytes })
+			.select({ bytes: captureChunk.bytes, stored: captureChunk.stored })
 			.from(captureChunk)
 			.innerJoin(capture, eq(capture.id, captureChunk.captureId))
 			.where(isOf(one))
 			.orderBy(asc(captureChunk.seq));
-		return rows.map(({ bytes }) => bytes);
+		return Promise.all(rows.map((row) => this.shelf.take(row)));
 	}
 
 	/** All samples; a piece that cannot be read is left out. Null where there are none. */
@@ -96,13 +101,12 @@ export class Captures {
 
 	/** Ends a recording: its many small pieces become few, in one go. @param pieces see {@link wholePieces} */
 	async finish(one: Owned, pieces: readonly Uint8Array[]): Promise<void> {
+		const laid = await this.shelf.layAll(pieces);
 		await this.db.transaction(async (tx) => {
 			const [open] = await tx.select({ id: capture.id }).from(capture).where(isOf(one));
 			if (!open) throw new Error(`no recording ${one.id} on case ${one.caseId}`);
 			await tx.delete(captureChunk).where(eq(captureChunk.captureId, one.id));
-			await tx
-				.insert(captureChunk)
-				.values(pieces.map((bytes, seq) => ({ captureId: one.id, seq, bytes: Buffer.from(bytes) })));
+			await tx.insert(captureChunk).values(laid.map((piece, seq) => ({ captureId: one.id, seq, ...piece })));
 			await tx.update(capture).set({ whole: true }).where(isOf(one));
 		});
 	}
@@ -112,6 +116,7 @@ export class Captures {
 	 * speaks of it, gives way; anything else under the id stays and this is refused.
 	 */
 	async keep(one: NewCapture, pieces: readonly Uint8Array[]): Promise<Result<null>> {
+		const laid = await this.shelf.layAll(pieces);
 		try {
 			await this.db.transaction(async (tx) => {
 				await tx
@@ -126,7 +131,7 @@ export class Captures {
 				await tx.insert(capture).values({ ...one, whole: true });
 				await tx
 					.insert(captureChunk)
-					.values(pieces.map((bytes, seq) => ({ captureId: one.id, seq, bytes: Buffer.from(bytes) })));
+					.values(laid.map((piece, seq) => ({ captureId: one.id, seq, ...piece })));
 			});
 		} catch (error) {
 			if (isTaken(error)) return fail(TAKEN);
@@ -158,13 +163,13 @@ export class Captures {
 		return row ?? null;
 	}
 
-	/** Recordings that a stopped server left open. @param before only those begun earlier */
+	/** Recordings that a stopped server left open, and nobody is at. @param before only those begun earlier */
 	async left(before: string): Promise<OpenCapture[]> {
 		const rows = await this.db
 			.select()
 			.from(capture)
 			.innerJoin(user, eq(user.id, capture.authorId))
-			.where(and(eq(capture.whole, false), lt(capture.startedAt, before)));
+			.where(and(eq(capture.whole, false), lt(capture.startedAt, before), not(isHeld(capture.id))));
 		return rows.map(({ capture: { id, caseId, name, purpose, startedAt, marks }, user: author }) => ({
 			id,
 			caseId,

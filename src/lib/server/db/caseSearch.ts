@@ -18,6 +18,9 @@ export interface FoundCase {
 /** Kinds of entries in which people say something. */
 export const SPOKEN_KINDS = kindsWhere(({ search }) => search !== undefined);
 
+/** A word that stands everywhere is looked for in the newest cases that have it. */
+const MOST_RANKED = 2_000;
+
 const PARTS = ['complaint', 'mended', 'notes'] as const;
 
 /** What is said on a thread, in the three parts that the index keeps apart. */
@@ -62,8 +65,11 @@ export class CaseSearch {
 		for (const match of searchQuery(text)) {
 			const rows = await this.db.all<{ id: string; number: number; vehicle: string }>(sql`
 				SELECT c.id, c.number, v.nickname AS vehicle
-				FROM case_search s JOIN case_record c ON c.number = s.rowid JOIN vehicle v ON v.id = c.vehicle_id
-				WHERE case_search MATCH ${match} ORDER BY bm25(case_search, 1.0, 3.0, 1.0) LIMIT ${limit}`);
+				FROM (
+					SELECT rowid AS number, bm25(case_search, 1.0, 3.0, 1.0) AS score
+					FROM case_search WHERE case_search MATCH ${match} ORDER BY rowid DESC LIMIT ${MOST_RANKED}
+				) AS hit JOIN case_record c ON c.number = hit.number JOIN vehicle v ON v.id = c.vehicle_id
+				ORDER BY hit.score LIMIT ${limit}`);
 			if (rows.length === 0) continue;
 			const spoken = standing(await read(rows.map((row) => row.id)));
 			return rows.map((row): FoundCase => {

@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { vehicleTypes, type VehicleType } from '../../../../library';
 import { vehicleName } from '../../../../library/vehicle/vehicleType';
@@ -81,6 +81,8 @@ const JOINED = {
 };
 
 /** The shop's cases and vehicles. */
+const plainPlate = (plate: string): string => plate.toUpperCase().replaceAll(' ', '');
+
 export class Cases {
 	private readonly behind = new Set<string>();
 	private following: Promise<void> | null = null;
@@ -104,15 +106,20 @@ export class Cases {
 		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
 	}
 
+	async vehicle(id: string): Promise<Vehicle | null> {
+		const [found] = await this.db.select().from(vehicle).where(eq(vehicle.id, id));
+		return found ?? null;
+	}
+
 	/** Another vehicle of this shop that has this number, by its own record or as it was read on a case; null where none has. */
 	async otherWithVin(caseId: string, vin: string): Promise<{ nickname: string; plate: string } | null> {
 		const [other] = await this.db.all<{ nickname: string; plate: string }>(sql`
-			select v.nickname, v.plate from vehicle v
-			where v.id != (select c.vehicle_id from case_record c where c.id = ${caseId})
-			and (v.vin = ${vin} or exists (
-				select 1 from entry e join case_record c on c.id = e.case_id
-				where c.vehicle_id = v.id and e.kind = 'vehicle-checked' and json_extract(e.payload, '$.vin') = ${vin}
-			)) limit 1`);
+			SELECT nickname, plate FROM vehicle WHERE id IN (
+				SELECT id FROM vehicle WHERE vin = ${vin}
+				UNION ALL SELECT c.vehicle_id FROM entry e JOIN case_record c ON c.id = e.case_id
+					WHERE e.kind = 'vehicle-checked' AND json_extract(e.payload, '$.vin') = ${vin}
+			) AND id != (SELECT vehicle_id FROM case_record WHERE id = ${caseId})
+			ORDER BY vin IS ${vin} DESC, rowid LIMIT 1`);
 		return other ?? null;
 	}
 
@@ -169,27 +176,45 @@ export class Cases {
 	/**
 	 * Open cases, oldest number first, a page at a time; `signed` gives the closed ones, newest first. A page beyond the last
 	 * is the last.
+	 *
+	 * @param of only those of one vehicle, by its number or its plate, however it is spaced
 	 */
 	async page(
 		signed: boolean,
-		wantedPage: number
+		wantedPage: number,
+		of: { vin?: string | null; plate?: string | null } = {}
 	): Promise<{ rows: CaseRow[]; total: number; page: number; pages: number }> {
-		const wanted = and(eq(caseRecord.signed, signed), eq(caseRecord.comingIn, false));
-		const [count] = await this.db
-			.select({ n: sql<number>`count(*)` })
-			.from(caseRecord)
-			.where(wanted);
+		const wanted = and(
+			eq(caseRecord.signed, signed),
+			eq(caseRecord.comingIn, false),
+			of.vin ? eq(vehicle.vin, of.vin.toUpperCase()) : undefined,
+			of.plate ? sql`replace(upper(${vehicle.plate}), ' ', '') = ${plainPlate(of.plate)}` : undefined
+		);
+		const counted = this.db.select({ n: sql<number>`count(*)` }).from(caseRecord);
+		const [count] = await (of.vin || of.plate
+			? counted.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId)).where(wanted)
+			: counted.where(wanted));
 		const total = count?.n ?? 0;
 		const pages = Math.max(1, Math.ceil(total / PAGE));
 		const page = Math.min(pages, Math.max(1, wantedPage));
+		// Which they are comes from the index alone; only those of the page are read.
+		const order = signed ? desc(caseRecord.number) : caseRecord.number;
+		const listed = this.db
+			.select({ row: sql`case_record.rowid` })
+			.from(caseRecord)
+			.$dynamic();
+		if (of.vin || of.plate) listed.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId));
+		const onPage = listed
+			.where(wanted)
+			.orderBy(order)
+			.limit(PAGE)
+			.offset((page - 1) * PAGE);
 		const rows = await this.db
 			.select(JOINED)
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(wanted)
-			.orderBy(signed ? desc(caseRecord.number) : caseRecord.number)
-			.limit(PAGE)
-			.offset((page - 1) * PAGE);
+			.where(sql`case_record.rowid IN ${onPage}`)
+			.orderBy(order);
 		const known = await this.codes.stamp();
 		return { rows: await Promise.all(rows.map((row) => this.toRow(row, { known }))), total, page, pages };
 	}
@@ -289,6 +314,13 @@ export class Cases {
 
 	/** Cases of this shop that had a code, newest first, with what was mended on each. */
 	async casesWith(code: string, limit = 20): Promise<CaseWithCode[]> {
+		// Ids grow with the time of opening: the newest are found without going through all that ever had it.
+		const newest = this.db
+			.selectDistinct({ id: caseCode.caseId })
+			.from(caseCode)
+			.where(eq(caseCode.code, code))
+			.orderBy(desc(caseCode.caseId))
+			.limit(limit);
 		const rows = await this.db
 			.select({
 				id: caseRecord.id,
@@ -302,7 +334,7 @@ export class Cases {
 			.from(caseCode)
 			.innerJoin(caseRecord, eq(caseRecord.id, caseCode.caseId))
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(eq(caseCode.code, code))
+			.where(and(eq(caseCode.code, code), inArray(caseCode.caseId, newest)))
 			.groupBy(caseRecord.id)
 			.orderBy(desc(caseRecord.number))
 			.limit(limit);

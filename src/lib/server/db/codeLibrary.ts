@@ -4,7 +4,9 @@ import { CodeDefinition, type CodePack } from '../../../../library/codePack';
 import { shippedBook, shippedPacks, type CodeBook, type SourcedDefinition } from '../../../../library/codes';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
-import { codeDefinition, codePack } from './schema';
+import { adminAct, codeDefinition, codePack } from './schema';
+import type { Author } from './threads';
+import { actOf } from '../accounts/adminLog';
 import { lineWith, searchQuery } from './searchQuery';
 
 export type PackRow = typeof codePack.$inferSelect & { definitions: number };
@@ -185,23 +187,27 @@ export class CodeLibrary {
 	}
 
 	/** Brings in a pack whole; one with the same id, brought in before, is replaced by it. */
-	async importPack(pack: CodePack, addedBy: string): Promise<Result<number>> {
+	async importPack(pack: CodePack, by: Author): Promise<Result<number>> {
 		const [known] = await this.db.select().from(codePack).where(eq(codePack.id, pack.id));
 		if (known && known.origin !== 'imported')
 			return fail(
 				`"${pack.id}" is the id of ${known.name}, which a file cannot replace: give the pack another id.`
 			);
-		await this.lay(pack, 'imported', null, addedBy);
+		await this.lay(pack, 'imported', null, by);
 		return ok(pack.definitions.length);
 	}
 
 	/** Takes away a pack that was brought in. */
-	async removePack(packId: string): Promise<Result<null>> {
-		const removed = await this.db
-			.delete(codePack)
-			.where(and(eq(codePack.id, packId), eq(codePack.origin, 'imported')))
-			.returning({ id: codePack.id });
-		return removed.length > 0 ? ok(null) : fail('Only packs that were brought in can be taken away.');
+	async removePack(packId: string, by: Author): Promise<Result<null>> {
+		return this.db.transaction(async (tx) => {
+			const [removed] = await tx
+				.delete(codePack)
+				.where(and(eq(codePack.id, packId), eq(codePack.origin, 'imported')))
+				.returning({ name: codePack.name });
+			if (!removed) return fail('Only packs that were brought in can be taken away.');
+			await tx.insert(adminAct).values(actOf(by, 'pack-taken-away', { of: removed.name }, this.now()));
+			return ok(null);
+		});
 	}
 
 	/**
@@ -267,15 +273,35 @@ export class CodeLibrary {
 		pack: CodePack,
 		origin: 'shipped' | 'imported',
 		contentHash: string | null,
-		addedBy: string | null
+		by: Author | null
 	): Promise<void> {
 		const addedAt = this.now().toISOString();
 		const { id, name, source, date, conditions, maker } = pack;
 		await this.db.transaction(async (tx) => {
 			await tx.delete(codePack).where(eq(codePack.id, id));
-			await tx
-				.insert(codePack)
-				.values({ id, name, source, date, conditions, maker, origin, contentHash, addedBy, addedAt });
+			await tx.insert(codePack).values({
+				id,
+				name,
+				source,
+				date,
+				conditions,
+				maker,
+				origin,
+				contentHash,
+				addedBy: by?.name,
+				addedAt
+			});
+			if (by)
+				await tx
+					.insert(adminAct)
+					.values(
+						actOf(
+							by,
+							'pack-brought-in',
+							{ of: name, to: `${date}, ${pack.definitions.length} definitions` },
+							this.now()
+						)
+					);
 			const rows = pack.definitions.map((definition) => toRow(id, definition, addedAt));
 			for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
 				await tx.insert(codeDefinition).values(rows.slice(at, at + ROWS_AT_ONCE));

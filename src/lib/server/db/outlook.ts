@@ -32,6 +32,9 @@ export function turned(
 	return { wasMinutes: was, turnedAt: seq };
 }
 
+/** Says which working-out it was: another where the thread grew, or the shop knows something else. */
+export const stampOf = ({ seq, known }: Pick<Outlook, 'seq' | 'known'>): string => `${seq}:${known}`;
+
 /** The next step in what was worked out, where it still holds and the reasoning had a say in it. */
 export function nextIn(
 	outlook: Outlook | null,

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { fail, ok, type Result } from '../../core/result';
+import { Shelf } from '../objects/shelf';
 import type { Database } from './open';
 import { photo } from './schema';
 
@@ -43,7 +44,10 @@ export interface KeptPhoto {
 }
 
 export class Photos {
-	constructor(private readonly db: Database) {}
+	constructor(
+		private readonly db: Database,
+		private readonly shelf = new Shelf()
+	) {}
 
 	/**
 	 * Draws a photo anew, no larger than is needed to see what was looked at, the right way up, without place, time or
@@ -88,7 +92,7 @@ export class Photos {
 		};
 		await this.db
 			.insert(photo)
-			.values({ ...one, ...kept, takenInAt: new Date().toISOString(), bytes: data })
+			.values({ ...one, ...kept, takenInAt: new Date().toISOString(), ...(await this.shelf.lay(data)) })
 			.onConflictDoNothing();
 		return ok(kept);
 	}
@@ -104,9 +108,9 @@ export class Photos {
 
 	async read(caseId: string, id: string): Promise<Uint8Array | null> {
 		const [row] = await this.db
-			.select({ bytes: photo.bytes })
+			.select({ bytes: photo.bytes, stored: photo.stored })
 			.from(photo)
 			.where(and(eq(photo.id, id), eq(photo.caseId, caseId)));
-		return row?.bytes ?? null;
+		return row ? this.shelf.take(row) : null;
 	}
 }

@@ -45,9 +45,9 @@ describe('how sure the shop wants to be', () => {
 	it('has a usual value until a lead decides, and refuses what it cannot be', async () => {
 		const settings = new ShopSettings(shop.db);
 		expect(await settings.read('proving')).toBe(0.8);
-		await settings.write('proving', 1, shop.ana.id);
+		await settings.write('proving', 1, shop.ana);
 		expect(await settings.read('proving')).toBe(1);
-		await expect(settings.write('proving', 1.5, shop.ana.id)).rejects.toThrow();
+		await expect(settings.write('proving', 1.5, shop.ana)).rejects.toThrow();
 		expect(await settings.read('proving')).toBe(1);
 		expect(await settings.read('closesAtHour')).toBe(17);
 	});
@@ -64,7 +64,7 @@ describe('the shop’s own numbers', () => {
 				repairs: { 'renew-fuse': { minutes: 3, price: 1 } },
 				odds: { 'gap-rust': 9, nothing: 2 }
 			},
-			shop.ana.id
+			shop.ana
 		);
 		expect(written).toEqual({
 			ok: true,
@@ -75,8 +75,8 @@ describe('the shop’s own numbers', () => {
 
 	it('are not overwritten by somebody who saw an older state', async () => {
 		const books = new ReasonBooks(shop.db);
-		await books.write({ ...EMPTY_BOOK, tests: { fuse: 4 } }, shop.ana.id);
-		const late = await books.write({ ...EMPTY_BOOK, tests: { fuse: 9 } }, shop.ana.id);
+		await books.write({ ...EMPTY_BOOK, tests: { fuse: 4 } }, shop.ana);
+		const late = await books.write({ ...EMPTY_BOOK, tests: { fuse: 9 } }, shop.ana);
 		expect(!late.ok && late.error).toMatch(/Somebody else/);
 		expect((await books.read()).tests.fuse).toBe(4);
 	});
@@ -93,6 +93,14 @@ describe('the track record', () => {
 		expect(await record.proven()).toMatchObject([
 			{ caseId: shop.caseId, typeId: 'brindle-marlow-16', kind: 'renew-lead', place: 'rear-left', codes: [] }
 		]);
+	});
+
+	it('has a case the moment it is signed, before anything kept beside it has followed', async () => {
+		const record = new TrackRecord(shop.db);
+		await put('repair', repair('renew-lead'));
+		expect(await record.read()).toEqual([]);
+		await putEntry(shop, 'signature', { statement: 'Released', verdict: 'Proven clear' });
+		expect(await record.read()).toHaveLength(1);
 	});
 
 	it('takes a case that came back off the record, and names its comeback', async () => {
@@ -144,7 +152,7 @@ describe('the track record', () => {
 		expect(await record.taught()).toMatchObject([
 			{ caseId: shop.caseId, unlearned: { why: 'The meter was broken', by: shop.ana.name } }
 		]);
-		await record.learnAgain(shop.caseId);
+		await record.learnAgain(shop.caseId, shop.ana);
 		expect(await record.stamp()).toBe(before);
 		expect(await record.read()).toHaveLength(1);
 	});

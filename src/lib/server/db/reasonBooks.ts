@@ -2,7 +2,9 @@ import { eq } from 'drizzle-orm';
 import { EMPTY_BOOK, ReasonBook, tidied } from '../../../../library/reason/book';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from './open';
-import { shopSetting } from './schema';
+import { adminAct, shopSetting } from './schema';
+import type { Author } from './threads';
+import { actOf } from '../accounts/adminLog';
 
 const NAME = 'reason-book';
 
@@ -17,7 +19,7 @@ export class ReasonBooks {
 	}
 
 	/** @param book with the version that was changed; refused where another has been written since */
-	async write(book: ReasonBook, by: string, now = new Date()): Promise<Result<ReasonBook>> {
+	async write(book: ReasonBook, by: Author, now = new Date()): Promise<Result<ReasonBook>> {
 		return this.db.transaction(async (tx) => {
 			const [row] = await tx.select().from(shopSetting).where(eq(shopSetting.name, NAME));
 			const known = ReasonBook.safeParse(row?.value);
@@ -27,11 +29,12 @@ export class ReasonBooks {
 					'Somebody else has changed these numbers meanwhile: look at theirs, then save yours again.'
 				);
 			const next = { ...tidied(book), version: version + 1 };
-			const kept = { value: next, changedBy: by, changedAt: now.toISOString() };
+			const kept = { value: next, changedBy: by.id, changedAt: now.toISOString() };
 			await tx
 				.insert(shopSetting)
 				.values({ name: NAME, ...kept })
 				.onConflictDoUpdate({ target: shopSetting.name, set: kept });
+			await tx.insert(adminAct).values(actOf(by, 'odds-changed', { of: String(next.version) }, now));
 			return ok(next);
 		});
 	}

@@ -16,6 +16,15 @@ export const user = sqliteTable('user', {
 	role: text('role', { enum: ['technician', 'lead', 'viewer'] })
 		.notNull()
 		.default('viewer'),
+	/** Shut out: signs in no more, and what it did stays. */
+	banned: integer('banned', { mode: 'boolean' }).default(false),
+	banReason: text('ban_reason'),
+	banExpires: moment('ban_expires'),
+	twoFactorEnabled: integer('two_factor_enabled', { mode: 'boolean' }).default(false),
+	/** It is another program with a token, and nobody who signs in. */
+	program: integer('program', { mode: 'boolean' }).notNull().default(false),
+	/** Hash of the six digits that open a locked screen again; null = a locked screen asks for the whole sign-in. */
+	quickCode: text('quick_code'),
 	createdAt: moment('created_at').notNull(),
 	updatedAt: moment('updated_at').notNull()
 });
@@ -30,6 +39,9 @@ export const session = sqliteTable(
 		updatedAt: moment('updated_at').notNull(),
 		ipAddress: text('ip_address'),
 		userAgent: text('user_agent'),
+		impersonatedBy: text('impersonated_by'),
+		/** Since when its screen is locked; null = open. */
+		lockedAt: text('locked_at'),
 		userId: text('user_id')
 			.notNull()
 			.references(() => user.id, { onDelete: 'cascade' })
@@ -68,24 +80,88 @@ export const verification = sqliteTable('verification', {
 	updatedAt: moment('updated_at')
 });
 
+/** Second factors: what the sign-in library expects; secret and codes are encrypted with the server's own secret. */
+export const twoFactor = sqliteTable(
+	'two_factor',
+	{
+		id: text('id').primaryKey(),
+		secret: text('secret').notNull(),
+		backupCodes: text('backup_codes').notNull(),
+		userId: text('user_id')
+			.notNull()
+			.references(() => user.id, { onDelete: 'cascade' }),
+		verified: integer('verified', { mode: 'boolean' }).default(true),
+		failedVerificationCount: integer('failed_verification_count').default(0),
+		lockedUntil: moment('locked_until')
+	},
+	(table) => [index('two_factor_user').on(table.userId), index('two_factor_secret').on(table.secret)]
+);
+
+/** Ways in that a lead has opened: whoever has the code chooses the password. Only its hash is kept. */
+export const invitation = sqliteTable('invitation', {
+	userId: text('user_id')
+		.primaryKey()
+		.references(() => user.id, { onDelete: 'cascade' }),
+	hash: text('hash').notNull().unique(),
+	expiresAt: text('expires_at').notNull()
+});
+
+/** Tokens of other programs; only the hash of each is kept. */
+export const apiToken = sqliteTable('api_token', {
+	id: text('id').primaryKey(),
+	/** Who its entries are by. */
+	userId: text('user_id')
+		.notNull()
+		.references(() => user.id),
+	hash: text('hash').notNull().unique(),
+	scopes: text('scopes', { mode: 'json' }).notNull(),
+	madeBy: text('made_by').notNull(),
+	madeAt: text('made_at').notNull(),
+	lastUsedAt: text('last_used_at'),
+	revokedAt: text('revoked_at')
+});
+
+/** Who changed whom and what for the whole shop. Rows are only ever added: triggers in the migrations refuse the rest. */
+export const adminAct = sqliteTable(
+	'admin_act',
+	{
+		seq: integer('seq').primaryKey({ autoIncrement: true }),
+		at: text('at').notNull(),
+		byId: text('by_id').notNull(),
+		byName: text('by_name').notNull(),
+		what: text('what').notNull(),
+		/** Whom or what it was done to, and to what it was changed, JSON; never a secret. */
+		facts: text('facts', { mode: 'json' }).notNull()
+	},
+	(table) => [index('admin_act_at').on(table.at)]
+);
+
 // The shop.
 
-export const vehicle = sqliteTable('vehicle', {
-	id: text('id').primaryKey(),
-	/** Key into the library's vehicle types, or into what this shop has described. */
-	typeId: text('type_id').notNull(),
-	/** What its type is called, where the library does not know it. */
-	typeName: text('type_name'),
-	/** What the shop calls it: "school minibus". */
-	nickname: text('nickname').notNull(),
-	plate: text('plate').notNull(),
-	vin: text('vin'),
-	/** Where its diagnostic interface answers, `host:port`. */
-	linkAddress: text('link_address'),
-	/** Control panel of a simulated vehicle, `host:port`; null for a real one. */
-	standInAddress: text('stand_in_address'),
-	createdAt: text('created_at').notNull()
-});
+export const vehicle = sqliteTable(
+	'vehicle',
+	{
+		id: text('id').primaryKey(),
+		/** Key into the library's vehicle types, or into what this shop has described. */
+		typeId: text('type_id').notNull(),
+		/** What its type is called, where the library does not know it. */
+		typeName: text('type_name'),
+		/** What the shop calls it: "school minibus". */
+		nickname: text('nickname').notNull(),
+		plate: text('plate').notNull(),
+		vin: text('vin'),
+		/** Where its diagnostic interface answers, `host:port`. */
+		linkAddress: text('link_address'),
+		/** Control panel of a simulated vehicle, `host:port`; null for a real one. */
+		standInAddress: text('stand_in_address'),
+		createdAt: text('created_at').notNull()
+	},
+	(table) => [
+		index('vehicle_nickname').on(table.nickname),
+		index('vehicle_vin').on(table.vin),
+		index('vehicle_plate').on(sql`replace(upper(plate), ' ', '')`)
+	]
+);
 
 /** What this shop has described and corrected; nothing is taken away, a correction is a further version. */
 export const vehicleDescription = sqliteTable(
@@ -132,7 +208,14 @@ export const caseRecord = sqliteTable(
 		/** Stamp of what was known of codes when it was made; empty = made before that was kept. */
 		summaryKnown: text('summary_known').notNull().default('')
 	},
-	(table) => [index('case_open').on(table.signed, table.number)]
+	(table) => [
+		// What the floor and the closed cases are paged by.
+		index('case_listed').on(table.comingIn, table.signed, table.number),
+		index('case_vehicle').on(table.vehicleId),
+		index('case_foreign')
+			.on(table.id)
+			.where(sql`from_shop IS NOT NULL`)
+	]
 );
 
 /** The threads. Rows are only ever added: triggers in the migrations refuse any change or removal. */
@@ -161,7 +244,17 @@ export const entry = sqliteTable(
 		uniqueIndex('entry_case_seq').on(table.caseId, table.seq),
 		index('entry_kind').on(table.kind),
 		// Whether a case is signed is asked at every append, whatever the length of its thread.
-		index('entry_case_kind').on(table.caseId, table.kind)
+		index('entry_case_kind').on(table.caseId, table.kind),
+		// What is asked of all threads at once is asked of few entries of each: they are found without reading the others.
+		index('entry_comeback')
+			.on(sql`json_extract(payload, '$.comebackOf.caseId')`)
+			.where(sql`kind = 'case-opened' AND json_extract(payload, '$.comebackOf.caseId') IS NOT NULL`),
+		index('entry_vin')
+			.on(sql`json_extract(payload, '$.vin')`)
+			.where(sql`kind = 'vehicle-checked'`),
+		index('entry_timed')
+			.on(sql`json_extract(payload, '$.test')`, sql`json_extract(payload, '$.minutes')`, table.caseId)
+			.where(sql`kind = 'test-step' AND json_extract(payload, '$.how') = 'done'`)
 	]
 );
 
@@ -185,6 +278,29 @@ export const linkJob = sqliteTable('link_job', {
 		.notNull()
 		.default(sql`CURRENT_TIMESTAMP`)
 });
+
+/** Servers that share this database, where it is on another machine: each says now and then that it lives. */
+export const peer = sqliteTable('peer', {
+	id: text('id').primaryKey(),
+	/** Where it is reached. */
+	origin: text('origin').notNull(),
+	/** By the database's own clock, s. */
+	seenAt: integer('seen_at').notNull()
+});
+
+/** Vehicles that somebody is at, each by one piece of work of one server. */
+export const vehicleHold = sqliteTable(
+	'vehicle_hold',
+	{
+		/** Of its interface. */
+		address: text('address').primaryKey(),
+		/** The entry that the work will become. */
+		jobId: text('job_id').notNull(),
+		peerId: text('peer_id').notNull(),
+		byName: text('by_name').notNull()
+	},
+	(table) => [index('vehicle_hold_job').on(table.jobId)]
+);
 
 /** Work of a stopped server that its thread did not take: kept whole until a lead has looked at it. */
 export const putAside = sqliteTable(
@@ -237,7 +353,9 @@ export const captureChunk = sqliteTable(
 			.notNull()
 			.references(() => capture.id, { onDelete: 'cascade' }),
 		seq: integer('seq').notNull(),
-		bytes: blob('bytes', { mode: 'buffer' }).notNull()
+		bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+		/** Name in the object store, where the bytes lie there; null = they are here. */
+		stored: text('stored')
 	},
 	(table) => [primaryKey({ columns: [table.captureId, table.seq] })]
 );
@@ -257,7 +375,9 @@ export const photo = sqliteTable(
 		sha256: text('sha256').notNull(),
 		width: integer('width').notNull(),
 		height: integer('height').notNull(),
-		bytes: blob('bytes', { mode: 'buffer' }).notNull()
+		bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+		/** Name in the object store, where the bytes lie there; null = they are here. */
+		stored: text('stored')
 	},
 	(table) => [index('photo_case').on(table.caseId)]
 );
@@ -347,7 +467,7 @@ export const caseCode = sqliteTable(
 	},
 	(table) => [
 		uniqueIndex('case_code_once').on(table.caseId, table.code, table.failureType, table.moduleName),
-		index('case_code_code').on(table.code)
+		index('case_code_case').on(table.code, table.caseId)
 	]
 );
 

@@ -50,6 +50,15 @@ const outcomeOf = ({ outcome, verdict }: Signed) =>
 export class ShopFigures {
 	constructor(private readonly db: Database) {}
 
+	/** All of them: of many cases it takes long. */
+	async all() {
+		return {
+			figures: await this.figures(),
+			minutes: await this.minutesByStation(),
+			codes: await this.codesByType()
+		};
+	}
+
 	async figures(): Promise<Figure[]> {
 		const signed = await this.db.all<Signed>(sql`
 			select c.id, c.number, v.nickname, v.type_id as typeId,

@@ -1,7 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { makeKeyPair, type KeyPair } from '../../case/paper/bundleSignature';
 import type { Database } from './open';
-import { shopKey, trustedShop } from './schema';
+import { adminAct, shopKey, trustedShop } from './schema';
+import type { Author } from './threads';
+import { actOf } from '../accounts/adminLog';
 
 const ONLY = 1;
 
@@ -28,16 +30,24 @@ export class ShopKeys {
 		return this.db.select().from(trustedShop).orderBy(trustedShop.name).limit(500);
 	}
 
-	async trust(publicKey: string, name: string, trustedBy: string): Promise<void> {
-		const told = { name, trustedBy, trustedAt: new Date().toISOString() };
-		await this.db
-			.insert(trustedShop)
-			.values({ publicKey, ...told })
-			.onConflictDoUpdate({ target: trustedShop.publicKey, set: told });
+	async trust(publicKey: string, name: string, by: Author): Promise<void> {
+		const told = { name, trustedBy: by.name, trustedAt: new Date().toISOString() };
+		await this.db.batch([
+			this.db
+				.insert(trustedShop)
+				.values({ publicKey, ...told })
+				.onConflictDoUpdate({ target: trustedShop.publicKey, set: told }),
+			this.db.insert(adminAct).values(actOf(by, 'shop-trusted', { of: name, to: publicKey }))
+		]);
 	}
 
-	async distrust(publicKey: string): Promise<void> {
-		await this.db.delete(trustedShop).where(eq(trustedShop.publicKey, publicKey));
+	async distrust(publicKey: string, by: Author): Promise<void> {
+		const [known] = await this.db.select().from(trustedShop).where(eq(trustedShop.publicKey, publicKey));
+		if (!known) return;
+		await this.db.batch([
+			this.db.delete(trustedShop).where(eq(trustedShop.publicKey, publicKey)),
+			this.db.insert(adminAct).values(actOf(by, 'shop-distrusted', { of: known.name, to: publicKey }))
+		]);
 	}
 
 	/** @param publicKey null = it is not signed */

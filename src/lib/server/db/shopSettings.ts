@@ -4,7 +4,9 @@ import { shopFunctions } from '../../../../library/calibrations';
 import { exposures } from '../../../../library/safety';
 import { TARGETS } from '../../case/entries/returns-told/payload';
 import type { Database } from './open';
-import { shopSetting } from './schema';
+import { adminAct, shopSetting } from './schema';
+import type { Author } from './threads';
+import { actOf } from '../accounts/adminLog';
 
 /** What a shop is called on paper that has not said its name. */
 export const UNNAMED_SHOP = 'This workshop';
@@ -24,6 +26,8 @@ const SETTINGS = {
 	closesAtHour: z.number().min(0).max(24).catch(17),
 	/** Residual chance below which a fault that comes and goes is called gone. */
 	residualTarget: z.union(TARGETS.map((target) => z.literal(target))).catch(0.05),
+	/** Minutes without a touch after which a screen locks itself; 0 = never. */
+	lockAfterMinutes: z.number().int().min(0).max(240).catch(0),
 	/** The shop's name on paper. */
 	shopName: z.string().trim().min(1).max(80).catch(UNNAMED_SHOP),
 	/** Whether a lead may sign a case whose last repair is their own. */
@@ -65,15 +69,22 @@ export class ShopSettings {
 	}
 
 	/** Throws a ZodError for a value that the setting cannot have. */
-	async write<N extends Name>(name: N, value: Settings[N], by: string, now = new Date()): Promise<void> {
+	async write<N extends Name>(name: N, value: Settings[N], by: Author, now = new Date()): Promise<void> {
+		const from = await this.read(name);
 		const kept = {
 			value: SETTINGS[name].unwrap().parse(value),
-			changedBy: by,
+			changedBy: by.id,
 			changedAt: now.toISOString()
 		};
-		await this.db
+		const write = this.db
 			.insert(shopSetting)
 			.values({ name, ...kept })
 			.onConflictDoUpdate({ target: shopSetting.name, set: kept });
+		if (JSON.stringify(from) === JSON.stringify(kept.value)) await write;
+		else
+			await this.db.batch([
+				write,
+				this.db.insert(adminAct).values(actOf(by, 'setting-changed', { of: name, from, to: kept.value }, now))
+			]);
 	}
 }

@@ -26,6 +26,8 @@ export interface AppendOptions {
 
 /** Two servers on one database may both aim for the next place; the loser looks again. */
 const MOST_TRIES = 50;
+/** Entries that are laid down in one go: with a database elsewhere each by itself would be a round trip. */
+const TOGETHER = 50;
 
 type Row = typeof entry.$inferSelect;
 
@@ -35,7 +37,7 @@ type Row = typeof entry.$inferSelect;
  */
 export class Threads {
 	private readonly queues = new Map<string, Promise<unknown>>();
-	private readonly listeners = new Map<string, Set<(seq: number) => void>>();
+	private readonly listeners = new Map<string, { told: number; calls: Set<(seq: number) => void> }>();
 	private readonly cache = new ThreadCache();
 
 	private readonly grownSince;
@@ -114,15 +116,23 @@ export class Threads {
 		return this.closedReason(caseId, await this.kept(caseId));
 	}
 
-	/** Calls back with the new head whenever a thread grows in this process. Returns how to stop. */
+	/** Calls back with the new head whenever a thread grows. Returns how to stop. */
 	listen(caseId: string, onGrowth: (seq: number) => void): () => void {
-		const set = this.listeners.get(caseId) ?? new Set();
-		set.add(onGrowth);
-		this.listeners.set(caseId, set);
+		const kept = this.listeners.get(caseId) ?? { told: 0, calls: new Set() };
+		kept.calls.add(onGrowth);
+		this.listeners.set(caseId, kept);
 		return () => {
-			set.delete(onGrowth);
-			if (set.size === 0) this.listeners.delete(caseId);
+			kept.calls.delete(onGrowth);
+			if (kept.calls.size === 0) this.listeners.delete(caseId);
 		};
+	}
+
+	/** Takes the news that a thread has grown, here or by another server; what was told already is not told again. */
+	heard(caseId: string, seq: number): void {
+		const kept = this.listeners.get(caseId);
+		if (!kept || seq <= kept.told) return;
+		kept.told = seq;
+		for (const tell of kept.calls) tell(seq);
 	}
 
 	/**
@@ -130,7 +140,8 @@ export class Threads {
 	 * transaction of the caller's, so that a case comes in whole or not at all.
 	 */
 	async takeIn(tx: Pick<Database, 'insert'>, entries: readonly RawEntry[]): Promise<void> {
-		for (const one of entries) await tx.insert(entry).values(toRow(one));
+		for (let from = 0; from < entries.length; from += TOGETHER)
+			await tx.insert(entry).values(entries.slice(from, from + TOGETHER).map(toRow));
 	}
 
 	private async appendNow(
@@ -165,7 +176,7 @@ export class Threads {
 				if (guarded) return fail(guarded);
 				throw error;
 			}
-			for (const tell of this.listeners.get(draft.caseId) ?? []) tell(whole.seq);
+			this.heard(draft.caseId, whole.seq);
 			return ok(whole);
 		}
 		throw new Error(`no free place on thread ${draft.caseId} after ${MOST_TRIES} tries`);
@@ -183,6 +194,8 @@ export class Threads {
 		const after = known?.entries.length ?? 0;
 		const rows = await this.grownSince.all({ caseId, after });
 		if (known && rows.length === 0) return known;
+		// Anybody may ask for a case that there is not: nothing is kept of it.
+		if (rows.length === 0) return EMPTY;
 		const raw = rows.map(rawOf);
 		const last = known?.entries.at(-1);
 		const chain =
@@ -224,6 +237,7 @@ export class Threads {
 	}
 }
 
+const EMPTY: KeptThread = { entries: [], chain: checkChain([]) };
 const NO_CASE: AppendError = { kind: 'no-case', text: 'There is no such case.' };
 const brokenBy = (reason: string): AppendError => ({
 	kind: 'broken',

@@ -1,9 +1,10 @@
-import { and, asc, eq, isNull, like, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, like, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { fail, ok, type Result } from '../../core/result';
 import { LatestCache } from '../latestCache';
 import type { Database } from './open';
-import { caseCode, caseRecord, entry, shopSetting, vehicle } from './schema';
+import { adminAct, caseCode, caseRecord, entry, shopSetting } from './schema';
+import { actOf } from '../accounts/adminLog';
 import type { Author } from './threads';
 
 /** How one case ended that was signed with everything proven: the repair that did it. */
@@ -39,22 +40,26 @@ export type Timed = Record<string, { times: number; mean: number }>;
 interface Counted {
 	/** The newest entry that was looked at; an id, because a row that was taken away gives its place to another. */
 	newest: { rowid: number; id: string } | null;
+	signed: number;
 	comebacks: number;
 	steps: Map<string, { times: number; minutes: number }>;
 }
-const NOTHING = (): Counted => ({ newest: null, comebacks: 0, steps: new Map() });
+const NOTHING = (): Counted => ({ newest: null, signed: 0, comebacks: 0, steps: new Map() });
 
+/** The newest cases that a shop learns from. */
 const MOST = 4000;
+/** Cases that are asked for at once. */
+const MOST_ASKED = 500;
 
-/** Cases that have a comeback. */
-const COME_BACK = sql.raw(
-	`(select json_extract(c.payload, '$.comebackOf.caseId') from entry as c where c.kind = 'case-opened' and json_extract(c.payload, '$.comebackOf.caseId') is not null)`
+/** What came back was not proven after all. */
+const CAME_BACK = sql.raw(
+	`EXISTS (SELECT 1 FROM entry c WHERE c.kind = 'case-opened' AND json_extract(c.payload, '$.comebackOf.caseId') = n.id)`
 );
 
 /** Signed as proven; signatures from before that was kept said it in their verdict. */
 const SIGNED_AS_PROVEN = sql.raw(
-	`(select s.case_id from entry as s where s.kind = 'signature'
-		and coalesce(json_extract(s.payload, '$.outcome'), case when json_extract(s.payload, '$.verdict') like 'Released%' then 'released' else 'proven' end) = 'proven')`
+	`EXISTS (SELECT 1 FROM entry s WHERE s.case_id = n.id AND s.kind = 'signature'
+		AND coalesce(json_extract(s.payload, '$.outcome'), CASE WHEN json_extract(s.payload, '$.verdict') LIKE 'Released%' THEN 'released' ELSE 'proven' END) = 'proven')`
 );
 
 /** What this shop's own signed cases say: which repair was proven, and how long its tests take. */
@@ -66,12 +71,8 @@ export class TrackRecord {
 
 	/** Changes whenever {@link proven} may: a case was signed, or came back. */
 	async stamp(): Promise<string> {
-		const { comebacks } = await this.count();
-		const [row] = await this.db.all<{ signed: number }>(
-			sql`SELECT COUNT(*) AS signed FROM case_record WHERE signed = 1 AND coming_in = 0`
-		);
-		const unlearned = (await this.unlearned()).map(({ caseId }) => caseId);
-		return `${row?.signed ?? 0}/${comebacks}/${unlearned.join()}`;
+		const [{ signed, comebacks }, unlearned] = await Promise.all([this.count(), this.unlearned()]);
+		return `${signed}/${comebacks}/${unlearned.map(({ caseId }) => caseId).join()}`;
 	}
 
 	/** What was proven, worked out once for each stamp. */
@@ -102,33 +103,43 @@ export class TrackRecord {
 	}
 
 	private async countOn(before: Counted): Promise<Counted> {
-		const [last] = before.newest
-			? await this.db.all<{ id: string }>(sql`SELECT id FROM entry WHERE rowid = ${before.newest.rowid}`)
-			: [];
+		const [[last], [head]] = await Promise.all([
+			this.db.all<{ id: string }>(sql`SELECT id FROM entry WHERE rowid = ${before.newest?.rowid ?? -1}`),
+			this.db.all<{ rowid: number; id: string }>(sql`SELECT rowid, id FROM entry ORDER BY rowid DESC LIMIT 1`)
+		]);
 		const from = last?.id === before.newest?.id ? before : NOTHING();
-		const [head] = await this.db.all<{ rowid: number; id: string }>(
-			sql`SELECT rowid, id FROM entry ORDER BY rowid DESC LIMIT 1`
-		);
 		const after = from.newest?.rowid ?? 0;
 		if (!head || head.rowid === after) return from;
 		const since = sql`e.rowid > ${after} AND e.rowid <= ${head.rowid}`;
-		const steps = await this.db.all<{ test: string; times: number; minutes: number }>(sql`
-			SELECT json_extract(e.payload, '$.test') AS test, COUNT(*) AS times,
-			SUM(json_extract(e.payload, '$.minutes')) AS minutes
-			FROM entry e JOIN case_record c ON c.id = e.case_id
-			WHERE e.kind = 'test-step' AND ${since} AND c.from_shop IS NULL
-			AND json_extract(e.payload, '$.how') = 'done' AND json_extract(e.payload, '$.minutes') > 0
-			AND json_extract(e.payload, '$.test') IS NOT NULL
-			GROUP BY test`);
-		const [opened] = await this.db.all<{ comebacks: number }>(sql`
-			SELECT COUNT(*) AS comebacks FROM entry e
-			WHERE e.kind = 'case-opened' AND ${since} AND json_extract(e.payload, '$.comebackOf.caseId') IS NOT NULL`);
+		// From the beginning, what was kept for this is gone through; from where it was left, only what came since.
+		const by = (name: string) => sql.raw(from.newest ? 'INDEXED BY entry_kind' : `INDEXED BY ${name}`);
+		const [steps, [opened], [signed]] = await Promise.all([
+			this.db.all<{ test: string; times: number; minutes: number }>(sql`
+				SELECT json_extract(payload, '$.test') AS test, COUNT(*) AS times,
+				SUM(json_extract(payload, '$.minutes')) AS minutes
+				FROM entry e ${by('entry_timed')}
+				WHERE kind = 'test-step' AND json_extract(payload, '$.how') = 'done' AND ${since}
+				AND json_extract(payload, '$.test') IS NOT NULL AND json_extract(payload, '$.minutes') > 0
+				AND case_id NOT IN (SELECT id FROM case_record WHERE from_shop IS NOT NULL)
+				GROUP BY 1`),
+			this.db.all<{ n: number }>(sql`
+				SELECT COUNT(*) AS n FROM entry e ${by('entry_comeback')}
+				WHERE kind = 'case-opened' AND json_extract(payload, '$.comebackOf.caseId') IS NOT NULL AND ${since}`),
+			this.db.all<{ n: number }>(
+				sql`SELECT COUNT(*) AS n FROM entry e INDEXED BY entry_kind WHERE kind = 'signature' AND ${since}`
+			)
+		]);
 		const all = new Map(from.steps);
 		for (const { test, times, minutes } of steps) {
 			const known = all.get(test);
 			all.set(test, { times: times + (known?.times ?? 0), minutes: minutes + (known?.minutes ?? 0) });
 		}
-		return { newest: head, comebacks: from.comebacks + (opened?.comebacks ?? 0), steps: all };
+		return {
+			newest: head,
+			signed: from.signed + (signed?.n ?? 0),
+			comebacks: from.comebacks + (opened?.n ?? 0),
+			steps: all
+		};
 	}
 
 	/** What the shop learns from: the last repair, chosen from the library, of each case that was proven and did not come back. */
@@ -143,16 +154,22 @@ export class TrackRecord {
 		if (!(await this.taught()).some((one) => one.caseId === caseId))
 			return fail('Nothing is learned from that case.');
 		const kept = { value: { why, by: by.name }, changedBy: by.id, changedAt: now.toISOString() };
-		await this.db
-			.insert(shopSetting)
-			.values({ name: UNLEARNED + caseId, ...kept })
-			.onConflictDoUpdate({ target: shopSetting.name, set: kept });
+		await this.db.batch([
+			this.db
+				.insert(shopSetting)
+				.values({ name: UNLEARNED + caseId, ...kept })
+				.onConflictDoUpdate({ target: shopSetting.name, set: kept }),
+			this.db.insert(adminAct).values(actOf(by, 'case-unlearned', { of: caseId, to: why }, now))
+		]);
 		return ok(undefined);
 	}
 
 	/** It counts again. */
-	async learnAgain(caseId: string): Promise<void> {
-		await this.db.delete(shopSetting).where(eq(shopSetting.name, UNLEARNED + caseId));
+	async learnAgain(caseId: string, by: Author): Promise<void> {
+		await this.db.batch([
+			this.db.delete(shopSetting).where(eq(shopSetting.name, UNLEARNED + caseId)),
+			this.db.insert(adminAct).values(actOf(by, 'case-learned-again', { of: caseId }))
+		]);
 	}
 
 	private async unlearned() {
@@ -168,35 +185,24 @@ export class TrackRecord {
 
 	/** All that the shop could learn from, and what a lead has taken off. */
 	async taught(): Promise<Taught[]> {
-		const rows = await this.db
-			.select({
-				caseId: entry.caseId,
-				number: caseRecord.number,
-				kind: sql<string>`json_extract(${entry.payload}, '$.does.kind')`,
-				place: sql<string>`json_extract(${entry.payload}, '$.does.place')`,
-				typeId: sql<string>`(select json_extract(o.payload, '$.typeId') from entry as o where o.case_id = ${entry.caseId} and o.kind = 'case-opened' limit 1)`,
-				km: sql<
-					number | null
-				>`(select json_extract(k.payload, '$.odometerKm') from entry as k where k.case_id = ${entry.caseId} and k.kind = 'vehicle-checked' order by k.seq desc limit 1)`,
-				at: entry.observedAt,
-				nickname: vehicle.nickname
-			})
-			.from(entry)
-			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
-			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(
-				and(
-					eq(entry.kind, 'repair'),
-					eq(caseRecord.signed, true),
-					isNull(caseRecord.fromShop),
-					sql`json_extract(${entry.payload}, '$.does.kind') is not null`,
-					sql`${entry.caseId} in ${SIGNED_AS_PROVEN}`,
-					// What came back was not proven after all.
-					sql`${entry.caseId} not in ${COME_BACK}`
-				)
+		const rows = await this.db.all<
+			Omit<Taught, 'codes' | 'unlearned' | 'typeId'> & { typeId: string | null }
+		>(sql`
+			WITH newest AS (
+				-- By the signatures themselves, as the stamp counts them: what is kept beside a case follows a moment later.
+				SELECT c.id, c.number, c.vehicle_id FROM entry g INDEXED BY entry_kind JOIN case_record c ON c.id = g.case_id
+				WHERE g.kind = 'signature' AND c.coming_in = 0 AND c.from_shop IS NULL ORDER BY g.rowid DESC LIMIT ${MOST}
 			)
-			.orderBy(asc(entry.seq))
-			.limit(MOST);
+			SELECT n.id AS caseId, n.number, v.nickname, r.observed_at AS at,
+				json_extract(r.payload, '$.does.kind') AS kind, json_extract(r.payload, '$.does.place') AS place,
+				(SELECT json_extract(o.payload, '$.typeId') FROM entry o
+					WHERE o.case_id = n.id AND o.kind = 'case-opened' LIMIT 1) AS typeId,
+				(SELECT json_extract(k.payload, '$.odometerKm') FROM entry k
+					WHERE k.case_id = n.id AND k.kind = 'vehicle-checked' ORDER BY k.seq DESC LIMIT 1) AS km
+			FROM newest n JOIN vehicle v ON v.id = n.vehicle_id
+			JOIN entry r ON r.case_id = n.id AND r.kind = 'repair'
+			WHERE json_extract(r.payload, '$.does.kind') IS NOT NULL AND ${SIGNED_AS_PROVEN} AND NOT ${CAME_BACK}
+			ORDER BY r.seq`);
 		const last = new Map<string, Omit<Taught, 'codes' | 'unlearned'>>();
 		for (const row of rows) last.set(row.caseId, { ...row, typeId: row.typeId ?? '' });
 		const [codes, off] = await Promise.all([this.codesOf([...last.keys()]), this.unlearned()]);
@@ -224,15 +230,13 @@ export class TrackRecord {
 
 	private async codesOf(caseIds: string[]): Promise<Map<string, string[]>> {
 		const found = new Map<string, string[]>();
-		if (caseIds.length === 0) return found;
-		const wanted = new Set(caseIds);
-		const rows = await this.db
-			.selectDistinct({ caseId: caseCode.caseId, code: caseCode.code })
-			.from(caseCode)
-			.innerJoin(caseRecord, eq(caseRecord.id, caseCode.caseId))
-			.where(eq(caseRecord.signed, true));
-		for (const { caseId, code } of rows)
-			if (wanted.has(caseId)) found.set(caseId, [...(found.get(caseId) ?? []), code]);
+		for (let from = 0; from < caseIds.length; from += MOST_ASKED) {
+			const rows = await this.db
+				.selectDistinct({ caseId: caseCode.caseId, code: caseCode.code })
+				.from(caseCode)
+				.where(inArray(caseCode.caseId, caseIds.slice(from, from + MOST_ASKED)));
+			for (const { caseId, code } of rows) found.set(caseId, [...(found.get(caseId) ?? []), code]);
+		}
 		return found;
 	}
 }

@@ -7,7 +7,9 @@ import {
 	type Described
 } from '../../../../library/vehicle/vehicleType';
 import type { Database } from './open';
-import { vehicleDescription } from './schema';
+import { adminAct, vehicleDescription } from './schema';
+import type { Author } from './threads';
+import { actOf } from '../accounts/adminLog';
 
 /** A description of the shop's, by what it is called. */
 export interface Listed {
@@ -76,21 +78,27 @@ export class VehicleDescriptions {
 	}
 
 	/** Keeps a description as the next version of its id. @returns it, with that version */
-	async keep(description: Described, by: string, because = '', now = new Date()): Promise<Described> {
+	async keep(description: Described, by: Author, because = '', now = new Date()): Promise<Described> {
 		const { id } = description;
 		// The library's own is the first version of what is corrected of it.
 		const first = vehicleTypes.has(id) ? 2 : 1;
-		const [row] = await this.db
-			.insert(vehicleDescription)
-			.values({
-				id,
-				version: sql`(SELECT COALESCE(MAX(version) + 1, ${first}) FROM vehicle_description WHERE id = ${id})`,
-				description,
-				because,
-				madeBy: by,
-				madeAt: now.toISOString()
-			})
-			.returning({ version: vehicleDescription.version });
+		const [row] = await this.db.transaction(async (tx) => {
+			const made = await tx
+				.insert(vehicleDescription)
+				.values({
+					id,
+					version: sql`(SELECT COALESCE(MAX(version) + 1, ${first}) FROM vehicle_description WHERE id = ${id})`,
+					description,
+					because,
+					madeBy: by.id,
+					madeAt: now.toISOString()
+				})
+				.returning({ version: vehicleDescription.version });
+			await tx
+				.insert(adminAct)
+				.values(actOf(by, 'vehicle-described', { of: id, to: `version ${made[0]?.version ?? first}` }, now));
+			return made;
+		});
 		return { ...description, version: row?.version ?? first };
 	}
 }

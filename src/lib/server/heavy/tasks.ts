@@ -1,3 +1,4 @@
+import { backUp } from '../../care/backUp';
 import { examineBundle } from '../bundle/importBundle';
 import { bundleOf, paperOf } from '../cases/papers';
 import { minutesOf, nextOf } from '../cases/outlook';
@@ -8,6 +9,8 @@ import { whyPage } from '../cases/whyPage';
 import { endedRecording, importedRecording } from '../jobs/recordingWork';
 import { analysedCapture } from '../jobs/scopeWork';
 import { logHash } from '../cases/keptLog';
+import { damagedPages } from '../db/damagedPages';
+import { ShopFigures } from '../db/shopFigures';
 import type { Stores } from '../stores';
 
 /**
@@ -21,6 +24,10 @@ export const TASKS = {
 	importedRecording: (_: Stores, work: Parameters<typeof importedRecording>[0]) => importedRecording(work),
 	endedRecording: (_: Stores, work: Parameters<typeof endedRecording>[0]) => endedRecording(work),
 	analysedCapture: (_: Stores, work: Parameters<typeof analysedCapture>[0]) => analysedCapture(work),
+	damagedPages,
+	figures: ({ db }: Stores, _: null) => new ShopFigures(db).all(),
+	backUp: (_: Stores, { folder, to, now, keep }: { folder: string; to: string; now: Date; keep: number }) =>
+		backUp(folder, to, { now, keep }),
 	logHash: (_: Stores, packed: Uint8Array) => logHash(packed),
 	minutesToGo: minutesOf,
 	nextStep: nextOf,

@@ -1,6 +1,7 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../db/open';
+import { objectsOf } from '../objects/s3Store';
 import type { ServiceOptions } from '../serviceOptions';
 import { storesOn } from '../stores';
 import { tidyWhenResting } from '../tidyMemory';
@@ -18,7 +19,7 @@ try {
 
 tidyWhenResting();
 const ready = openDatabase(options.databaseUrl, options.databaseToken).then((db) =>
-	storesOn(db, options.origin)
+	storesOn(db, options.origin, objectsOf(options))
 );
 
 parentPort?.on('message', ({ id, task, input, patient }: Order) => {

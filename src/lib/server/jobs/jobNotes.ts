@@ -1,8 +1,9 @@
 import { parsedOrText } from '../../core/jsonText';
-import { eq, type SQL } from 'drizzle-orm';
+import { eq, not, type SQL } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { linkJob, putAside, user } from '../db/schema';
 import type { Author } from '../db/threads';
+import { isHeld } from '../db/vehicleHolds';
 
 /** Work that changes a vehicle, or takes long. */
 export type NotedKind = 'scan' | 'find' | 'clear' | 'calibrate' | 'key';
@@ -39,9 +40,9 @@ export class JobNotes {
 		return (await this.noted(eq(linkJob.id, id))).at(0) ?? null;
 	}
 
-	/** Everything that a stopped server left. */
+	/** Everything that a stopped server left: what nobody is at. */
 	left(): Promise<Unfinished[]> {
-		return this.noted();
+		return this.noted(not(isHeld(linkJob.id)));
 	}
 
 	/** Takes a piece of work that its thread cannot take out of the way, with all that was written down of it. */

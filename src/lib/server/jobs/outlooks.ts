@@ -3,14 +3,14 @@ import type { Logger } from 'pino';
 import type { Database } from '../db/open';
 import { caseOutlook } from '../db/schema';
 import { isBusy } from '../heavy/busy';
-import { turned, type Outlook } from '../db/outlook';
+import { stampOf, turned, type Outlook } from '../db/outlook';
 import type { HeavyWork } from '../heavy/tasks';
 
 /** Works out how long cases may still take, one after the other and behind everything that somebody waits for. */
 export class Outlooks {
 	private readonly waiting = new Set<string>();
 	private readonly unmeasured = new Set<string>();
-	private readonly listeners = new Map<string, Set<(seq: number) => void>>();
+	private readonly listeners = new Map<string, Set<(stamp: string) => void>>();
 	private running = false;
 	private readonly ofCase;
 
@@ -35,10 +35,15 @@ export class Outlooks {
 	 * What was worked out for a case; anew in the background where its thread has grown since, or the shop knows something
 	 * else.
 	 */
-	async of(caseId: string, { seq, known }: Pick<Outlook, 'seq' | 'known'>): Promise<Outlook | null> {
+	async of(caseId: string, now: Pick<Outlook, 'seq' | 'known'>): Promise<Outlook | null> {
 		const outlook = await this.read(caseId);
-		if (!outlook || outlook.seq < seq || outlook.known !== known) this.later(caseId);
+		this.keepUp(caseId, outlook, now);
 		return outlook;
+	}
+
+	/** Has it worked out anew where what was read is of before. */
+	keepUp(caseId: string, outlook: Outlook | null, { seq, known }: Pick<Outlook, 'seq' | 'known'>): void {
+		if (!outlook || outlook.seq < seq || outlook.known !== known) this.later(caseId);
 	}
 
 	later(caseId: string): void {
@@ -46,8 +51,8 @@ export class Outlooks {
 		if (!this.running) void this.run();
 	}
 
-	/** Calls back whenever the next step of a case was worked out anew in this process. Returns how to stop. */
-	listen(caseId: string, onNews: (seq: number) => void): () => void {
+	/** Calls back with its stamp whenever the next step of a case was worked out anew in this process. Returns how to stop. */
+	listen(caseId: string, onNews: (stamp: string) => void): () => void {
 		const set = this.listeners.get(caseId) ?? new Set();
 		set.add(onNews);
 		this.listeners.set(caseId, set);
@@ -70,7 +75,7 @@ export class Outlooks {
 			.insert(caseOutlook)
 			.values({ caseId, ...worked })
 			.onConflictDoUpdate({ target: caseOutlook.caseId, set: worked });
-		for (const tell of this.listeners.get(caseId) ?? []) tell(seq);
+		for (const tell of this.listeners.get(caseId) ?? []) tell(stampOf(worked));
 	}
 
 	private async workOutMinutes(caseId: string): Promise<void> {

@@ -11,6 +11,7 @@ import { Captures } from '../db/captures';
 import { capture, captureChunk } from '../db/schema';
 import type { VehicleLink } from '../../link/vehicleLink';
 import { openTestShop, type TestShop } from '../shop.fixture';
+import { VehicleHolds } from '../db/vehicleHolds';
 import { VehicleJobs } from './vehicleJobs';
 
 let shop: TestShop;
@@ -38,8 +39,14 @@ class Turning implements VehicleLink {
 }
 let captures: Captures;
 const jobsFor = (link: VehicleLink) =>
-	new VehicleJobs(shop.db, shop.threads, shop.cases, captures, pino({ level: 'silent' }), () =>
-		Promise.resolve(ok(link))
+	new VehicleJobs(
+		shop.db,
+		shop.threads,
+		shop.cases,
+		captures,
+		pino({ level: 'silent' }),
+		new VehicleHolds(shop.db, 'one'),
+		() => Promise.resolve(ok(link))
 	);
 const wheels = () => {
 	const type = row.type;

@@ -10,6 +10,7 @@ import type { Cases, CaseRow } from '../db/cases';
 import type { Database } from '../db/open';
 import { linkJob } from '../db/schema';
 import type { Threads, Author } from '../db/threads';
+import { VehicleHolds } from '../db/vehicleHolds';
 import type { VehicleLink } from '../../link/vehicleLink';
 import { VehicleJobs } from './vehicleJobs';
 import { JobNotes } from './jobNotes';
@@ -54,7 +55,15 @@ const willing = (_address: number, service: number) =>
 				: [0x7f, service, 0x31];
 
 const jobsFor = (link: VehicleLink) =>
-	new VehicleJobs(db, threads, cases, new Captures(db), pino({ level: 'silent' }), async () => ok(link));
+	new VehicleJobs(
+		db,
+		threads,
+		cases,
+		new Captures(db),
+		pino({ level: 'silent' }),
+		new VehicleHolds(db, 'one'),
+		async () => ok(link)
+	);
 
 async function ended(vehicleJobs: VehicleJobs): Promise<string> {
 	return new Promise((resolve) => {

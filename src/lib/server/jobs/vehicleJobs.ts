@@ -11,6 +11,7 @@ import { purposeKey, type LiveMark, type Purpose } from '../../case/entries/live
 import type { CaseRow, Cases } from '../db/cases';
 import type { Database } from '../db/open';
 import type { Author, Threads } from '../db/threads';
+import type { VehicleHolds } from '../db/vehicleHolds';
 import type { Captures } from '../db/captures';
 import { linkRoutesOf, modulesToAsk, type Over } from '../../../../library/vehicle/linkRoutes';
 import type { VehicleType } from '../../../../library';
@@ -69,6 +70,7 @@ export class VehicleJobs {
 		private readonly cases: Cases,
 		captures: Captures,
 		private readonly log: Logger,
+		private readonly holds: VehicleHolds,
 		private readonly open: Open = openAnywhere,
 		testsOf: TestsOf = () => Promise.resolve([]),
 		ended: EndRecording = (input) => Promise.resolve(endedRecording(input))
@@ -263,6 +265,11 @@ export class VehicleJobs {
 		return mark ? ok(mark) : fail('Nothing is being recorded, or it has as many marks as it can hold.');
 	}
 
+	/** How many recordings run now. */
+	recordingsRunning(): number {
+		return [...this.busy.values()].filter(({ recorder }) => recorder).length;
+	}
+
 	/** Seconds that the running recording has come to; null where none runs. */
 	recordedS(caseId: string): number | null {
 		const job = this.byCase.get(caseId);
@@ -276,10 +283,12 @@ export class VehicleJobs {
 	}
 
 	/**
-	 * Puts what a stopped server left half done on its threads. Run once, before anything else is begun. What a thread does not
-	 * take is put aside for a lead to look at, and never keeps the server from starting.
+	 * Puts what a stopped server left half done on its threads. Run before anything else is begun, and when another server on the
+	 * same database has died. What a thread does not take is put aside for a lead to look at, and never keeps the server from
+	 * starting.
 	 */
 	async recover(): Promise<number> {
+		await this.holds.freeDead();
 		const left = await this.notes.left();
 		for (const one of left) await this.settle(one, 'The server stopped during the scan.');
 		return left.length + (await this.recordings.recover());
@@ -382,16 +391,29 @@ export class VehicleJobs {
 		link?.close();
 		// What is told to be over leaves nothing behind that keeps the case from being signed.
 		await this.tidy(job, end);
+		await this.letGo(job);
 		this.busy.delete(job.address);
 		this.tell(job, { ...end, now: null });
 	}
 
 	/** Nothing is begun on a vehicle that its thread could not keep. */
-	private async prepare({ status: { id, caseId, kind }, authorId }: Job): Promise<void> {
+	private async prepare({ status: { id, caseId, kind, by }, authorId, address }: Job): Promise<void> {
 		const refused = await this.threads.refusalOf(caseId, id);
 		if (refused) throw new JobTrouble(`${refused.text} Nothing was read and nothing was changed.`);
+		const there = await this.holds.take(address, id, by);
+		if (there)
+			throw new JobTrouble(
+				`${there} is at this vehicle now, through another server of this shop. Nothing was read and nothing was changed.`
+			);
 		// From here on the case is not signed: the note stands until its entry does.
 		if (kind !== 'record') await this.notes.write({ id, caseId, authorId }, kind, null);
+	}
+
+	/** A hold that cannot be let go now goes with this server. */
+	private async letGo({ status: { id } }: Job): Promise<void> {
+		await this.holds
+			.letGo(id)
+			.catch((error: unknown) => this.log.error({ err: error, job: id }, 'a vehicle could not be let go'));
 	}
 
 	/** What was noted of it is on the thread, or is brought there now. */

@@ -13,7 +13,6 @@ const routes = import.meta.glob<ApiRoute>(
 export const _api: ApiRoute = {
 	GET: {
 		says: 'This description of the HTTP interface.',
-		who: 'member',
 		gives: json('An OpenAPI 3.1 document.')
 	}
 };

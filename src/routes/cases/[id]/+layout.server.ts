@@ -13,17 +13,25 @@ const elsewhereOf = (job: JobStatus | null, caseId: string): JobStatus | null =>
 
 export const load = async ({ params, depends, locals }) => {
 	depends(`jaldi:case`);
-	const loaded = await caseHere({ params, locals });
-	const type = loaded.type;
-	const cautions = await cautionsHere(locals.services, type);
+	const { services } = locals;
+	const loading = caseHere({ params, locals });
+	const [loaded, cautions, next] = await Promise.all([
+		loading,
+		cautionsHere(
+			services,
+			loading.then(({ type }) => type)
+		),
+		nextAsReasoned(services, params.id, loading)
+	]);
+	const { type } = loaded;
 	return {
-		case: { ...casePage(loaded), next: await nextAsReasoned(locals.services, loaded) },
+		case: { ...casePage(loaded), ...next },
 		/** What this vehicle exposes whatever is done to it; empty = nothing beyond the step’s own. */
 		vehicleCautions: type ? cautions.words(exposedByVehicle(type)) : '',
 		/** Signals of ours that stand in for a sensor: what is read there is no evidence until they are off. */
 		held: [...inTheWayNow(loaded.view.entries).held.values()],
-		job: locals.services.vehicleJobs.status(params.id),
-		elsewhere: elsewhereOf(locals.services.vehicleJobs.runningOn(loaded.row.vehicle.linkAddress), params.id),
+		job: services.vehicleJobs.status(params.id),
+		elsewhere: elsewhereOf(services.vehicleJobs.runningOn(loaded.row.vehicle.linkAddress), params.id),
 		canWrite: locals.member !== null && mayWrite(locals.member)
 	};
 };

@@ -40,7 +40,7 @@
 		return followCase({ caseId, live: 'none' }, ({ name, value }) => {
 			if (name === 'job') work.set(value as JobStatus | null);
 			else if (name === 'head' && value !== shown.headSeq) void refreshCase();
-			else if (name === 'next' && shown.next?.seeks) void refreshCase();
+			else if (name === 'next' && shown.nextStamp !== null && value !== shown.nextStamp) void refreshCase();
 		});
 	});
 

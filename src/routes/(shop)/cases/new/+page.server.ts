@@ -1,14 +1,13 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { message, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
-import { writerHere } from '$lib/server/cases/access';
+import { memberHere } from '$lib/server/cases/access';
 import { emptyCase, NewCase, openCase } from '$lib/server/cases/openCase';
 import { calledSo, typeName } from '$lib/server/db/cases';
 import { vehicleTypes } from '$library/index';
 import { vehicleName } from '$library/vehicle/vehicleType';
 
 export const load = async (event) => {
-	writerHere(event);
 	const { cases, vehicleDescriptions } = event.locals.services;
 	const [vehicles, described] = await Promise.all([cases.vehicles(), vehicleDescriptions.list()]);
 	const own = described.filter(({ id }) => !vehicleTypes.has(id));
@@ -28,7 +27,7 @@ export const load = async (event) => {
 
 export const actions = {
 	default: async (event) => {
-		const member = writerHere(event);
+		const member = memberHere(event);
 		const form = await superValidate(event.request, zod4(NewCase));
 		if (!form.valid) return fail(400, { form });
 		const opened = await openCase(event.locals.services, form.data, member);

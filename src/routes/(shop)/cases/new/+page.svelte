@@ -182,6 +182,8 @@
 	{#if $message}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{$message}</p>{/if}
 	<div class="flex flex-wrap items-center gap-6">
 		<button class="act" disabled={$submitting}>Open the case</button>
-		<a class="underline underline-offset-4" href="/cases/bring">Bring a case in from another shop</a>
+		{#if data.member?.role === 'lead'}<a class="underline underline-offset-4" href="/cases/bring"
+				>Bring a case in from another shop</a
+			>{:else}A lead brings in cases from other shops.{/if}
 	</div>
 </form>

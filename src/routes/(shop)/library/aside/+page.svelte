@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	const shownDraft = (draft: string) => {
 		try {
 			return JSON.stringify(JSON.parse(draft), null, 2);
@@ -23,7 +23,6 @@
 	Work on a vehicle that a stopped server had begun, and that its thread did not take. Nothing of it is lost:
 	look at what it had come to, do it again on the case if it still matters, then put it away.
 </p>
-{#if form?.error}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">{form.error}</p>{/if}
 <ul class="mt-5 max-w-3xl">
 	{#each data.works as work (work.id)}
 		<li class="hair py-4">

@@ -2,7 +2,7 @@ import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { FrameSignalShape } from '$lib/case/entries/frameSignalShape';
-import { memberHere, writerHere } from '$lib/server/cases/access';
+import { memberHere } from '$lib/server/cases/access';
 
 const Sent = z.discriminatedUnion('do', [
 	z.object({ do: z.literal('keep'), id: z.string().min(1).max(40), rule: FrameSignalShape }),
@@ -12,12 +12,10 @@ const Sent = z.discriminatedUnion('do', [
 export const _api: ApiRoute = {
 	GET: {
 		says: 'The signals that this shop knows in frames of the bus.',
-		who: 'member',
 		gives: jsonOf('The signals.')
 	},
 	POST: {
 		says: 'Keeps or forgets a signal in frames.',
-		who: 'writer',
 		takes: Sent,
 		gives: jsonOf('The signals.')
 	}
@@ -25,12 +23,11 @@ export const _api: ApiRoute = {
 
 /** The shop's signals in broadcast frames. */
 export async function GET(event) {
-	memberHere(event);
 	return json({ signals: await event.locals.services.frameSignals.all() });
 }
 
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const sent = Sent.safeParse(await event.request.json().catch(() => null));
 	if (!sent.success) error(400, z.prettifyError(sent.error));
 	const { frameSignals } = event.locals.services;

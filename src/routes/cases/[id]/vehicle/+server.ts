@@ -2,7 +2,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
-import { loadCase, writerHere } from '$lib/server/cases/access';
+import { loadCase, memberHere } from '$lib/server/cases/access';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
 import { corrected, Corrections } from '$library/vehicle/correct';
 import { descriptionOf } from '$library/vehicle/vehicleType';
@@ -12,7 +12,6 @@ const Asked = z.object({ entryId: Ulid, because: z.string().trim().max(300), cor
 export const _api: ApiRoute = {
 	PUT: {
 		says: 'Puts right what is described of the vehicle of a case; the next case of its type begins with it.',
-		who: 'writer',
 		takes: Asked,
 		gives: jsonOf('How much of it is still assumed.')
 	}
@@ -20,7 +19,7 @@ export const _api: ApiRoute = {
 
 /** What was found out at the vehicle: a further version of its description, on the thread and for the next case. */
 export async function PUT(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const { entryId, because, corrections } = asked.data;

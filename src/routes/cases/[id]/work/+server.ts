@@ -7,7 +7,7 @@ import { Ulid } from '$lib/case/entries/fields';
 import { mayClear } from '$lib/case/codes/mayClear';
 import type { Result } from '$lib/core/result';
 import { Purpose } from '$lib/case/entries/live-recording/payload';
-import { loadCase, writerHere } from '$lib/server/cases/access';
+import { loadCase, memberHere } from '$lib/server/cases/access';
 import { liveSignals } from '../../../../../library/liveSignals';
 
 const Work = z.discriminatedUnion('do', [
@@ -37,7 +37,6 @@ const Work = z.discriminatedUnion('do', [
 export const _api: ApiRoute = {
 	POST: {
 		says: 'Begins or cancels work on the vehicle of a case.',
-		who: 'writer',
 		takes: Work,
 		gives: jsonOf('How the work stands; its progress comes over the stream.')
 	}
@@ -45,7 +44,7 @@ export const _api: ApiRoute = {
 
 /** Begins (or cancels) work on the vehicle of this case. Progress and outcome come over the case's events. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const work = Work.safeParse(await event.request.json().catch(() => null));
 	if (!work.success) error(400, z.prettifyError(work.error));
 	const { row, view, thread } = await loadCase(event.locals.services, event.params.id);

@@ -1,12 +1,10 @@
 import { json, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
-import { memberHere } from '$lib/server/cases/access';
 import { packAsCsv, packAsJson } from '$library/packFile';
 
 export const _api: ApiRoute = {
 	GET: {
 		says: 'A pack of code definitions.',
-		who: 'member',
 		query: { as: 'json or csv' },
 		gives: json('The pack.')
 	}
@@ -14,7 +12,6 @@ export const _api: ApiRoute = {
 
 /** A pack as a file to keep or to pass on. */
 export async function GET(event) {
-	memberHere(event);
 	const pack = await event.locals.services.codes.exportPack(event.params.pack);
 	if (!pack) error(404, 'There is no such pack. It may have been taken away.');
 	const csv = event.url.searchParams.get('as') === 'csv';

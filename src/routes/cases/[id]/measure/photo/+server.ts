@@ -1,13 +1,12 @@
 import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { Ulid } from '$lib/case/entries/fields';
-import { caseRowHere, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, memberHere } from '$lib/server/cases/access';
 import { MOST_PHOTO_BYTES } from '$lib/server/db/photos';
 
 export const _api: ApiRoute = {
 	POST: {
 		says: 'Keeps a photo for an entry that will name it.',
-		who: 'writer',
 		query: { id: 'ULID of the photo' },
 		takes: { media: 'image/*', says: 'The photo.' },
 		gives: jsonOf('Its id, hash and size.')
@@ -16,7 +15,7 @@ export const _api: ApiRoute = {
 
 /** Takes one photo, under the id that the page has given it. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const row = await caseRowHere(event.locals.services, event.params.id);
 	if (row.signed) error(409, 'This case is signed: its thread is closed.');
 	const id = event.url.searchParams.get('id') ?? '';

@@ -9,7 +9,7 @@ import { serialDevices } from '$lib/link/adapterPort';
 import { whoIsThere } from '$lib/link/whoIsThere';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { upperFirst } from '$lib/case/words';
-import { caseHere, caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
+import { caseHere, caseRowHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
 import { adaptersAt, placesToAsk, refusedLink } from '$lib/server/cases/linkRules';
@@ -100,7 +100,6 @@ const FromLog = z.object({ entryId: Ulid, logId: Ulid });
 export const actions = {
 	/** Asks the networks that the shop allows which vehicles are there, and looks which of its adapters are plugged in here. */
 	look: async (event) => {
-		writerHere(event);
 		const { settings } = event.locals.services;
 		const rules = await settings.read('linkRules');
 		const [vehicles, devices] = await Promise.all([whoIsThere(placesToAsk(rules)), serialDevices()]);
@@ -114,7 +113,6 @@ export const actions = {
 	},
 	/** From here on this vehicle is reached there. */
 	use: async (event) => {
-		writerHere(event);
 		const { services } = event.locals;
 		const address = String((await event.request.formData()).get('address') ?? '');
 		const refused = refusedLink(address, await services.settings.read('linkRules'));
@@ -125,7 +123,7 @@ export const actions = {
 	},
 	/** Takes over who answered in a frame log of this case. */
 	fromLog: async (event) => {
-		const member = writerHere(event);
+		const member = memberHere(event);
 		const { services } = event.locals;
 		const asked = FromLog.safeParse(Object.fromEntries(await event.request.formData()));
 		if (!asked.success) return fail(400, { logError: 'Load the page again: it is out of date.' });
@@ -141,7 +139,7 @@ export const actions = {
 		return stored.ok ? { taken: true } : fail(409, { logError: stored.error });
 	},
 	describe: async (event) => {
-		const member = writerHere(event);
+		const member = memberHere(event);
 		const { services } = event.locals;
 		const form = await event.request.formData();
 		const asked = Named.safeParse(Object.fromEntries(form));

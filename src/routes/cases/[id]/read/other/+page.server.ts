@@ -10,7 +10,7 @@ import { upperFirst } from '$lib/case/words';
 import { describeVehicle } from '$lib/server/cases/describeVehicle';
 import { descriptionOf, ModuleRole } from '$library/vehicle/vehicleType';
 import { withRoles } from '$library/vehicle/withModules';
-import { caseHere, loadCase, writerHere } from '$lib/server/cases/access';
+import { caseHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { entryAction, entryFormFor, entrySchema } from '$lib/server/cases/entryForms';
 
 const SAID = ['codes', 'no-codes', 'no-answer', 'not-asked'] as const;
@@ -51,7 +51,7 @@ const Grown = z.object({ entryId: Ulid, roles: z.array(ModuleRole).min(1).max(Mo
 export const actions = {
 	/** Modules that the print-out names are described from here on, as they usually are. */
 	grow: async (event) => {
-		const member = writerHere(event);
+		const member = memberHere(event);
 		const { services } = event.locals;
 		const form = await event.request.formData();
 		const asked = Grown.safeParse({ entryId: form.get('entryId'), roles: form.getAll('role') });

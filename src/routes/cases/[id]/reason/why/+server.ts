@@ -5,7 +5,6 @@ import { caseRowHere } from '$lib/server/cases/access';
 export const _api: ApiRoute = {
 	GET: {
 		says: 'Which entries moved the probability of a link, and by how much.',
-		who: 'member',
 		query: {
 			place: 'wheel, module or another place',
 			link: 'link of the path',

@@ -5,7 +5,7 @@ import { caseTestConditions } from '$lib/case/watch/testConditions';
 import { Ulid } from '$lib/case/entries/fields';
 import { ColumnMappingShape } from '$lib/case/entries/columnMappingShape';
 import { splitPieces } from '$lib/core/live/pieces';
-import { loadCase, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { liveVehicleOf } from '$lib/case/watch/recordingPayload';
 
@@ -21,13 +21,11 @@ const About = z.object({
 export const _api: ApiRoute = {
 	GET: {
 		says: 'What this shop has said of files with this header before.',
-		who: 'member',
 		query: { key: 'the header' },
 		gives: jsonOf('The mapping of its columns, or null.')
 	},
 	POST: {
 		says: 'A recording that was read in a browser.',
-		who: 'writer',
 		takes: {
 			media: 'application/octet-stream',
 			says: 'Framed pieces: first what it is, as JSON, then its samples.'
@@ -37,14 +35,15 @@ export const _api: ApiRoute = {
 };
 
 /** What this shop has said of files with this header before. */
-export async function GET({ url, locals }) {
+export async function GET({ url, locals, params }) {
+	await caseRowHere(locals.services, params.id);
 	const key = url.searchParams.get('key') ?? '';
 	return json({ mapping: await locals.services.columnMemory.find(key) });
 }
 
 /** Takes a file that was read in the browser, in framed pieces: first what it is, as JSON, then its samples. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const { row, view, thread, type } = await loadCase(event.locals.services, event.params.id);
 	const body = new Uint8Array(await event.request.arrayBuffer());
 	const pieces = splitPieces(body);

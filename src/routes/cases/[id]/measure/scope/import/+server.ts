@@ -3,7 +3,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
 import { splitPieces } from '$lib/core/live/pieces';
-import { loadCase, writerHere } from '$lib/server/cases/access';
+import { loadCase, memberHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';
 import { Position } from '../../../../../../../library';
 
@@ -23,7 +23,6 @@ const About = z.object({
 export const _api: ApiRoute = {
 	POST: {
 		says: 'A capture that was read in a browser.',
-		who: 'writer',
 		takes: {
 			media: 'application/octet-stream',
 			says: 'Framed pieces: first what it is, as JSON, then its samples.'
@@ -34,7 +33,7 @@ export const _api: ApiRoute = {
 
 /** Takes a capture that was read in the browser, in framed pieces: first what it is, as JSON, then its samples. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const { row, view, thread, type } = await loadCase(event.locals.services, event.params.id);
 	const pieces = splitPieces(new Uint8Array(await event.request.arrayBuffer()));
 	if (!pieces.ok) error(400, `The file cannot be read: ${pieces.error}.`);

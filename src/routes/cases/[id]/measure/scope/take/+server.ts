@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
 import { familyAt } from '$lib/case/measure/measured';
 import { positionWords } from '$lib/case/words';
-import { loadCase, writerHere } from '$lib/server/cases/access';
+import { loadCase, memberHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';
 import { StandInInstruments } from '$lib/server/jobs/standInInstruments';
 import { Position } from '../../../../../../../library';
@@ -28,7 +28,6 @@ const Asked = z.object({
 export const _api: ApiRoute = {
 	POST: {
 		says: 'Takes a capture from the oscilloscope of this workplace.',
-		who: 'writer',
 		takes: Asked,
 		gives: jsonOf('The id of its entry.')
 	}
@@ -36,7 +35,7 @@ export const _api: ApiRoute = {
 
 /** Takes a capture from the oscilloscope that is connected to this workplace, and says what it is. */
 export async function POST(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
 	const { id, name, positions, at, rateHz, durationS, knownGood, turned } = asked.data;

@@ -5,7 +5,6 @@ import { writeCsv } from '$lib/core/live/writeCsv';
 export const _api: ApiRoute = {
 	GET: {
 		says: 'A recording as CSV.',
-		who: 'member',
 		gives: { media: 'text/csv', says: 'Time in seconds, then a column for each signal.' }
 	}
 };

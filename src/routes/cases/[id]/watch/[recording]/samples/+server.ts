@@ -5,7 +5,6 @@ import { framePieces } from '$lib/core/live/pieces';
 export const _api: ApiRoute = {
 	GET: {
 		says: 'The samples of a recording.',
-		who: 'member',
 		gives: {
 			media: 'application/octet-stream',
 			says: 'Pieces, each after its length in four bytes, little endian.'

@@ -1,18 +1,15 @@
 import type { ApiRoute } from '$lib/server/api/apiRoute';
 import { error } from '@sveltejs/kit';
-import { memberHere } from '$lib/server/cases/access';
 
 export const _api: ApiRoute = {
 	GET: {
 		says: 'The samples of a capture.',
-		who: 'member',
 		gives: { media: 'application/octet-stream', says: 'The samples as they are kept.' }
 	}
 };
 
 /** The samples of a capture as they are kept (JSC1). A capture kept as good may be laid over one of another case. */
 export async function GET(event) {
-	memberHere(event);
 	const { captures, goodReadings } = event.locals.services;
 	const { id: caseId, capture: id } = event.params;
 	const own = await captures.pieces({ caseId, id });

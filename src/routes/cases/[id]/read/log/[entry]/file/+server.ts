@@ -2,22 +2,21 @@ import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { MOST_PACKED_LOG_BYTES } from '$lib/case/thread/keptLimits';
 import { Ulid } from '$lib/case/entries/fields';
-import { caseRowHere, loadCase, writerHere } from '$lib/server/cases/access';
+import { caseRowHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { isLog, unpackedLog } from '$lib/server/cases/keptLog';
 
 export const _api: ApiRoute = {
 	PUT: {
 		says: 'Keeps a frame log before the entry that speaks of it.',
-		who: 'writer',
 		takes: { media: 'application/gzip', says: 'The log, packed.' },
 		gives: jsonOf('Its id.')
 	},
-	GET: { says: 'A frame log as it came.', who: 'member', gives: { media: 'text/plain', says: 'The log.' } }
+	GET: { says: 'A frame log as it came.', gives: { media: 'text/plain', says: 'The log.' } }
 };
 
 /** Takes a frame log, packed, before the entry that speaks of it. */
 export async function PUT(event) {
-	const member = writerHere(event);
+	const member = memberHere(event);
 	const row = await caseRowHere(event.locals.services, event.params.id);
 	if (row.signed) error(409, 'This case is signed: its thread is closed.');
 	const id = event.params.entry;

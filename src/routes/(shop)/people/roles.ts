@@ -1,0 +1,6 @@
+/** What each role is called and may do, in one line. */
+export const ROLE_WORDS = {
+	technician: { name: 'Technician', may: 'adds to cases' },
+	lead: { name: 'Lead', may: 'also signs cases off and looks after the shop' },
+	viewer: { name: 'Viewer', may: 'looks at everything and adds nothing' }
+} as const;
