@@ -20,8 +20,10 @@ const ARROW = {
 	care: ['core', 'case', 'migrations'],
 	server: ['core', 'library', 'case', 'link', 'care', 'migrations'],
 	workers: ['core', 'library', 'case'],
-	ui: ['core', 'library', 'case'],
-	routes: ['core', 'library', 'case', 'link', 'server', 'workers', 'ui'],
+	// What goes on in a browser while the server is out of reach.
+	away: ['core', 'library', 'case'],
+	ui: ['core', 'library', 'case', 'away'],
+	routes: ['core', 'library', 'case', 'link', 'server', 'workers', 'away', 'ui'],
 	// Trials run whole diagnoses on the stand-ins.
 	cli: ['core', 'library', 'case', 'link', 'bench', 'care'],
 	demo: ['core', 'library', 'case', 'link', 'server', 'bench'],
@@ -78,6 +80,7 @@ export default ts.config(
 				{ type: 'migrations', pattern: 'src/lib/server/migrations' },
 				{ type: 'care', pattern: 'src/lib/care' },
 				{ type: 'server', pattern: 'src/lib/server' },
+				{ type: 'away', pattern: 'src/lib/away' },
 				{ type: 'ui', pattern: 'src/lib/ui' },
 				{ type: 'workers', pattern: 'src/workers' },
 				{ type: 'routes', pattern: 'src/routes' },
@@ -96,7 +99,7 @@ export default ts.config(
 					policies: [
 						{
 							from: { file: { path: 'src/*.ts' } },
-							allow: { to: { element: { types: { anyOf: ['server', 'workers', 'case', 'core'] } } } }
+							allow: { to: { element: { types: { anyOf: ['server', 'workers', 'away', 'case', 'core'] } } } }
 						},
 						{ allow: { to: { module: { origin: ['external', 'core'] } } } },
 						...Object.entries(ARROW).map(([type, allowed]) => ({

@@ -8,7 +8,7 @@ import { createInterface } from 'node:readline';
 import { shippedPacks } from '../library/codes';
 import type { CodeDefinition } from '../library/codePack';
 import { BusAnalysis } from '../src/lib/core/bus/analyseLog';
-import { answer } from '../src/lib/server/codes/answer';
+import { answer } from '../src/lib/case/codes/answerText';
 import { CodeLibrary } from '../src/lib/server/db/codeLibrary';
 import { openDatabase } from '../src/lib/server/db/open';
 import { benchLive } from './benchLive';

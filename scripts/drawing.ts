@@ -6,6 +6,7 @@ const ROOMS: [folder: string, name: string][] = [
 	['src/routes/', 'pages and routes'],
 	['src/lib/ui/', 'components'],
 	['src/workers/', 'web workers'],
+	['src/lib/away/', 'without a server'],
 	['src/lib/server/', 'server'],
 	['src/lib/care/', 'care of the database'],
 	['src/lib/link/', 'link to vehicles'],

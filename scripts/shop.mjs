@@ -5,15 +5,17 @@ import { join, resolve } from 'node:path';
 import { secretOf } from './environment.mjs';
 
 const START_MS = 60_000;
+/** One that takes longer is asked again. */
+const ANSWER_MS = 10_000;
 const DIE_WITH_PARENT = './scripts/dieWithParent.mjs';
 /** @type {(script: string, args: string[]) => [string, string[]]} */
 const run = (script, args) => [process.execPath, ['--import', 'tsx', script, ...args]];
 
-/** @param {string} origin */
-const answers = (origin) =>
-	fetch(`${origin}/healthz`).then(
-		(response) => response.ok,
-		() => false
+/** @param {string} origin @returns {Promise<string | null>} why it does not answer well; null = it does */
+const whyNot = (origin) =>
+	fetch(`${origin}/healthz`, { signal: AbortSignal.timeout(ANSWER_MS) }).then(
+		({ ok, status }) => (ok ? null : `it answered ${status}`),
+		(error) => String(error.cause ?? error)
 	);
 
 /**
@@ -23,9 +25,15 @@ const answers = (origin) =>
 async function untilHealthy(origin, server) {
 	const deadline = Date.now() + START_MS;
 	for (;;) {
-		if (server.exitCode !== null) throw new Error('The server stopped while starting; its words are above.');
-		if (await answers(origin)) return;
-		if (Date.now() > deadline) throw new Error(`The server did not answer at ${origin} within a minute.`);
+		const { exitCode, signalCode } = server;
+		if (exitCode !== null || signalCode !== null)
+			throw new Error(
+				`The server stopped while starting (${signalCode ?? `exit code ${exitCode}`}); its words are above.`
+			);
+		const why = await whyNot(origin);
+		if (why === null) return;
+		if (Date.now() > deadline)
+			throw new Error(`The server did not answer at ${origin} within a minute, and runs still: ${why}.`);
 		await new Promise((resolve) => setTimeout(resolve, 50));
 	}
 }
@@ -53,7 +61,7 @@ export function addPerson(data, username, name, role, password) {
 export async function startServer({ data, port, logLevel = 'warn', database }) {
 	const origin = `http://127.0.0.1:${port}`;
 	mkdirSync(data, { recursive: true });
-	if (await answers(origin))
+	if ((await whyNot(origin)) === null)
 		throw new Error(`Something answers at ${origin} already: stop it, or choose another port with PORT.`);
 	// Such as --cpu-prof, to see where the time goes.
 	const flags = (process.env.JALDI_NODE_FLAGS ?? '').split(' ').filter(Boolean);

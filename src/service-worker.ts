@@ -1,34 +1,77 @@
 /// <reference types="@sveltejs/kit" />
 /// <reference lib="webworker" />
-import { registerRoute } from 'workbox-routing';
+import { build, files } from '$service-worker';
+import { registerRoute, setCatchHandler } from 'workbox-routing';
 import { CacheFirst, NetworkFirst } from 'workbox-strategies';
-import { KEPT_PAGES, KEPT_PARTS } from './workers/keptPages';
+import { KEPT_PAGES, KEPT_PARTS, mayBeKept, NOT_KEPT, stationsOf } from './lib/away/keptPages';
 
 /**
- * Opens a proving drive again on a tablet that has lost the shop's network: the page comes from the server wherever that
- * answers, and else as it was kept when it was open last. Nothing but that page is ever answered from here.
+ * Opens pages again on a tablet that has lost the shop's network: a page comes from the server wherever that answers, and else as
+ * it was kept when it was seen last. Only pages that may be kept are ever answered from here, and the files they are made of,
+ * which are all put here with the first visit.
  */
 const worker = self as unknown as ServiceWorkerGlobalScope;
-const DRIVE = /^\/cases\/[^/]+\/prove\/drive$/;
 /** A server that does not answer for this long is taken to be out of reach. */
 const PATIENCE_S = 8;
+const PART = /["'(]([^"'()]*\/_app\/immutable\/[^"'()]+)["')]/g;
+const PARTS = [...build, ...files];
 
-/** Only the page itself: neither an error nor the sign-in page in its place. */
+/** A page is kept as it is without anything chosen on it, and neither an error nor the sign-in page in its place. */
 const onlyThePage = {
-	cacheWillUpdate: ({ response }: { response: Response }) =>
-		Promise.resolve(response.status === 200 && !response.redirected ? response : null)
+	cacheWillUpdate: ({ request, response }: { request: Request; response: Response }) =>
+		Promise.resolve(
+			response.status === 200 && !response.redirected && new URL(request.url).search === '' ? response : null
+		),
+	cacheKeyWillBeUsed: ({ request, mode }: { request: Request; mode: string }) => {
+		const { origin, pathname, href } = new URL(request.url);
+		return Promise.resolve(mode === 'read' ? origin + pathname : href);
+	}
 };
 registerRoute(
-	({ request, url }) => request.mode === 'navigate' && DRIVE.test(url.pathname),
-	new NetworkFirst({ cacheName: KEPT_PAGES, networkTimeoutSeconds: PATIENCE_S, plugins: [onlyThePage] })
+	({ request, url }) => request.mode === 'navigate' && mayBeKept(url.pathname),
+	new NetworkFirst({
+		cacheName: KEPT_PAGES,
+		networkTimeoutSeconds: PATIENCE_S,
+		plugins: [onlyThePage]
+	})
 );
-/** What is kept is chosen by the page that keeps itself, and thrown away by it: nothing piles up here. */
-const keepsNothing = { cacheWillUpdate: () => Promise.resolve(null) };
-// Their names change with what is in them.
+// Their names change with what is in them, or with the version.
+registerRoute(
+	({ url }) => url.origin === worker.location.origin && PARTS.includes(url.pathname),
+	new CacheFirst({ cacheName: KEPT_PARTS })
+);
 registerRoute(
 	({ url }) => url.pathname.startsWith('/_app/immutable/'),
-	new CacheFirst({ cacheName: KEPT_PARTS, plugins: [keepsNothing] })
+	// Of an earlier version, for a page that was kept with it.
+	new CacheFirst({ cacheName: KEPT_PARTS, plugins: [{ cacheWillUpdate: () => Promise.resolve(null) }] })
 );
+setCatchHandler(async ({ request, url }) => {
+	if (request.mode !== 'navigate') return Response.error();
+	const pages = await caches.open(KEPT_PAGES);
+	// A case's own address leads to where it stands, which only the server knows.
+	for (const path of stationsOf(url.pathname))
+		if (await pages.match(url.origin + path)) return Response.redirect(url.origin + path);
+	return (await caches.match(NOT_KEPT)) ?? Response.error();
+});
 
-worker.addEventListener('install', () => void worker.skipWaiting());
-worker.addEventListener('activate', (event) => event.waitUntil(worker.clients.claim()));
+/** Files of earlier versions that no page that is kept names. */
+async function dropUnused(): Promise<void> {
+	const [pages, parts] = [await caches.open(KEPT_PAGES), await caches.open(KEPT_PARTS)];
+	const used = new Set(PARTS);
+	for (const request of await pages.keys()) {
+		const html = (await (await pages.match(request))?.text()) ?? '';
+		for (const [, part] of html.matchAll(PART)) used.add(new URL(part ?? '', request.url).pathname);
+	}
+	for (const request of await parts.keys())
+		if (!used.has(new URL(request.url).pathname)) await parts.delete(request);
+}
+
+worker.addEventListener('install', (event) =>
+	event.waitUntil(
+		caches
+			.open(KEPT_PARTS)
+			.then((parts) => parts.addAll(PARTS))
+			.then(() => worker.skipWaiting())
+	)
+);
+worker.addEventListener('activate', (event) => event.waitUntil(worker.clients.claim().then(dropUnused)));

@@ -131,7 +131,7 @@ test('a server killed again and again with everything under way loses nothing it
 	let caseId = '';
 
 	for (let round = 0; round < KILLS; round++) {
-		const { server } = await startServer({ data: DATA, port: KILL_PORT, logLevel: 'silent' });
+		const { server } = await startServer({ data: DATA, port: KILL_PORT, logLevel: 'error' });
 		const client = await request.newContext({ baseURL: origin, storageState, extraHTTPHeaders: { origin } });
 		if (!storageState) {
 			await client.post('/sign-in?/in', { form: { username: 'marit', password: PASSWORD } });
@@ -158,7 +158,7 @@ test('a server killed again and again with everything under way loses nothing it
 	}
 
 	// It starts once more, and is told to stop with a stream open: that ends well and soon.
-	const { server } = await startServer({ data: DATA, port: KILL_PORT, logLevel: 'silent' });
+	const { server } = await startServer({ data: DATA, port: KILL_PORT, logLevel: 'error' });
 	const client = await request.newContext({ baseURL: origin, storageState, extraHTTPHeaders: { origin } });
 	const cookie = (storageState?.cookies ?? []).map(({ name, value }) => `${name}=${value}`).join('; ');
 	const stream = await fetch(`${origin}/stream?case=${caseId}`, { headers: { cookie } });

@@ -84,7 +84,7 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 	await test.step('the network goes: the drive is kept here, and goes once, by itself, when it is back', async () => {
 		await page.context().setOffline(true);
 		await page.getByRole('button', { name: /Put the drive on the thread/ }).click();
-		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
+		await expect(page.getByText('One thing waits on this device')).toBeVisible();
 		// Back, but signed out meanwhile: it is not taken for arrived.
 		const entries = '**/entries';
 		const out = { status: 401, json: { message: 'Sign in first.' } };
@@ -93,7 +93,7 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 		const asked = page.context().waitForEvent('response', (response) => response.url().endsWith('/entries'));
 		await page.context().setOffline(false);
 		await asked;
-		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
+		await expect(page.getByText('One thing waits on this device')).toBeVisible();
 		await page.context().unroute(entries);
 		await expect(page.getByText(/waits on this device/)).toHaveCount(0, { timeout: 30_000 });
 		await expect(page.getByRole('button', { name: /^Proving drive, / })).toHaveCount(1);
@@ -136,16 +136,18 @@ test.describe('on a tablet that keeps the page', () => {
 
 		await page.context().setOffline(true);
 		await page.reload();
-		await expect(page.getByText(/The server is out of reach/)).toBeVisible();
+		await expect(page.getByText('The server is out of reach.', { exact: true })).toBeVisible();
 		// Kept before it began or while it ran: no drive can be begun from here.
 		await expect(page.getByRole('button', { name: /Start the drive/, disabled: false })).toHaveCount(0);
 		const driven = parseFloat(await page.locator('[data-driven]').innerText());
 		expect(driven).toBeGreaterThan(0.1);
 		await page.getByRole('button', { name: /Put the drive on the thread/ }).click();
-		await expect(page.getByText('One entry waits on this device for the server')).toBeVisible();
-		// Another page was never kept: the browser says that it cannot be had.
+		await expect(page.getByText('One thing waits on this device')).toBeVisible();
+		// Another page was never kept: that is said, with what is.
 		const other = await page.context().newPage();
-		await expect(other.goto(new URL('/', page.url()).href)).rejects.toThrow(/ERR_INTERNET_DISCONNECTED/);
+		await other.goto(new URL('/tyres', page.url()).href);
+		await expect(other.getByRole('heading', { name: /not kept on this device/ })).toBeVisible();
+		await expect(other.getByRole('link', { name: /Proving drive/ })).toBeVisible();
 		await other.close();
 
 		await page.context().setOffline(false);
@@ -338,17 +340,38 @@ test('what comes and goes: how often is told, the distance follows, a lead relea
 			},
 			supersedes: null
 		};
-		const caseId = page.url().split('/')[4];
+		const caseId = page.url().split('/')[4] ?? '';
+		const told = (await (await page.request.get(`/cases/${caseId}/case.json`)).json()) as {
+			entries: { authorId: string; authorName: string }[];
+		};
+		const me = told.entries.find(({ authorName }) => authorName === 'Ana');
 		await page.evaluate(
-			([key, kept]) => localStorage.setItem(key ?? '', kept ?? ''),
-			[`jaldi:outbox:${late.id}`, JSON.stringify({ caseId, body: late })]
+			async ([path, by, byName, body]) => {
+				const { id, observedAt } = JSON.parse(body) as { id: string; observedAt: string };
+				const db = await new Promise<IDBDatabase>((resolve) => {
+					const asked = indexedDB.open('jaldi');
+					asked.onsuccess = () => resolve(asked.result);
+				});
+				const key = `${id} ${path}`;
+				const writing = db.transaction(['waiting', 'bodies'], 'readwrite');
+				writing.objectStore('bodies').put({ key, body });
+				writing.objectStore('waiting').put({
+					...{ id, key, path, by, byName, at: observedAt, bytes: body.length },
+					...{ caseId: path.split('/')[2], what: 'Proving drive', type: 'application/json' }
+				});
+				await new Promise((resolve) => (writing.oncomplete = resolve));
+				db.close();
+			},
+			[`/cases/${caseId}/entries`, me?.authorId ?? '', me?.authorName ?? '', JSON.stringify(late)] as const
 		);
 		await page.reload();
-		await expect(page.getByText('An entry that waited here was refused:')).toBeVisible();
+		await expect(page.getByText('One thing was not taken by the server.')).toBeVisible();
+		await page.getByRole('link', { name: 'See what waits' }).click();
+		await expect(page.getByText('This case is signed: its thread is closed.')).toBeVisible();
 		await page.getByRole('button', { name: 'It came back: open a case with it' }).click();
 		await expect(page).toHaveURL(lead.url());
 		await expect(page.getByRole('button', { name: /^Proving drive, 12/ })).toBeVisible();
-		await expect(page.getByText('An entry that waited here')).toHaveCount(0);
+		await expect(page.getByText('not taken by the server')).toHaveCount(0);
 		await page.goto(`/cases/${caseId}/prove`);
 	});
 

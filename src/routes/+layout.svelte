@@ -6,6 +6,10 @@
 	import { onMount } from 'svelte';
 	import { Toaster } from 'svelte-sonner';
 
+	import { keepInTime } from '$lib/away/keepPages';
+	import { PAGES_OF_SHOP } from '$lib/away/keptPages';
+	import { outbox } from '$lib/away/outbox.svelte';
+	import AwayBar from './AwayBar.svelte';
 	import DecoderDialog from './DecoderDialog.svelte';
 	import { giveBackTypedEarly } from './typedEarly';
 	import { lockWhenLeft, lockWithOthers } from './lockWhenLeft';
@@ -18,12 +22,14 @@
 	afterNavigate(({ to, type }) => {
 		const ms = performance.now() - (type === 'enter' ? 0 : leftAt);
 		if (ms > SLOW_MS && data.member) reportSlow(to?.url.pathname ?? '', ms);
+		if (data.member && !outbox.away) keepInTime([to?.url.pathname ?? '/', ...PAGES_OF_SHOP]);
 	});
 	/** What fails outside every page: a timer, a promise that nobody waits for. */
 	const failed = (event: Event) => {
 		if (!data.member) return;
 		reportTrouble('reason' in event ? event.reason : 'error' in event ? event.error : event.type);
 	};
+	onMount(() => outbox.begin(() => data.member));
 	onMount(() => {
 		giveBackTypedEarly();
 		// From here on a click is answered by the page itself.
@@ -41,6 +47,7 @@
 {#if data.trouble}<p role="alert" class="no-print bg-ink px-6 py-3 font-semibold text-base-200">
 		{data.trouble}
 	</p>{/if}
+<AwayBar signedIn={data.member !== null} />
 {@render children()}
 {#if data.member}<DecoderDialog canWrite={data.member.role !== 'viewer'} />{/if}
 <Toaster

@@ -1,11 +1,13 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { page } from '$app/state';
 	import { flushSync, onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import type Decoder from '$lib/ui/Decoder.svelte';
 	import { useKeys } from '$lib/ui/keys';
-	import { askDecoder, notedCode, sendEntry } from './decoderClient';
+	import { sendEntry } from '$lib/away/record';
+	import { askDecoder, notedCode } from './decoderClient';
 
 	/** The decoder over any page, opened with `/`. Its parts are only fetched when it is first wanted. */
 	let { canWrite }: { canWrite: boolean } = $props();
@@ -54,10 +56,11 @@
 	async function add(text: string) {
 		const noted = await notedCode(text);
 		if (!noted || !open) return;
-		if (!(await sendEntry(open, 'codes-reported', noted))) return;
-		toast.success(`${text} is noted on ${number ?? 'the case'}.`);
+		const sent = await sendEntry(open, 'codes-reported', noted);
+		if (!sent) return;
+		if (sent === 'stored') toast.success(`${text} is noted on ${number ?? 'the case'}.`);
 		dialog.close();
-		await invalidate('jaldi:case');
+		await refreshCase();
 	}
 </script>
 

@@ -1,3 +1,5 @@
+import { outbox } from '$lib/away/outbox.svelte';
+
 const MINUTE_MS = 60_000;
 const LOOK_EVERY_MS = 10_000;
 const TOUCHES = ['pointerdown', 'keydown', 'wheel', 'touchstart'] as const;
@@ -54,7 +56,8 @@ export function lockWhenLeft(minutes: number): (() => void) | undefined {
 	};
 	tell(own);
 	const timer = setInterval(() => {
-		if (Date.now() - touchedAt(own) < minutes * MINUTE_MS) return;
+		// Without the server nobody could open it again, and whoever is out with it goes on recording.
+		if (outbox.away || Date.now() - touchedAt(own) < minutes * MINUTE_MS) return;
 		clearInterval(timer);
 		const form = document.createElement('form');
 		form.method = 'POST';

@@ -121,6 +121,11 @@
 				{/each}
 			</ul>
 		{:else if answer}
+			{#if answer.alone}
+				<p class="px-3 pt-3 text-ink-2">
+					Without the server: what the shipped sources say, and nothing of this shop’s own.
+				</p>
+			{/if}
 			{#if answer.trouble}
 				<p class="px-3 py-3">
 					<strong>No code.</strong>

@@ -2,11 +2,20 @@ import { onMount } from 'svelte';
 import { get } from 'svelte/store';
 import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
+import type { ActionResult, SubmitFunction } from '@sveltejs/kit';
 import { superForm, type SuperValidated } from 'sveltekit-superforms';
+import { outbox } from '../away/outbox.svelte';
+import { gistOf } from '../away/recorded';
+import { refreshAll } from './refresh';
+
+const CASE = /^\/cases\/([0-9A-Z]{26})\//;
+const failed = (message: string): ActionResult => ({ type: 'error', status: 500, error: { message } });
+type CustomRequest = (input: Parameters<SubmitFunction>[0]) => Promise<Response | ActionResult>;
 
 /**
  * The one form pattern: values checked on the server, errors beside their fields, and what is typed but not yet saved
- * kept in this tab – through a reload, the back button or a lost server – until it is saved.
+ * kept in this tab – through a reload, the back button or a lost server – until it is saved. What makes an entry can be saved
+ * without the server too: it waits on this device.
  *
  * @param data the form as loaded; when it changes (somebody else wrote), an untouched form follows and a touched one
  * keeps what was typed
@@ -19,16 +28,54 @@ export function entryForm<T extends Record<string, unknown>>(
 		/** What this one is about, where many forms of a page share their start: each makes an entry of its own. */
 		about?: () => Partial<T>;
 		onSaved?: () => void;
+		/** What it makes, where that can wait on this device for the server: something with an id of its own. */
+		waits?: string;
 	}
 ) {
 	const key = `jaldi:draft:${options.draftKey}`;
 	const start = (): SuperValidated<T, string> =>
 		options.about ? { ...data(), data: { ...data().data, ...options.about(), entryId: ulid() } } : data();
 	const follow = () => made.form.set(start().data, { taint: false });
+	/** What is saved is no more to be typed, and the next one needs an id of its own before the server has given it one. */
+	const beginAnew = () =>
+		made.form.set(
+			{ ...start().data, ...('entryId' in start().data ? { entryId: ulid() } : {}) },
+			{ taint: false }
+		);
+	let keptHere = false;
+	/** Sends the form the way that can wait; what waits counts as saved. */
+	async function sendOrKeep({ action, formData }: Parameters<SubmitFunction>[0]): ReturnType<CustomRequest> {
+		const request = new Response(formData);
+		const values = get(made.form) as { entryId?: string; caseId?: string };
+		try {
+			const sent = await outbox.record({
+				id: values.entryId ?? values.caseId ?? ulid(),
+				caseId: values.caseId ?? CASE.exec(action.pathname)?.[1] ?? null,
+				what: options.waits ?? '',
+				gist: gistOf(values),
+				path: action.pathname + action.search,
+				type: request.headers.get('content-type') ?? '',
+				body: await request.text()
+			});
+			keptHere = sent.state === 'waits';
+			if (sent.state !== 'waits' && sent.text) return new Response(sent.text);
+			if (sent.state === 'refused') return failed(sent.why);
+			const form = { ...start(), data: get(made.form), valid: true, posted: true, errors: {} };
+			const message = keptHere ? outbox.keptWords : 'Saved.';
+			return { type: 'success', status: 200, data: { form: { ...form, message } } };
+		} catch (error) {
+			return failed(error instanceof Error ? error.message : 'It cannot be sent.');
+		}
+	}
 	const made = superForm<T, string>(start(), {
 		id: options.id,
 		dataType: 'json',
 		resetForm: false,
+		// In its turn, below: a navigation that was begun meanwhile goes first.
+		invalidateAll: false,
+		onSubmit: ({ customRequest }) => {
+			if (options.waits) customRequest(sendOrKeep);
+		},
 		// A lost server must not replace the page and what is typed on it.
 		onError: ({ result }) => {
 			toast.error(`${result.error.message || 'The server cannot be reached.'} What you typed is kept here.`);
@@ -40,10 +87,11 @@ export function entryForm<T extends Record<string, unknown>>(
 			if (!form.valid || get(made.message) === undefined) return;
 			const saved = get(made.message);
 			sessionStorage.removeItem(key);
-			follow();
+			beginAnew();
 			made.message.set(undefined);
-			if (saved) toast.success(saved);
+			if (saved) (keptHere ? toast.info : toast.success)(saved);
 			options.onSaved?.();
+			if (!keptHere) void refreshAll();
 		}
 	});
 	let restored = $state(false);

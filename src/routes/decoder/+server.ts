@@ -3,7 +3,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { decodeCode } from '$lib/case/codes/decoded';
 import { LONGEST_SPELLING, parseSpelling } from '$lib/core/codes/spelling';
-import { answer, numbersOf } from '$lib/server/codes/answer';
+import { answer, numbersOf } from '$lib/case/codes/answerText';
 
 const MOST_TITLES = 2000;
 const Titles = z.object({ spellings: z.array(z.string().max(200)).max(MOST_TITLES) });

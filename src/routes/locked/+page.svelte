@@ -2,10 +2,15 @@
 	import { enhance } from '$app/forms';
 	import { onMount } from 'svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
+	import { forgetPages } from '$lib/away/keepPages';
 	import { tellLocked } from '../lockWhenLeft';
 
 	let { data, form } = $props();
-	onMount(tellLocked);
+	onMount(() => {
+		tellLocked();
+		// What may not be seen is not kept either.
+		void forgetPages();
+	});
 </script>
 
 <svelte:head><title>Locked · Jaldi</title></svelte:head>

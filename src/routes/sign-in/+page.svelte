@@ -2,7 +2,7 @@
 	import { accountForm } from '$lib/ui/accountForm';
 	import { onMount } from 'svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
-	import { forgetPages } from '../keepPage';
+	import { forgetPages } from '$lib/away/keepPages';
 
 	let { data } = $props();
 	onMount(() => void forgetPages());

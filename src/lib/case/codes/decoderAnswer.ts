@@ -39,6 +39,8 @@ export interface DecoderAnswer {
 	/** Why it is no code, when it looks as if it was meant to be one. */
 	trouble: string | null;
 	found: FoundByWords[];
+	/** It was answered without the server: by the shipped sources alone. */
+	alone?: true;
 }
 
 /** How the address of a code's page ends, fit for an address. `C0045-13` with status 2F → `C0045-13?status=2F`; `SPN 789 FMI 5` → `spn-789-fmi-5`. */

@@ -5,6 +5,7 @@ import { ulid } from 'ulid';
 import { z } from 'zod';
 import type { EntryKind, PayloadOf } from '../../case/entries/entry';
 import { Ulid } from '../../case/entries/fields';
+import { recordedAt } from '../../case/entries/recordedHeaders';
 import type { AppendOptions } from '../db/threads';
 import { addEntry } from './addEntry';
 import { memberHere } from './access';
@@ -75,6 +76,7 @@ export function entryAction<S extends z.ZodObject, K extends EntryKind>(
 				caseId: event.params.id,
 				kind,
 				payload,
+				observedAt: recordedAt(event.request.headers, new Date()),
 				supersedes: data.corrects === '' ? null : { entryId: data.corrects, why: data.why }
 			},
 			member,

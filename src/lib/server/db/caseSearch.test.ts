@@ -1,7 +1,7 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { ENTRY_VERSION, EntryDraft, type EntryKind, type PayloadOf } from '../../case/entries/entry';
-import { answer } from '../codes/answer';
+import { answer } from '../../case/codes/answerText';
 import { openTestShop, type TestShop } from '../shop.fixture';
 import { CodeLibrary } from './codeLibrary';
 

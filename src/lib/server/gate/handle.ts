@@ -1,5 +1,6 @@
 import { error, redirect, type Handle, type RequestEvent } from '@sveltejs/kit';
 import { sessionOf, type SignedIn } from '../accounts/auth';
+import { RECORDED_BY } from '../../case/entries/recordedHeaders';
 import { askedOf, refusal, type Asked } from './gate';
 import { notNowWords } from './notNow';
 
@@ -64,6 +65,10 @@ async function admit(event: RequestEvent, asked: Asked | null): Promise<Response
 
 function letIn(event: RequestEvent, session: SignedIn | null, asked: Asked | null): Response | null {
 	if (!session) return isPage(event) ? shownTheWay(event, '/sign-in') : told(401, 'Sign in first.');
+	const by = event.request.headers.get(RECORDED_BY);
+	// What waited on a shared tablet never goes under the name of whoever has it in hand now.
+	if (by !== null && by !== session.member.id)
+		return told(401, 'This was recorded by somebody else: it goes when they are signed in here.');
 	if (!session.locked || asked?.permission === 'locked') return null;
 	return isPage(event) ? shownTheWay(event, '/locked') : told(401, 'This screen is locked: open it first.');
 }
@@ -96,7 +101,10 @@ export const gate: Handle = async ({ event, resolve }) => {
 	}
 	const theme = event.cookies.get('jaldi-theme') === 'bay' ? 'bay' : 'day';
 	const response = await resolve(event, {
-		transformPageChunk: ({ html }) => html.replace('data-theme="day"', `data-theme="${theme}"`)
+		transformPageChunk: ({ html }) =>
+			html
+				.replace('data-theme="day"', `data-theme="${theme}"`)
+				.replace('data-made=""', `data-made="${new Date().toISOString()}"`)
 	});
 	// After a sign-out the way back shows nothing; what never changes says so itself.
 	if (locals.member && !response.headers.has('cache-control'))

@@ -58,6 +58,7 @@ export const PERMISSIONS: Record<string, RoutePermissions> = {
 	'/(shop)/codes/[code]': PAGE,
 	'/(shop)/codes/[code]/write': { page: OWN_WORDS, actions: { default: OWN_WORDS } },
 	'/(shop)/decode': PAGE,
+	'/(shop)/waiting': PAGE,
 	'/(shop)/figures': PAGE,
 	'/(shop)/health': { page: SERVER },
 	'/(shop)/library': { page: 'member', actions: { import: PACKS, remove: PACKS } },

@@ -13,12 +13,13 @@
 	import WhoAmI from '$lib/ui/WhoAmI.svelte';
 	import Wordmark from '$lib/ui/Wordmark.svelte';
 	import type { JobStatus } from '$lib/case/progress/jobStatus';
-	import { sendEntry } from '../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { followCase } from '../../caseStream';
-	import { outbox } from '../../outbox.svelte';
-	import OutboxBanner from '../../OutboxBanner.svelte';
+	import { keepInTime } from '$lib/away/keepPages';
+	import { PAGES_OF_CASE } from '$lib/away/keptPages';
+	import { outbox } from '$lib/away/outbox.svelte';
 	import { setCaseWork } from './caseWork.svelte';
-	import { refreshCase } from './refreshCase';
+	import { refreshCase } from '$lib/ui/refresh';
 	import HeldSignals from './HeldSignals.svelte';
 	import StandIn from './StandIn.svelte';
 	import WorkBar from './WorkBar.svelte';
@@ -34,7 +35,6 @@
 		() => ({ linkAddress: shown.vehicle.linkAddress, elsewhere: data.elsewhere })
 	);
 
-	onMount(() => outbox.begin());
 	onMount(() => {
 		const caseId = shown.id;
 		return followCase({ caseId, live: 'none' }, ({ name, value }) => {
@@ -44,11 +44,20 @@
 		});
 	});
 
+	/** In the yard the whole case is at hand, as it stands now. */
+	$effect(() => {
+		if (outbox.away || !data.member || shown.signed) return;
+		keepInTime(
+			PAGES_OF_CASE.map((path) => `/cases/${shown.id}/${path}`),
+			String(shown.headSeq)
+		);
+	});
+
 	/** Takes an entry out of what counts, with its reason. */
 	async function withdraw(entryId: string, what: string, because: string): Promise<boolean> {
 		const sent = await sendEntry(shown.id, 'withdrawn', { entryId, what: what.slice(0, 300), because });
 		if (sent) await refreshCase();
-		return sent;
+		return sent !== false;
 	}
 
 	/** Goes to the next step; already there, does it or puts the cursor into it. */
@@ -108,7 +117,6 @@
 <StationLine stations={shown.stations} {here} caseId={shown.id} />
 <div class="grid lg:grid-cols-[minmax(0,1fr)_348px] print:block">
 	<main class="min-w-0 px-4 pt-4 pb-24 sm:px-6">
-		<OutboxBanner />
 		{#if shown.chain}<p role="alert" class="mb-3 border-l-4 border-bad pl-4 text-lg font-semibold">
 				This thread is not as it was written: {shown.chain}. Nothing can be added to it or signed. Ask a lead.
 			</p>{/if}

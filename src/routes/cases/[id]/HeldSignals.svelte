@@ -2,8 +2,8 @@
 	import type { PayloadOf } from '$lib/case/entries/entry';
 	import { positionWords } from '$lib/case/words';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { sendEntry } from '../../decoderClient';
-	import { refreshCase } from './refreshCase';
+	import { sendEntry } from '$lib/away/record';
+	import { refreshCase } from '$lib/ui/refresh';
 
 	/** Said on every page while a signal of ours stands in for a sensor, with the way to say that it is off. */
 	let { held, caseId, mayWrite }: { held: PayloadOf<'signal-held'>[]; caseId: string; mayWrite: boolean } =

@@ -2,7 +2,7 @@
 	import type { PhotoBox } from './photos.svelte';
 
 	/** Photos that go with what is being written down: taken with the tablet, or chosen. */
-	let { photos, caseId, alt }: { photos: PhotoBox; caseId: string; alt: string } = $props();
+	let { photos, alt }: { photos: PhotoBox; alt: string } = $props();
 </script>
 
 <label class="act-quiet">
@@ -25,7 +25,7 @@
 	<ul class="flex w-full flex-wrap gap-2">
 		{#each photos.kept as { id } (id)}
 			<li>
-				<img class="h-24 w-32 object-cover" src="/cases/{caseId}/measure/photo/{id}" {alt} />
+				<img class="h-24 w-32 object-cover" src={photos.addressOf(id)} {alt} />
 				<button type="button" class="min-h-11 underline underline-offset-4" onclick={() => photos.drop(id)}
 					>leave out</button
 				>

@@ -3,7 +3,7 @@ import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
 import { purposeKey, type Purpose } from '$lib/case/entries/live-recording/payload';
 import type { JobStatus } from '$lib/case/progress/jobStatus';
-import { refreshCase } from './refreshCase';
+import { refreshCase } from '$lib/ui/refresh';
 
 type Request =
 	| { do: 'scan' }

@@ -1,4 +1,6 @@
 import { ulid } from 'ulid';
+import { outbox } from '$lib/away/outbox.svelte';
+import { hashToCome } from '$lib/away/recorded';
 import { MOST_PHOTOS } from '$lib/case/entries/shapes';
 
 /** Photos that are sent as they are chosen; an inspection names those that arrived. */
@@ -6,6 +8,7 @@ export class PhotoBox {
 	kept = $state<{ id: string; sha256: string }[]>([]);
 	trouble = $state<string | null>(null);
 	sending = $state(0);
+	private readonly here: Record<string, string> = $state({});
 
 	constructor(private readonly caseId: () => string) {}
 
@@ -20,18 +23,32 @@ export class PhotoBox {
 		}
 	}
 
+	/** Where a photo can be looked at: on this device while it has not reached the server. */
+	addressOf(id: string): string {
+		return this.here[id] ?? `/cases/${this.caseId()}/measure/photo/${id}`;
+	}
+
 	private async send(file: File, id: string): Promise<void> {
 		this.sending += 1;
 		try {
-			const response = await fetch(`/cases/${this.caseId()}/measure/photo?id=${id}`, {
-				method: 'POST',
-				body: file
+			const sent = await outbox.record({
+				id,
+				caseId: this.caseId(),
+				what: `Photo ${file.name}`,
+				path: `/cases/${this.caseId()}/measure/photo?id=${id}`,
+				type: file.type || 'application/octet-stream',
+				body: new Uint8Array(await file.arrayBuffer())
 			});
-			const answer = (await response.json()) as { sha256?: string; message?: string };
-			if (response.ok && answer.sha256) this.kept.push({ id, sha256: answer.sha256 });
-			else this.trouble = `${file.name}: ${answer.message ?? 'the server refused it.'}`;
-		} catch {
-			this.trouble = `${file.name}: the server cannot be reached. Choose it again.`;
+			if (sent.state === 'refused') {
+				this.trouble = `${file.name}: ${sent.why}`;
+				return;
+			}
+			const said =
+				sent.state === 'arrived' && sent.text ? (JSON.parse(sent.text) as { sha256: string }) : null;
+			if (sent.state === 'waits') this.here[id] = URL.createObjectURL(file);
+			this.kept.push({ id, sha256: said?.sha256 ?? hashToCome(id) });
+		} catch (error) {
+			this.trouble = `${file.name}: ${error instanceof Error ? error.message : 'it cannot be sent.'} Choose it again.`;
 		} finally {
 			this.sending -= 1;
 		}

@@ -8,7 +8,8 @@
 	let { data } = $props();
 	const { form, errors, message, enhance, submitting } = entryForm(() => data.form, {
 		id: 'new-case',
-		draftKey: 'new-case'
+		draftKey: 'new-case',
+		waits: 'New case'
 	});
 	const isNew = $derived($form.vehicleId === '');
 	const isDescribed = $derived($form.typeId !== '');

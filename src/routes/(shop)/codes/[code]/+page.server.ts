@@ -11,7 +11,7 @@ import { loadCase, memberHere } from '$lib/server/cases/access';
 import { mayEditCodes, mayWrite } from '$lib/server/accounts/members';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
 import { olderNumbers } from '$lib/core/codes/diagnosticMessage';
-import { numbersOf } from '$lib/server/codes/answer';
+import { numbersOf } from '$lib/case/codes/answerText';
 import { shippedPacks, titleSource } from '$library/codes';
 import { failureCategory } from '$library/failureTypes';
 import { makersAlone } from '$library/exposed';

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { goOn } from '../../../goOn';
 	import Act from '$lib/ui/Act.svelte';
 	import { upperFirst } from '$lib/case/words';
 	import { goto, invalidateAll } from '$app/navigation';
@@ -6,7 +7,8 @@
 	import { toast } from 'svelte-sonner';
 	import Caution from '$lib/ui/Caution.svelte';
 	import PathLine from '$lib/ui/PathLine.svelte';
-	import { notedCode, sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
+	import { notedCode } from '../../../decoderClient';
 	import Judge from './Judge.svelte';
 	import Sources from './Sources.svelte';
 	import StatusBits from './StatusBits.svelte';
@@ -36,8 +38,8 @@
 		const done = await sendEntry(caseId, 'codes-reported', noted);
 		adding = false;
 		if (!done) return;
-		toast.success(`${answer.text} is noted on ${number}.`);
-		await goto(`/cases/${caseId}/read`);
+		if (done === 'stored') toast.success(`${answer.text} is noted on ${number}.`);
+		await goOn(`/cases/${caseId}/read`);
 	}
 	function speakFor(maker: string) {
 		const kept = [...page.url.searchParams].filter(([name]) => name !== 'maker');

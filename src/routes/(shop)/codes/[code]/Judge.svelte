@@ -5,7 +5,7 @@
 	import type { SourceView } from '$lib/case/codes/codeSources';
 	import type { PayloadOf } from '$lib/case/entries/entry';
 	import Field from '$lib/ui/Field.svelte';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 
 	/** Writes on the case which source the measurements supported. */
 	interface Props {
@@ -34,10 +34,11 @@
 		sending = true;
 		const against = sources.filter((source) => source !== supported).map(says);
 		const payload = { code, failureType, supported: says(supported), against, because: because.trim() };
-		if (await sendEntry(here.id, 'source-judged', payload, id)) {
+		const sent = await sendEntry(here.id, 'source-judged', payload, id);
+		if (sent) {
 			id = ulid();
 			because = '';
-			toast.success(`Written on ${here.number}.`);
+			if (sent === 'stored') toast.success(`Written on ${here.number}.`);
 			onjudged();
 		}
 		sending = false;

@@ -23,6 +23,7 @@
 	const made = entryForm(() => data, {
 		id: 'complaint-form',
 		draftKey: untrack(() => `${caseId}:complaint`),
+		waits: 'Complaint',
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance } = made;

@@ -21,6 +21,7 @@
 	const made = entryForm(() => data, {
 		id: 'lamps-form',
 		draftKey: untrack(() => `${caseId}:lamps`),
+		waits: 'Lamps',
 		onSaved: () => (editing = false)
 	});
 	const { form, enhance } = made;

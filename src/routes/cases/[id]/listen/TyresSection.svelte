@@ -21,6 +21,7 @@
 	const made = entryForm(() => data, {
 		id: 'tyres-form',
 		draftKey: untrack(() => `${caseId}:tyres`),
+		waits: 'Tyres',
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance } = made;

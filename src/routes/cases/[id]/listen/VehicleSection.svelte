@@ -24,6 +24,7 @@
 	const made = entryForm(() => data, {
 		id: 'vehicle-form',
 		draftKey: untrack(() => `${caseId}:vehicle`),
+		waits: 'Vehicle looked at',
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance, message } = made;

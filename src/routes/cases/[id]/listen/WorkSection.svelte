@@ -25,6 +25,7 @@
 	const made = entryForm(() => data, {
 		id: 'work-form',
 		draftKey: untrack(() => `${caseId}:work`),
+		waits: 'Work done before',
 		onSaved: () => (editing = false)
 	});
 	const { form, errors, enhance } = made;

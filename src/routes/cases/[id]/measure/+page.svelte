@@ -2,7 +2,7 @@
 	import OnlyUsual from '../OnlyUsual.svelte';
 	import { untrack } from 'svelte';
 	import { page } from '$app/state';
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { positionWords, upperFirst } from '$lib/case/words';
 	import { valueWords, windowWords } from '$lib/case/measure/measureWords';
 	import Chain from '$lib/ui/Chain.svelte';
@@ -89,7 +89,7 @@
 			prior={data.prior}
 			ondone={() => {
 				identifying = false;
-				void invalidate('jaldi:case');
+				void refreshCase();
 			}}
 		/>
 	{/if}
@@ -123,7 +123,7 @@
 				standIn={data.standIn}
 				onsaved={() => {
 					picked = null;
-					void invalidate('jaldi:case');
+					void refreshCase();
 				}}
 			/>
 		{/key}

@@ -4,7 +4,7 @@
 	import { identifySensor, type SensorQuestion } from '$lib/core/electrical/identifySensor';
 	import { FAMILY_WORDS } from '$library/sensorFamilies';
 	import type { SensorKind } from '$library/sensorKinds';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 
 	interface Question extends SensorQuestion<SensorKind> {
 		text: string;

@@ -9,7 +9,7 @@
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import { keepDraft } from '$lib/ui/draft.svelte';
 	import { useKeys } from '$lib/ui/keys';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { MeterForm, unitsOf, type MeterAbout, type Offered } from './meterForm.svelte';
 
 	/** One measurement: what to expect, the reading, and what it says at once. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { goto } from '$app/navigation';
+	import { goOn } from '../../../goOn';
 	import { GRADES } from '$lib/case/entries/shapes';
 	import { positionWords } from '$lib/case/words';
 	import Caution from '$lib/ui/Caution.svelte';
@@ -16,10 +16,11 @@
 	const repair = entryForm(() => data.repairForm, {
 		id: 'repair-form',
 		draftKey: `${caseId}:repair`,
-		onSaved: () => void goto('?', { noScroll: true })
+		waits: 'Repair',
+		onSaved: () => void goOn(`/cases/${caseId}/mend`)
 	});
 	const { form, errors, enhance } = repair;
-	const note = entryForm(() => data.noteForm, { id: 'note-form', draftKey: `${caseId}:note` });
+	const note = entryForm(() => data.noteForm, { id: 'note-form', draftKey: `${caseId}:note`, waits: 'Note' });
 	const { form: noteForm, errors: noteErrors, enhance: noteEnhance } = note;
 </script>
 

@@ -13,6 +13,7 @@
 	const made = entryForm(() => data.answerForm, {
 		id: `answer-${key}`,
 		draftKey: untrack(() => `${data.case.id}:answer:${key}`),
+		waits: 'Answer to the complaint',
 		about: () => ({ what: one.what, thing: one.thing })
 	});
 	const { form, errors, enhance } = made;

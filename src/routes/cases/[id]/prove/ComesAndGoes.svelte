@@ -29,6 +29,7 @@
 	const told = entryForm(() => data.returnsForm, {
 		id: `returns-${key}`,
 		draftKey: untrack(() => `${data.case.id}:returns:${key}`),
+		waits: 'How often it comes',
 		about: () => ({ code: key, ...said() }),
 		onSaved: () => (open = false)
 	});

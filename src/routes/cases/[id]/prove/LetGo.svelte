@@ -15,6 +15,7 @@
 	const letGo = entryForm(() => data.letGoForm, {
 		id: `let-go-${key}`,
 		draftKey: untrack(() => `${data.case.id}:let-go:${key}`),
+		waits: 'Proof let go',
 		about: () => ({ code: key })
 	});
 	const { form, errors, enhance } = letGo;

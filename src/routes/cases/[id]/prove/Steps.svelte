@@ -17,10 +17,26 @@
 	let { data, caseId }: { data: PageData; caseId: string } = $props();
 	const work = getCaseWork();
 	const id = untrack(() => caseId);
-	const key = entryForm(() => data.keyForm, { id: 'key-form', draftKey: `${id}:key` });
-	const lamps = entryForm(() => data.lampForm, { id: 'lamp-form', draftKey: `${id}:lamp-check` });
-	const drive = entryForm(() => data.driveForm, { id: 'drive-form', draftKey: `${id}:drive` });
-	const cleared = entryForm(() => data.clearedForm, { id: 'cleared-form', draftKey: `${id}:cleared` });
+	const key = entryForm(() => data.keyForm, {
+		id: 'key-form',
+		draftKey: `${id}:key`,
+		waits: 'Ignition off and on'
+	});
+	const lamps = entryForm(() => data.lampForm, {
+		id: 'lamp-form',
+		draftKey: `${id}:lamp-check`,
+		waits: 'Lamp check'
+	});
+	const drive = entryForm(() => data.driveForm, {
+		id: 'drive-form',
+		draftKey: `${id}:drive`,
+		waits: 'Drive'
+	});
+	const cleared = entryForm(() => data.clearedForm, {
+		id: 'cleared-form',
+		draftKey: `${id}:cleared`,
+		waits: 'Codes cleared'
+	});
 	const { form: clearedForm, errors: clearedErrors, enhance: clearedEnhance } = cleared;
 	const { enhance: keyEnhance } = key;
 	const { form: lampForm, errors: lampErrors, enhance: lampEnhance } = lamps;

@@ -1,12 +1,12 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { onMount } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
 	import { isFrameLog } from '$lib/core/bus/isFrameLog';
 	import OfferFile from '$lib/ui/OfferFile.svelte';
 	import type { PayloadOf } from '$lib/case/entries/entry';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { sendLog } from './sendLog';
 	import LogPreview from './LogPreview.svelte';
 	import PastePreview from './PastePreview.svelte';
@@ -77,9 +77,9 @@
 		const done = await sendEntry(caseId, kind, payload, id);
 		saving = false;
 		if (!done) return;
-		toast.success('Saved on the thread.');
+		if (done === 'stored') toast.success('Saved on the thread.');
 		drop();
-		await invalidate('jaldi:case');
+		await refreshCase();
 	}
 </script>
 

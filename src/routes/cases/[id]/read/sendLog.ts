@@ -1,4 +1,5 @@
 import { toast } from 'svelte-sonner';
+import { outbox } from '$lib/away/outbox.svelte';
 
 /** Whether a log is kept now, is too large for this server, or did not get there. */
 export type LogSent = 'kept' | 'too-large' | 'failed';
@@ -10,14 +11,23 @@ export async function sendLog(
 	entryId: string,
 	packed: Uint8Array<ArrayBuffer>
 ): Promise<LogSent> {
-	const response = await fetch(`/cases/${caseId}/read/log/${entryId}/file`, {
-		method: 'PUT',
-		headers: { 'content-type': 'application/gzip' },
-		body: packed
-	}).catch(() => null);
-	if (response?.ok) return 'kept';
-	if (response?.status === TOO_LARGE) return 'too-large';
-	const said = (await response?.json().catch(() => null)) as { message?: string } | null;
-	toast.error(`${said?.message ?? 'The server cannot be reached.'} Nothing was saved; it is still here.`);
+	try {
+		const sent = await outbox.record({
+			id: entryId,
+			caseId,
+			what: 'Frame log',
+			path: `/cases/${caseId}/read/log/${entryId}/file`,
+			method: 'PUT',
+			type: 'application/gzip',
+			body: packed
+		});
+		if (sent.state !== 'refused') return 'kept';
+		if (sent.status === TOO_LARGE) return 'too-large';
+		toast.error(`${sent.why} Nothing was saved; it is still here.`);
+	} catch (error) {
+		toast.error(
+			`${error instanceof Error ? error.message : 'It cannot be sent.'} Nothing was saved; it is still here.`
+		);
+	}
 	return 'failed';
 }

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import OnlyUsual from '../OnlyUsual.svelte';
 	import { upperFirst } from '$lib/case/words';
-	import { invalidate, goto } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { hourWords } from '$lib/case/progress/floorWords';
 	import { percentWords as percent } from '$lib/case/reason/percentWords';
 	import { WHY_GENERAL_METHOD } from '$lib/case/reason/whyRepairNow';
@@ -78,7 +79,7 @@
 	});
 	const ended = () => {
 		hand.close();
-		void invalidate('jaldi:case');
+		void refreshCase();
 	};
 	const repair = $derived(reason?.mending[0] ?? null);
 	/** The entry that made the minutes still to go others by far. */
@@ -109,8 +110,7 @@
 				>
 				entries on the thread. Every station can be used meanwhile.{/if}
 		</p>
-		{#if latest.trouble}<button class="act mt-4" onclick={() => void invalidate('jaldi:case')}
-				>Work it out again</button
+		{#if latest.trouble}<button class="act mt-4" onclick={() => void refreshCase()}>Work it out again</button
 			>{/if}
 	{:else if !reason}
 		<p class="mt-2 text-lg">
@@ -345,14 +345,9 @@
 
 	<Policy policy={reason.policy} mayLead={data.mayLead} dearest={repair} />
 	{#if mayWrite}
-		<WaitsFor waiting={reason.waiting} caseId={data.case.id} onsaved={() => void invalidate('jaldi:case')} />
+		<WaitsFor waiting={reason.waiting} caseId={data.case.id} onsaved={() => void refreshCase()} />
 	{/if}
-	<Worksheet
-		steps={reason.steps}
-		{mayWrite}
-		caseId={data.case.id}
-		onsaved={() => void invalidate('jaldi:case')}
-	/>
+	<Worksheet steps={reason.steps} {mayWrite} caseId={data.case.id} onsaved={() => void refreshCase()} />
 	<Caution>
 		What is likely is no proof. The maker’s procedure and local law come first. A person decides and signs.
 	</Caution>

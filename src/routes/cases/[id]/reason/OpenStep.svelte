@@ -3,7 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import type { TestStep } from '$lib/case/entries/test-step/payload';
 	import { keepDraft } from '$lib/ui/draft.svelte';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import type { OpenedStep } from './openStep.svelte';
 	import { testPath } from '$lib/case/reason/testPath';
 

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { WAITS_FOR } from '$lib/case/entries/waiting/payload';
 	import type { PayloadOf } from '$lib/case/entries/entry';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 
 	/** What keeps the work from going on, and where the vehicle stands: the floor shows it. */
 	let {

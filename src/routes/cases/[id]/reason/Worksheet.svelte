@@ -2,7 +2,7 @@
 	import Act from '$lib/ui/Act.svelte';
 	import type { TestStep } from '$lib/case/entries/test-step/payload';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { sendEntry } from '../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 
 	/** Steps that were done or set aside, with who and how long; one’s own are written down here. */
 	let {

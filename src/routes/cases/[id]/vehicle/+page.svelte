@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { upperFirst } from '$lib/case/words';
 	import { page } from '$app/state';
 	import VehicleFields from '$lib/ui/VehicleFields.svelte';
@@ -14,7 +14,7 @@
 			body: JSON.stringify({ entryId, ...told })
 		});
 		if (response.ok) {
-			await invalidate('jaldi:case');
+			await refreshCase();
 			return null;
 		}
 		const answer = (await response.json().catch(() => null)) as { message?: string } | null;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { toast } from 'svelte-sonner';
 	import type { LiveVehicle } from '$lib/core/live/analyse';
 	import DropZone from '$lib/ui/DropZone.svelte';
@@ -35,7 +36,7 @@
 		const id = await importer.save(name);
 		if (!id) return;
 		toast.success('The recording is on the thread.');
-		await invalidate('jaldi:case');
+		await refreshCase();
 		await goto(`/cases/${caseId}/watch/${id}`);
 	}
 </script>

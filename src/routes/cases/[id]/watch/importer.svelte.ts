@@ -1,4 +1,6 @@
+import { toast } from 'svelte-sonner';
 import { ulid } from 'ulid';
+import { outbox } from '$lib/away/outbox.svelte';
 import type { LiveVehicle } from '$lib/core/live/analyse';
 import {
 	mappingOf,
@@ -217,21 +219,34 @@ export class Importer {
 					: null
 		};
 		const body = await remote.packed(KEY, JSON.stringify($state.snapshot(about)));
-		const answer = await fetch(`/cases/${this.caseId}/watch/import`, {
-			method: 'POST',
-			headers: { 'content-type': 'application/octet-stream' },
-			body
-		}).catch(() => null);
-		if (!answer?.ok) {
-			const said = answer ? ((await answer.json().catch(() => null)) as { message?: string } | null) : null;
-			this.trouble =
-				said?.message ?? 'The server cannot be reached. The file is still read here: save it again.';
-			this.step = 'read';
-			return null;
+		try {
+			const sent = await outbox.record({
+				id: this.id,
+				caseId: this.caseId,
+				what: `Recording ${this.fileName}`,
+				path: `/cases/${this.caseId}/watch/import`,
+				type: 'application/octet-stream',
+				body
+			});
+			if (sent.state === 'refused') return this.stays(sent.why);
+			if (sent.state === 'waits') {
+				toast.info(outbox.keptWords);
+				this.giveUp();
+				return null;
+			}
+		} catch (error) {
+			return this.stays(error instanceof Error ? error.message : 'It cannot be sent.');
 		}
 		const { id } = this;
 		this.giveUp();
 		return id;
+	}
+
+	/** Not saved: what was read stays. */
+	private stays(why: string): null {
+		this.trouble = `${why} The file is still read here: save it again.`;
+		this.step = 'read';
+		return null;
 	}
 
 	giveUp(): void {

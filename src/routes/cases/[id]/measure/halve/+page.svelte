@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { ulid } from 'ulid';
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import {
 		FAULT_RULES,
 		foundAt,
@@ -23,7 +23,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { useKeys } from '$lib/ui/keys';
 	import BenchNav from '../BenchNav.svelte';
 	import { readMeter, saidBy } from '../readMeter';
@@ -116,7 +116,7 @@
 			: null;
 		if (await sendEntry(data.case.id, 'harness-search', payload, ulid(), supersedes)) {
 			reading = null;
-			await invalidate('jaldi:case');
+			await refreshCase();
 		}
 	}
 	const subject = $derived(`${data.at} ${wire} ${fault}`);

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import Mark from '$lib/ui/Mark.svelte';
 	import { upperFirst } from '$lib/case/words';
 	import BenchNav from '../BenchNav.svelte';
@@ -44,7 +44,7 @@
 			{mayWrite}
 			onsaved={() => {
 				picked = null;
-				void invalidate('jaldi:case');
+				void refreshCase();
 			}}
 		/>
 	{/key}

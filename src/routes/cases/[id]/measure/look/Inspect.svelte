@@ -10,7 +10,7 @@
 	import type { Link } from '$library/links';
 	import type { Inspection } from '$library/measure';
 	import type { Position } from '$library/positions';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { PhotoBox } from '../../photos.svelte';
 	import PhotoStrip from '../../PhotoStrip.svelte';
 
@@ -129,7 +129,7 @@
 				<span class="text-sm text-ink-2">In a word</span>
 				<input class="field" bind:value={note} maxlength="400" />
 			</label>
-			<PhotoStrip {photos} {caseId} alt="to be kept with this look" />
+			<PhotoStrip {photos} alt="to be kept with this look" />
 		</div>
 		{#if gapTooWide}<p class="mt-2 font-semibold">
 				Wider than this vehicle’s usual gap: a passive sensor loses its low speeds, an active one everything.

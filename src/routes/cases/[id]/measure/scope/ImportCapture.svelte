@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
+	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
+	import { outbox } from '$lib/away/outbox.svelte';
 	import { channelOf, Position, positionOf } from '$library/positions';
 	import { goto } from '$app/navigation';
 	import type { FileLooked } from '../../../../../workers/scope.worker';
@@ -71,18 +73,25 @@
 		});
 		try {
 			const body = await remote().packed(KEY, about, names);
-			const response = await fetch(`/cases/${caseId}/measure/scope/import`, {
-				method: 'POST',
-				headers: { 'content-type': 'application/octet-stream' },
+			const sent = await outbox.record({
+				id,
+				caseId,
+				what: `Capture ${file.name}`,
+				path: `/cases/${caseId}/measure/scope/import`,
+				type: 'application/octet-stream',
 				body
 			});
-			if (response.ok) {
+			if (sent.state === 'arrived') {
 				await goto(`/cases/${caseId}/measure/scope/${id}`);
 				return;
 			}
-			trouble = ((await response.json()) as { message?: string }).message ?? 'The server refused it.';
-		} catch {
-			trouble = 'The server cannot be reached. The file is still here: try again.';
+			if (sent.state === 'refused') trouble = sent.why;
+			else {
+				looked = file = null;
+				toast.info(outbox.keptWords);
+			}
+		} catch (error) {
+			trouble = `${error instanceof Error ? error.message : 'It cannot be sent.'} The file is still here: try again.`;
 		}
 		busy = null;
 	}

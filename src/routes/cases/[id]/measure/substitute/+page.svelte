@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { upperLevelVolts } from '$lib/case/measure/substituteJudgement';
 	import { aimOf, judgeSeen, openedBy, substitutionOf } from '$lib/case/measure/substitutePlan';
 	import { valueWords } from '$lib/case/measure/measureWords';
@@ -8,7 +8,7 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { getCaseWork } from '../../caseWork.svelte';
 	import JobProgress from '../../JobProgress.svelte';
 	import { LiveFeed } from '../../watch/liveFeed.svelte';
@@ -89,7 +89,7 @@
 		live.begin();
 		clearedSince = false;
 		typedLow = typedHigh = volts = null;
-		await invalidate('jaldi:case');
+		await refreshCase();
 	}
 
 	/** Puts on the thread that our signal is on, or off: what is read between is no evidence. */
@@ -102,7 +102,7 @@
 			on
 		});
 		clearedSince = false;
-		await invalidate('jaldi:case');
+		await refreshCase();
 	}
 	/** On a simulated vehicle the hands are simulated too: opens the plug and holds the signal, or takes it off. */
 	async function hold(on: boolean) {

@@ -1,12 +1,12 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { Swap } from '$lib/case/entries/swap/payload';
 	import { lowerFirst } from '$lib/case/words';
 	import Act from '$lib/ui/Act.svelte';
 	import Caution from '$lib/ui/Caution.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 	import type { Swapped, SwapOutcome } from '$library/reason/swaps';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import BenchNav from '../BenchNav.svelte';
 
 	let { data } = $props();
@@ -47,7 +47,7 @@
 		});
 		if (!(await sendEntry(data.case.id, 'swap', payload))) return;
 		said = null;
-		await invalidate('jaldi:case');
+		await refreshCase();
 	}
 </script>
 

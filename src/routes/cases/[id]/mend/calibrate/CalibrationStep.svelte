@@ -37,11 +37,13 @@
 	const hand = entryForm(() => data.handForm, {
 		id: `hand-${key}`,
 		draftKey: `${key}:hand`,
+		waits: 'Calibration by hand',
 		about: () => about
 	});
 	const waive = entryForm(() => data.waiveForm, {
 		id: `waive-${key}`,
 		draftKey: `${key}:waive`,
+		waits: 'Calibration left out',
 		about: () => about
 	});
 	const { form: handForm, errors: handErrors, enhance: handEnhance } = hand;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { browser } from '$app/environment';
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { lowerFirst, positionWords, upperFirst } from '$lib/case/words';
 	import Mark from '$lib/ui/Mark.svelte';
 	import MendNav from '../MendNav.svelte';
@@ -51,7 +52,7 @@
 </section>
 {#if browser && data.sheet && data.canWrite && !data.case.signed}
 	{#key `${data.sheet.id}@${data.place}`}
-		<Sheet {data} sheet={data.sheet} onsaved={() => void invalidate('jaldi:case')} />
+		<Sheet {data} sheet={data.sheet} onsaved={() => void refreshCase()} />
 	{/key}
 {/if}
 {#if data.done.length > 0}

@@ -13,7 +13,7 @@
 	import { Position } from '$library/positions';
 	import { repairs } from '$library/repairs';
 	import type { FittingSheet } from '$library/fittingSheets';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import { standInHand } from '../../standInHand';
 	import { PhotoBox } from '../../photos.svelte';
 	import PhotoStrip from '../../PhotoStrip.svelte';
@@ -85,7 +85,10 @@
 			(await sendEntry(data.case.id, 'fitting', payload, entryId));
 		saving = false;
 		if (!done) return;
-		toast.success(repairKind ? 'The repair and its sheet are on the thread.' : 'The sheet is on the thread.');
+		if (done === 'stored')
+			toast.success(
+				repairKind ? 'The repair and its sheet are on the thread.' : 'The sheet is on the thread.'
+			);
 		if (hands) await workOnStandIn(leftByFitting(payload));
 		entryId = ulid();
 		repairId = ulid();
@@ -143,7 +146,7 @@
 			><input class="field" maxlength="500" bind:value={fit.draft.damage} /></Field
 		>
 		<div class="mt-3 flex flex-wrap items-center gap-3">
-			<PhotoStrip {photos} caseId={data.case.id} alt="of the part, to be kept with the sheet" />
+			<PhotoStrip {photos} alt="of the part, to be kept with the sheet" />
 		</div>
 	</section>
 	<section class="mt-6" aria-labelledby="steps">

@@ -1,13 +1,14 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
-	import { goto, invalidate } from '$app/navigation';
+	import { goOn } from '../../../../goOn';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
 	import { hourWords } from '$lib/case/progress/floorWords';
 	import { lowerFirst, upperFirst } from '$lib/case/words';
 	import Field from '$lib/ui/Field.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import MendNav from '../MendNav.svelte';
 
 	let { data } = $props();
@@ -66,10 +67,10 @@
 		saving = false;
 		if (!done) return;
 		entryId = ulid();
-		toast.success('The choice is on the thread.');
-		await invalidate('jaldi:case');
+		if (done === 'stored') toast.success('The choice is on the thread.');
+		await refreshCase();
 		const mend = `/cases/${data.case.id}/mend`;
-		void goto(calibrates ? `${mend}/calibrate` : `${mend}?does=${kind}&place=${place}`);
+		void goOn(calibrates ? `${mend}/calibrate` : `${mend}?does=${kind}&place=${place}`);
 	}
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
 	import { browser } from '$app/environment';
-	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { onMount, untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
@@ -13,8 +13,10 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import { useKeys } from '$lib/ui/keys';
-	import { keepPage } from '../../../../keepPage';
-	import { outbox } from '../../../../outbox.svelte';
+	import { keepPage } from '$lib/away/keepPages';
+	import { outbox } from '$lib/away/outbox.svelte';
+	import { sendEntry } from '$lib/away/record';
+	import { goOn } from '../../../../goOn';
 	import JobProgress from '../../JobProgress.svelte';
 	import { getCaseWork } from '../../caseWork.svelte';
 	import { LiveFeed } from '../../watch/liveFeed.svelte';
@@ -74,24 +76,9 @@
 	});
 
 	onMount(() => () => sound.stop());
-	/** The server does not answer: this page is as it was kept on this device. */
-	let away = $state(false);
-	onMount(() => {
-		const look = async () => {
-			away = !(await fetch('/healthz')
-				.then(({ ok }) => ok)
-				.catch(() => false));
-			if (!away) await keepPage();
-		};
-		void look();
-		const again = () => void look();
-		window.addEventListener('online', again);
-		window.addEventListener('offline', again);
-		return () => {
-			window.removeEventListener('online', again);
-			window.removeEventListener('offline', again);
-		};
-	});
+	// A drive begins where the network ends: it is kept with the first look, not in time.
+	onMount(() => void (outbox.away || keepPage(page.url.pathname)));
+	const { away } = $derived(outbox);
 	onMount(() =>
 		feed.onrow((row, channels) =>
 			drive?.take(feed.id, row[0] ?? 0, new Map(channels.map((name, i) => [name, row[i + 1] ?? NaN])))
@@ -101,19 +88,19 @@
 	async function save() {
 		if (saving || !drive || driven.km <= 0) return;
 		saving = true;
-		const arrived = await outbox.send(
+		const sent = await sendEntry(
 			data.case.id,
 			'proving-drive',
 			driveEntry(driven, { road, driver, note }, covered, drive.recordings),
 			entryId
 		);
 		saving = false;
+		if (!sent) return;
 		entryId = ulid();
 		drive.forget();
-		if (arrived) {
-			toast.success('The drive is on the thread. Now read every module again.');
-			void goto(`/cases/${data.case.id}/prove`, { invalidateAll: true });
-		} else toast.info('The server is out of reach: the drive is kept on this device and goes by itself.');
+		if (sent === 'kept') return;
+		toast.success('The drive is on the thread. Now read every module again.');
+		void goOn(`/cases/${data.case.id}/prove`);
 	}
 
 	useKeys({
@@ -139,8 +126,7 @@
 	</div>
 	{#if away}
 		<p role="status" class="mt-2 border-l-4 border-ink pl-3 font-semibold">
-			The server is out of reach. What was driven stands here as this device kept it; what you save goes by
-			itself once the server answers.
+			What was driven stands here as this device kept it.
 		</p>
 	{/if}
 	{#if failed}

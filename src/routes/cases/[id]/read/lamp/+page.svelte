@@ -2,13 +2,13 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { untrack } from 'svelte';
-	import { goto } from '$app/navigation';
+	import { goOn } from '../../../../goOn';
 	import { toast } from 'svelte-sonner';
 	import { flashesInTurn } from '$lib/core/blink/flashesOf';
 	import { useKeys } from '$lib/ui/keys';
 	import { ulid } from 'ulid';
 	import { lampMeaning } from '$library/lampTables';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 	import Lamp from './Lamp.svelte';
 	import Procedure from './Procedure.svelte';
 	import { Tapped } from './tapped.svelte';
@@ -56,6 +56,7 @@
 	async function save() {
 		if (!reading || saving) return;
 		saving = true;
+		let stored = true;
 		for (const { groups, repeats } of kept) {
 			const code = groups.join('-');
 			const done = await sendEntry(
@@ -72,6 +73,7 @@
 				},
 				(entryIds[code] ??= ulid())
 			);
+			stored &&= done === 'stored';
 			if (!done) {
 				saving = false;
 				return;
@@ -79,9 +81,9 @@
 		}
 		saving = false;
 		const codes = kept.map(({ groups }) => groups.join('-')).join(', ');
-		toast.success(`Lamp code ${codes} ${kept.length === 1 ? 'is' : 'are'} on the thread.`);
+		if (stored) toast.success(`Lamp code ${codes} ${kept.length === 1 ? 'is' : 'are'} on the thread.`);
 		entryIds = {};
-		void goto(`/cases/${data.case.id}/read`, { invalidateAll: true });
+		void goOn(`/cases/${data.case.id}/read`);
 	}
 
 	/** Does something with what was tapped, and gives the space bar back to tapping. */

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { deserialize } from '$app/forms';
-	import { goto, invalidate } from '$app/navigation';
+	import { goOn } from '../../../../goOn';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { roleCalled, undescribedModules, writtenCodes } from '$lib/case/codes/otherTool';
 	import { findCodes } from '$lib/core/codes/findCodes';
 	import { codeCalled } from '$lib/core/codes/spelling';
@@ -18,7 +19,8 @@
 	const made = entryForm(() => data.form, {
 		id: 'other-tool',
 		draftKey: `${id}:other-tool`,
-		onSaved: () => void goto(`/cases/${id}/read`)
+		waits: 'Codes of another tool',
+		onSaved: () => void goOn(`/cases/${id}/read`)
 	});
 	const { form, errors, enhance } = made;
 	const photos = new PhotoBox(() => id);
@@ -98,7 +100,7 @@
 				growTrouble =
 					(result.type === 'failure' && result.data?.growError) ||
 					'It could not be added. Nothing was changed.';
-			else await invalidate('jaldi:case');
+			else await refreshCase();
 		} catch {
 			growTrouble = 'The server cannot be reached. Nothing was changed.';
 		}
@@ -130,7 +132,7 @@
 			ontext={(text) => take(text)}
 			onfile={(file) => void takeFile(file)}
 		>
-			{#snippet more()}<PhotoStrip {photos} caseId={id} alt="Print-out of the other tool" />{/snippet}
+			{#snippet more()}<PhotoStrip {photos} alt="Print-out of the other tool" />{/snippet}
 		</OfferFile>
 		{#if unknown.length > 0}
 			<div class="mt-2 border-l-4 border-ink pl-3" role="status">

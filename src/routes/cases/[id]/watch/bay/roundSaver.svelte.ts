@@ -1,7 +1,7 @@
 import { ulid } from 'ulid';
 import type { Corner, RoundMode } from '$lib/core/live/wheelRound';
 import type { Position } from '../../../../../../library/positions';
-import { sendEntry } from '../../../../decoderClient';
+import { sendEntry } from '$lib/away/record';
 
 /** What this browser has put on the thread of a recording's round: survives a reload, and a second tab sees it. */
 interface Kept {
@@ -30,7 +30,7 @@ export class RoundSaver {
 		recordingId: string,
 		about: { mode: RoundMode; rateHz: number },
 		corners: readonly Corner[]
-	): Promise<'saved' | 'was-saved' | 'refused'> {
+	): Promise<'saved' | 'kept' | 'was-saved' | 'refused'> {
 		const judged = this.judged(corners);
 		const text = JSON.stringify(judged);
 		const key = `jaldi-round-${recordingId}`;
@@ -39,12 +39,13 @@ export class RoundSaver {
 		if (before?.corners === text) return 'was-saved';
 		const id = ulid();
 		const corrects = before && { entryId: before.entryId, why: 'Wheels were turned again.' };
-		if (!(await sendEntry(this.caseId(), 'wheel-round', { ...about, corners: judged }, id, corrects))) {
+		const sent = await sendEntry(this.caseId(), 'wheel-round', { ...about, corners: judged }, id, corrects);
+		if (!sent) {
 			this.said = null;
 			return 'refused';
 		}
 		localStorage.setItem(key, JSON.stringify({ entryId: id, corners: text } satisfies Kept));
-		return 'saved';
+		return sent === 'kept' ? 'kept' : 'saved';
 	}
 
 	private judged(corners: readonly Corner[]) {

@@ -3,6 +3,7 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { caseTestConditions } from '$lib/case/watch/testConditions';
 import { Ulid } from '$lib/case/entries/fields';
+import { recordedAt } from '$lib/case/entries/recordedHeaders';
 import { ColumnMappingShape } from '$lib/case/entries/columnMappingShape';
 import { splitPieces } from '$lib/core/live/pieces';
 import { caseRowHere, loadCase, memberHere } from '$lib/server/cases/access';
@@ -63,15 +64,16 @@ export async function POST(event) {
 		tests: caseTestConditions(view).map(({ name: test, condition }) => ({ name: test, condition }))
 	});
 	if (!ready.ok) error(400, ready.error);
+	const observedAt = recordedAt(event.request.headers, new Date());
 	const held = await captures.keep(
-		{ id, caseId: row.id, authorId: member.id, name, startedAt: new Date().toISOString() },
+		{ id, caseId: row.id, authorId: member.id, name, startedAt: observedAt },
 		ready.value.pieces
 	);
 	if (!held.ok) error(409, held.error);
 	const { payload } = ready.value;
 	const stored = await addEntry(
 		event.locals.services,
-		{ id, caseId: row.id, kind: 'live-recording', payload },
+		{ id, caseId: row.id, kind: 'live-recording', payload, observedAt },
 		member
 	);
 	if (!stored.ok) {

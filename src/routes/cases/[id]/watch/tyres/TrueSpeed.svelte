@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { refreshCase } from '$lib/ui/refresh';
 	import { LEAST_TRUE_KMH, SPEED_SOURCES } from '$lib/case/entries/speed-checked/payload';
 	import { positionWords } from '$lib/case/words';
 	import { trueSpeedOf } from '$library/reason/trueSpeed';
@@ -8,7 +8,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
-	import { sendEntry } from '../../../../decoderClient';
+	import { sendEntry } from '$lib/away/record';
 
 	/** What each wheel tells at a steady speed that is known from elsewhere: the only thing that tells two axles apart. */
 	let { caseId, positions, cautions }: { caseId: string; positions: Position[]; cautions: string } = $props();
@@ -42,7 +42,7 @@
 		if (await sendEntry(caseId, 'speed-checked', { by, trueKmh, wheels })) {
 			trueKmh = null;
 			told = {};
-			await invalidate('jaldi:case');
+			await refreshCase();
 		}
 		saving = false;
 	}

@@ -2,6 +2,7 @@ import { json as jsonOf, type ApiRoute } from '$lib/server/api/apiRoute';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Ulid } from '$lib/case/entries/fields';
+import { recordedAt } from '$lib/case/entries/recordedHeaders';
 import { splitPieces } from '$lib/core/live/pieces';
 import { loadCase, memberHere } from '$lib/server/cases/access';
 import { addCapture } from '$lib/server/cases/addCapture';
@@ -64,7 +65,8 @@ export async function POST(event) {
 				teeth
 			}
 		},
-		member
+		member,
+		recordedAt(event.request.headers, new Date())
 	);
 	if (!stored.ok) error(400, stored.error);
 	return json({ id });

@@ -7,17 +7,34 @@ import {
 	meantAsCode,
 	type DecoderAnswer,
 	type FoundByWords
-} from '../../case/codes/decoderAnswer';
-import { expectation } from '../../case/codes/decoded';
+} from './decoderAnswer';
+import { expectation } from './decoded';
 import { isCodeNumber, numberOf } from '../../core/codes/codeId';
 import { ownNotation } from '../../core/codes/ownNotation';
 import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
-import type { Cases } from '../db/cases';
-import type { CodeLibrary } from '../db/codeLibrary';
 
 const MOST_CODES = 40;
 const MOST_FOUND = 12;
 const MOST_CASES = 5;
+
+/** Definitions by code and by words. */
+export interface AskedLibrary {
+	bookFor(codes: Iterable<string>): Promise<CodeBook>;
+	search(
+		text: string,
+		limit: number
+	): Promise<
+		{ code: string; failureType: string | null; title: string; packName: string; because: string | null }[]
+	>;
+}
+/** Cases by words and by code. */
+export interface AskedCases {
+	search(
+		text: string,
+		limit: number
+	): Promise<{ id: string; number: string; vehicle: string; complaint: string; because: string | null }[]>;
+	casesWith(code: string, limit: number): Promise<{ number: string; vehicle: string }[]>;
+}
 
 /** Code numbers in a list of codes, for looking up what is known of them. */
 export const numbersOf = (codes: AnyCode[]): string[] =>
@@ -25,8 +42,8 @@ export const numbersOf = (codes: AnyCode[]): string[] =>
 
 /** What the decoder says to any text: the codes in it, or what the library and the shop's cases have by its words. */
 export async function answer(
-	library: CodeLibrary,
-	cases: Pick<Cases, 'search' | 'casesWith'>,
+	library: AskedLibrary,
+	cases: AskedCases,
 	text: string,
 	maker: string | null
 ): Promise<DecoderAnswer> {
@@ -73,8 +90,8 @@ export async function answer(
 
 /** A code in a maker's own notation, where a source describes it or a case of this shop had it: the text says by itself of no code that it is one. */
 async function ownOf(
-	library: CodeLibrary,
-	cases: Pick<Cases, 'casesWith'>,
+	library: AskedLibrary,
+	cases: Pick<AskedCases, 'casesWith'>,
 	text: string
 ): Promise<FoundByWords[]> {
 	const written = ownNotation(text.replace(/^\s*=/, ''));

@@ -1,0 +1,18 @@
+import { invalidate, invalidateAll } from '$app/navigation';
+import { navigating } from '$app/state';
+import { outbox } from '../away/outbox.svelte';
+
+/**
+ * Loads anew what a page shows. Not while a navigation is under way: it would be given up for the page that is being left, and the
+ * person would stay where they were; nor while the server is out of reach: the page would be given up with what is on it.
+ */
+async function inTurn(load: () => Promise<void>): Promise<void> {
+	await navigating.complete?.catch(() => undefined);
+	if (!outbox.away) await load();
+}
+
+/** What the thread now says. */
+export const refreshCase = (): Promise<void> => inTurn(() => invalidate('jaldi:case'));
+
+/** Everything that the page was made of. */
+export const refreshAll = (): Promise<void> => inTurn(() => invalidateAll());
