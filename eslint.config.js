@@ -17,15 +17,17 @@ const ARROW = {
 	// What is said to a vehicle, with or without a server.
 	link: ['core', 'library', 'case'],
 	// Looking after a shop's database, with or without a server on it.
-	care: ['core', 'case', 'migrations'],
-	server: ['core', 'library', 'case', 'link', 'care', 'migrations'],
+	care: ['core', 'case', 'objects', 'migrations'],
+	// Large pieces and whole files in a store elsewhere.
+	objects: ['core'],
+	server: ['core', 'library', 'case', 'link', 'care', 'objects', 'migrations'],
 	workers: ['core', 'library', 'case'],
 	// What goes on in a browser while the server is out of reach.
 	away: ['core', 'library', 'case'],
 	ui: ['core', 'library', 'case', 'away'],
 	routes: ['core', 'library', 'case', 'link', 'server', 'workers', 'away', 'ui'],
 	// Trials run whole diagnoses on the stand-ins.
-	cli: ['core', 'library', 'case', 'link', 'bench', 'care'],
+	cli: ['core', 'library', 'case', 'link', 'bench', 'care', 'objects'],
 	demo: ['core', 'library', 'case', 'link', 'server', 'bench'],
 	tests: ['core', 'library', 'case', 'link', 'care', 'server', 'bench', 'demo']
 };
@@ -79,6 +81,7 @@ export default ts.config(
 				{ type: 'link', pattern: 'src/lib/link' },
 				{ type: 'migrations', pattern: 'src/lib/server/migrations' },
 				{ type: 'care', pattern: 'src/lib/care' },
+				{ type: 'objects', pattern: 'src/lib/objects' },
 				{ type: 'server', pattern: 'src/lib/server' },
 				{ type: 'away', pattern: 'src/lib/away' },
 				{ type: 'ui', pattern: 'src/lib/ui' },

@@ -1,8 +1,14 @@
-import { dirname, resolve } from 'node:path';
-import { backUp } from '../src/lib/care/backUp';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join, resolve } from 'node:path';
+import { backUp, type Backup } from '../src/lib/care/backUp';
 import { databaseOf, fileOf } from '../src/lib/care/dataFolder';
+import { fetchNewest, sendBackup } from '../src/lib/care/elsewhere';
 import { examine, type Examination } from '../src/lib/care/examine';
-import { restore as restoreFrom } from '../src/lib/care/restore';
+import { restore as restoreFrom, type Restored } from '../src/lib/care/restore';
+import { ok, type Result } from '../src/lib/core/result';
+import { bucketPlace, guarded, namesBucket, type FileStore } from '../src/lib/objects/objectStore';
+import { s3Files } from '../src/lib/objects/s3Store';
 import {
 	complain,
 	DONE,
@@ -54,19 +60,61 @@ export const doctor: Command = async (args) => {
 	return found.problems.length === 0 ? DONE : NOT_UNDERSTOOD;
 };
 
+/** The store of `s3://bucket/prefix`; its address is where the server's own copies go, if that is told. */
+function storeOf(place: string): FileStore {
+	const endpoint = process.env.JALDI_BACKUP_COPY_TO_ENDPOINT;
+	try {
+		const name = 'JALDI_BACKUP_COPY_TO_ENDPOINT';
+		return s3Files(bucketPlace(place, endpoint && guarded(name, endpoint), 'A place elsewhere'));
+	} catch (error) {
+		throw new WrongUsage(error instanceof Error ? error.message : String(error));
+	}
+}
+
+/** Does something with a folder that is gone afterwards. */
+async function aside<T>(work: (folder: string) => Promise<T>): Promise<T> {
+	const folder = mkdtempSync(join(tmpdir(), 'jaldi-backup-'));
+	try {
+		return await work(folder);
+	} finally {
+		rmSync(folder, { recursive: true, force: true });
+	}
+}
+
+type Kept = { now: Date; keep?: number };
+
+/** Made here, opened and gone through, and then brought there. */
+const backUpElsewhere = (data: string, place: string, { now, keep }: Kept): Promise<Result<Backup>> =>
+	aside(async (folder) => {
+		const store = storeOf(place);
+		const made = await backUp(data, folder, { now });
+		if (!made.ok) return made;
+		const sent = await sendBackup(made.value.file, store, keep);
+		if (!sent.ok) return sent;
+		const { name, removed } = sent.value;
+		return ok({ ...made.value, file: `${place.replace(/\/$/, '')}/${name}`, removed });
+	});
+
+const restoreElsewhere = (place: string, data: string): Promise<Result<Restored>> =>
+	aside(async (folder) => {
+		const fetched = await fetchNewest(storeOf(place), folder);
+		if (!fetched.ok) return fetched;
+		const done = await restoreFrom(fetched.value, data);
+		return done.ok ? ok({ ...done.value, from: place }) : done;
+	});
+
 /** `jaldi backup [--data FOLDER] [--keep N] TO`: a copy of a shop while its server goes on working. */
 export const backup: Command = async (args) => {
 	const { values, positionals } = readArguments(args, { data: { type: 'string' }, keep: { type: 'string' } });
 	const [to, more] = positionals;
 	if (to === undefined || more !== undefined)
-		throw new WrongUsage('expects one place: a new file, or a folder that keeps several');
+		throw new WrongUsage('expects one place: a new file, a folder that keeps several, or s3://bucket/prefix');
 	const keep = values.keep === undefined ? undefined : Number(values.keep);
 	if (keep !== undefined && !(Number.isInteger(keep) && keep >= 1))
 		throw new WrongUsage(`--keep expects how many are kept, 1 or more, not "${values.keep}"`);
-	const done = await backUp(folderOf(values.data), resolve(to), {
-		now: new Date(),
-		...(keep === undefined ? {} : { keep })
-	});
+	const how = { now: new Date(), ...(keep === undefined ? {} : { keep }) };
+	const folder = folderOf(values.data);
+	const done = await (namesBucket(to) ? backUpElsewhere(folder, to, how) : backUp(folder, resolve(to), how));
 	if (!done.ok) {
 		complain(`jaldi backup: ${done.error}`);
 		return NOT_UNDERSTOOD;
@@ -86,8 +134,11 @@ export const restore: Command = async (args) => {
 	const { values, positionals } = readArguments(args, { data: { type: 'string' } });
 	const [from, more] = positionals;
 	if (from === undefined || more !== undefined)
-		throw new WrongUsage('expects one backup, or a folder that keeps several');
-	const done = await restoreFrom(resolve(from), folderOf(values.data));
+		throw new WrongUsage('expects one backup, a folder that keeps several, or s3://bucket/prefix');
+	const folder = folderOf(values.data);
+	const done = await (namesBucket(from)
+		? restoreElsewhere(from, folder)
+		: restoreFrom(resolve(from), folder));
 	if (!done.ok) {
 		complain(`jaldi restore: ${done.error}`);
 		return NOT_UNDERSTOOD;

@@ -70,10 +70,10 @@ const HELP = `jaldi: the computations of Jaldi on the command line
 
   jaldi backup [--data FOLDER] [--keep N] TO
       A copy while the server goes on working, opened again and gone through before it gets its name. TO is a new file, or a folder
-      that keeps several, of which the newest N stay.
+      or a store elsewhere (s3://bucket/prefix) that keeps several, of which the newest N stay.
 
   jaldi restore FROM [--data FOLDER]
-      A backup, or the newest of a folder, into a data folder that is empty.
+      A backup, or the newest of a folder or of a store elsewhere, into a data folder that is empty.
 
   --json   one JSON value on standard output and nothing else
   Exit status: 0 done, 1 the input could not be understood, 2 wrong usage.

@@ -9,6 +9,7 @@ const ROOMS: [folder: string, name: string][] = [
 	['src/lib/away/', 'without a server'],
 	['src/lib/server/', 'server'],
 	['src/lib/care/', 'care of the database'],
+	['src/lib/objects/', 'stores elsewhere'],
 	['src/lib/link/', 'link to vehicles'],
 	['src/lib/case/listen/', 'listen'],
 	['src/lib/case/codes/', 'codes'],

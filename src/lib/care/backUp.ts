@@ -30,10 +30,12 @@ export interface Backup {
 const NAME = /^jaldi-\d{8}T\d{9}Z\.db$/;
 const nameAt = (now: Date): string => `jaldi-${now.toISOString().replace(/[-:.]/g, '')}.db`;
 
+export const isBackupName = (name: string): boolean => NAME.test(name);
+
 /** Backups within a folder, the newest first. */
 export const backupsIn = (folder: string): string[] =>
 	readdirSync(folder)
-		.filter((name) => NAME.test(name))
+		.filter(isBackupName)
 		.sort()
 		.reverse()
 		.map((name) => join(folder, name));

@@ -1,5 +1,5 @@
 import { resolve } from 'node:path';
-import { bucketPlace, type BucketPlace } from './objects/objectStore';
+import { bucketPlace, guarded, type BucketPlace } from '../objects/objectStore';
 import type { BackupPlan } from './watch/backupSchedule';
 
 export interface ServiceOptions {
@@ -36,27 +36,18 @@ export function optionsFromEnvironment(env: Record<string, string | undefined>):
 		origin: env.ORIGIN ?? `http://127.0.0.1:${env.PORT ?? '3000'}`,
 		logLevel: env.JALDI_LOG_LEVEL,
 		backups: backupsIn(env),
-		objects: env.JALDI_BLOBS
-			? bucketPlace(
-					env.JALDI_BLOBS,
-					env.JALDI_BLOBS_ENDPOINT && guarded('JALDI_BLOBS_ENDPOINT', env.JALDI_BLOBS_ENDPOINT)
-				)
-			: undefined,
+		objects: bucketIn(env, 'JALDI_BLOBS'),
 		requestsPerMinute: numberIn(env, 'JALDI_REQUESTS_PER_MINUTE'),
 		workerFile: import.meta.env?.PROD ? resolve(WORKER_FILE) : undefined
 	};
 }
 
-const HERE = new Set(['localhost', '127.0.0.1', '[::1]']);
-
-/** An address that what a shop knows may be sent to. Throws for one that anybody on the way could read. */
-function guarded(name: string, address: string): string {
-	const isOpen = /^(?:http|ws):/i.test(address);
-	if (isOpen && !(URL.canParse(address) && HERE.has(new URL(address).hostname)))
-		throw new Error(
-			`${name} must be https: (or libsql:): what goes there is read by whoever stands between.`
-		);
-	return address;
+/** A bucket by its variable, and the address of its store by that with `_ENDPOINT`. */
+function bucketIn(env: Record<string, string | undefined>, name: string): BucketPlace | undefined {
+	const place = env[name];
+	const endpoint = env[`${name}_ENDPOINT`];
+	if (!place) return undefined;
+	return bucketPlace(place, endpoint && guarded(`${name}_ENDPOINT`, endpoint), name);
 }
 
 const USUAL_BACKUP_HOURS = 24;
@@ -67,7 +58,8 @@ const backupsIn = (env: Record<string, string | undefined>): BackupPlan | undefi
 		? {
 				to: resolve(env.JALDI_BACKUP_TO),
 				everyHours: numberIn(env, 'JALDI_BACKUP_EVERY_HOURS') ?? USUAL_BACKUP_HOURS,
-				keep: numberIn(env, 'JALDI_BACKUP_KEEP') ?? USUAL_BACKUPS_KEPT
+				keep: numberIn(env, 'JALDI_BACKUP_KEEP') ?? USUAL_BACKUPS_KEPT,
+				copyTo: bucketIn(env, 'JALDI_BACKUP_COPY_TO')
 			}
 		: undefined;
 

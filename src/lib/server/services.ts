@@ -25,7 +25,7 @@ import { fail } from '../core/result';
 import { trouble } from '../link/vehicleLink';
 import { refusedLink } from './cases/linkRules';
 import { openAnywhere, VehicleJobs, type Open } from './jobs/vehicleJobs';
-import { objectsOf } from './objects/s3Store';
+import { objectsOf } from '../objects/s3Store';
 import { Outlooks } from './jobs/outlooks';
 import type { ServiceOptions } from './serviceOptions';
 import { Peers } from './peers';
@@ -153,7 +153,8 @@ function backupsOf(
 		(done) =>
 			done.ok
 				? log.info({ file: done.value.file, bytes: done.value.bytes }, 'a backup was made')
-				: log.error({ why: done.error }, 'no backup could be made')
+				: log.error({ why: done.error }, 'no backup could be made'),
+		({ to, keep, copyTo }) => ask('copyBackup', { to, keep, place: copyTo }, { limitMs: PAGES_MS })
 	);
 }
 

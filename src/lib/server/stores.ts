@@ -14,7 +14,7 @@ import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
 import { VehicleDescriptions } from './db/vehicleDescriptions';
-import type { ObjectStore } from './objects/objectStore';
+import type { ObjectStore } from '../objects/objectStore';
 import { Shelf } from './objects/shelf';
 import { Turns } from './turns';
 

@@ -1,4 +1,7 @@
 import { backUp } from '../../care/backUp';
+import { sendNewest } from '../../care/elsewhere';
+import type { BucketPlace } from '../../objects/objectStore';
+import { s3Files } from '../../objects/s3Store';
 import { examineBundle } from '../bundle/importBundle';
 import { bundleOf, paperOf } from '../cases/papers';
 import { minutesOf, nextOf } from '../cases/outlook';
@@ -28,6 +31,8 @@ export const TASKS = {
 	figures: ({ db }: Stores, _: null) => new ShopFigures(db).all(),
 	backUp: (_: Stores, { folder, to, now, keep }: { folder: string; to: string; now: Date; keep: number }) =>
 		backUp(folder, to, { now, keep }),
+	copyBackup: (_: Stores, { to, keep, place }: { to: string; keep: number; place: BucketPlace }) =>
+		sendNewest(to, s3Files(place), keep),
 	logHash: (_: Stores, packed: Uint8Array) => logHash(packed),
 	minutesToGo: minutesOf,
 	nextStep: nextOf,

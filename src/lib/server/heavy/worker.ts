@@ -1,7 +1,7 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../db/open';
-import { objectsOf } from '../objects/s3Store';
+import { objectsOf } from '../../objects/s3Store';
 import type { ServiceOptions } from '../serviceOptions';
 import { storesOn } from '../stores';
 import { tidyWhenResting } from '../tidyMemory';

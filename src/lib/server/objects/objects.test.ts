@@ -1,6 +1,3 @@
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { buffer } from 'node:stream/consumers';
 import sharp from 'sharp';
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -8,45 +5,26 @@ import { Captures, wholePieces } from '../db/captures';
 import { troubleOf } from '../db/health';
 import { Photos } from '../db/photos';
 import { openTestShop, type TestShop } from '../shop.fixture';
-import { bucketPlace } from './objectStore';
-import { s3Store } from './s3Store';
+import { bucketPlace } from '../../objects/objectStore';
+import { s3Store } from '../../objects/s3Store';
+import { startS3StandIn, type S3StandIn } from '../../objects/s3StandIn.fixture';
 import { Shelf } from './shelf';
 
-/** Stands in for a store that speaks the S3 protocol: it keeps what it is given by whoever signs with the key that it knows. */
-const objects = new Map<string, Buffer>();
-let store: Server;
-let endpoint: string;
+let store: S3StandIn;
+let objects: Map<string, Buffer>;
 let shop: TestShop;
 let shelf: Shelf;
 
+const bucket = (url: string) => bucketPlace(url, store.endpoint, 'The store');
 beforeEach(async () => {
-	objects.clear();
-	store = createServer((request, response) => {
-		const { method = '', url = '', headers } = request;
-		const name = decodeURIComponent(url.split('?')[0] ?? '');
-		const signed = /^AWS4-HMAC-SHA256 Credential=known\//.test(headers.authorization ?? '');
-		void buffer(request).then((body) => {
-			if (!signed) response.writeHead(403).end();
-			else if (method === 'PUT') {
-				objects.set(name, body);
-				response.writeHead(200, { etag: '"1"' }).end();
-			} else if (objects.has(name)) response.writeHead(200).end(objects.get(name));
-			else response.writeHead(404).end('<Error><Code>NoSuchKey</Code><Message>none</Message></Error>');
-		});
-	});
-	await new Promise<void>((resolve) => store.listen(0, '127.0.0.1', resolve));
-	endpoint = `http://127.0.0.1:${(store.address() as AddressInfo).port}`;
-	process.env.AWS_ACCESS_KEY_ID = 'known';
-	process.env.AWS_SECRET_ACCESS_KEY = 'secret';
-	shelf = new Shelf(s3Store(bucketPlace('s3://evidence/tern-point', endpoint)));
+	store = await startS3StandIn();
+	({ objects } = store);
+	shelf = new Shelf(s3Store(bucket('s3://evidence/tern-point')));
 	shop = await openTestShop();
 });
 afterEach(() => {
 	shop.close();
-	store.closeAllConnections();
 	store.close();
-	delete process.env.AWS_ACCESS_KEY_ID;
-	delete process.env.AWS_SECRET_ACCESS_KEY;
 });
 
 const samples = {
@@ -63,10 +41,10 @@ const whole = (one: { id: string; caseId: string }) => ({
 
 describe('an object store', () => {
 	it('is named by its bucket, and by nothing else', () => {
-		expect(bucketPlace('s3://evidence')).toMatchObject({ bucket: 'evidence', prefix: '' });
-		expect(bucketPlace('s3://evidence/a/b')).toMatchObject({ prefix: 'a/b/' });
+		expect(bucket('s3://evidence')).toMatchObject({ bucket: 'evidence', prefix: '' });
+		expect(bucket('s3://evidence/a/b')).toMatchObject({ prefix: 'a/b/' });
 		for (const wrong of ['', 'evidence', 's3://', 's3://A', 'http://evidence', 's3://evidence/../x y'])
-			expect(() => bucketPlace(wrong)).toThrow('s3://bucket');
+			expect(() => bucket(wrong)).toThrow('s3://bucket');
 	});
 
 	it('has the samples of a recording, and the database only their names', async () => {
@@ -116,8 +94,7 @@ describe('an object store', () => {
 	it('that is out of reach keeps nothing by halves: no row speaks of what is not there', async () => {
 		const captures = new Captures(shop.db, shelf);
 		const one = own();
-		store.closeAllConnections();
-		await new Promise((resolve) => store.close(resolve));
+		store.close();
 		expect(await captures.keep(whole(one), wholePieces(samples)).catch(troubleOf)).toBe('no-store');
 		expect(await captures.stateOf(one)).toBe('free');
 	});

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { DatabaseTrouble } from '../db/health';
-import type { ObjectStore } from './objectStore';
+import type { ObjectStore } from '../../objects/objectStore';
 
 /** A large piece as its row has it: inside, or under the name it has elsewhere. */
 export interface Shelved {

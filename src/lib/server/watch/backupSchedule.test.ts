@@ -38,6 +38,7 @@ describe('backups that the server makes itself', () => {
 				{ to, everyHours: 24, keep: 2 },
 				(plan, at) => backUp(folder, plan.to, { now: at, keep: plan.keep }),
 				({ ok }) => told.push(ok),
+				undefined,
 				() => now
 			);
 		await put(shop, 'note', { text: 'kept' });
@@ -72,13 +73,14 @@ describe('backups that the server makes itself', () => {
 				return Promise.reject(new Error('no room'));
 			},
 			() => undefined,
+			undefined,
 			() => now
 		);
 		failing.begin();
 		await failing.whenDue();
 		await failing.whenDue();
 		expect(tries).toBe(1);
-		expect(failing.state()).toEqual({ last: null, failed: 'no room', late: false });
+		expect(failing.state()).toEqual({ last: null, failed: 'no room', notCopied: null, late: false });
 		later(1.1);
 		await failing.whenDue();
 		expect(tries).toBe(2);

@@ -1,13 +1,17 @@
 import { mkdirSync, statSync } from 'node:fs';
 import { backupsIn, type Backup } from '../../care/backUp';
 import { FOLDER_OF_OWNER } from '../../care/dataFolder';
-import type { Result } from '../../core/result';
+import type { Sent } from '../../care/elsewhere';
+import { fail, ok, type Result } from '../../core/result';
+import type { BucketPlace } from '../../objects/objectStore';
 
 /** A server that makes its own backups: where to, how often, how many are kept. */
 export interface BackupPlan {
 	to: string;
 	everyHours: number;
 	keep: number;
+	/** A place elsewhere that each is copied to; absent = none. */
+	copyTo?: BucketPlace | undefined;
 }
 
 export interface BackupState {
@@ -15,6 +19,8 @@ export interface BackupState {
 	last: string | null;
 	/** Why the last try failed; null = it did not. */
 	failed: string | null;
+	/** Why the newest does not lie elsewhere too; null = it does, or nobody asked for that. */
+	notCopied: string | null;
 	/** It is longer ago than was planned, by half. */
 	late: boolean;
 }
@@ -33,16 +39,23 @@ export class BackupSchedule {
 	private timer: NodeJS.Timeout | null = null;
 	private running: Promise<void> | null = null;
 	private failed: { why: string; atMs: number } | null = null;
+	private notCopied: { why: string; atMs: number } | null = null;
+	/** The newest that is known to lie elsewhere too. */
+	private copied: string | null = null;
 
 	/**
 	 * @param plan null = nobody asked for it
 	 * @param make makes one, on a thread that nobody waits for
 	 * @param told hears of each that was made or failed
+	 * @param copy brings the newest elsewhere, on such a thread too
 	 */
 	constructor(
 		readonly plan: BackupPlan | null,
 		private readonly make: (plan: BackupPlan, now: Date) => Promise<Result<Backup>>,
 		private readonly told: (done: Result<Backup>) => void,
+		private readonly copy: (
+			plan: BackupPlan & { copyTo: BucketPlace }
+		) => Promise<Result<Sent | null>> = () => Promise.resolve(ok(null)),
 		private readonly now: () => Date = () => new Date()
 	) {}
 
@@ -61,7 +74,9 @@ export class BackupSchedule {
 
 	/** Makes one if it is time. */
 	whenDue(): Promise<void> {
-		this.running ??= this.makeIfDue().finally(() => (this.running = null));
+		this.running ??= this.makeIfDue()
+			.then(() => this.copyIfDue())
+			.finally(() => (this.running = null));
 		return this.running;
 	}
 
@@ -72,14 +87,23 @@ export class BackupSchedule {
 		return {
 			last: lastMs === null ? null : new Date(lastMs).toISOString(),
 			failed: this.failed?.why ?? null,
+			notCopied: this.notCopied?.why ?? null,
 			late: lastMs !== null && this.now().getTime() - lastMs > LATE * this.plan.everyHours * HOUR_MS
 		};
 	}
 
+	private newest(): string | null {
+		try {
+			return (this.plan ? backupsIn(this.plan.to)[0] : undefined) ?? null;
+		} catch {
+			return null;
+		}
+	}
+
 	private lastMs(): number | null {
 		try {
-			const [newest] = this.plan ? backupsIn(this.plan.to) : [];
-			return newest === undefined ? null : statSync(newest).mtimeMs;
+			const newest = this.newest();
+			return newest === null ? null : statSync(newest).mtimeMs;
 		} catch {
 			// The folder is gone, or out of reach: there is none to be seen.
 			return null;
@@ -99,5 +123,19 @@ export class BackupSchedule {
 		}));
 		this.failed = done.ok ? null : { why: done.error, atMs: nowMs };
 		this.told(done);
+	}
+
+	/** Also what was made while that place was out of reach, or before the server was started. */
+	private async copyIfDue(): Promise<void> {
+		const { plan } = this;
+		const newest = this.newest();
+		if (!plan?.copyTo || newest === null || newest === this.copied) return;
+		const nowMs = this.now().getTime();
+		if (this.notCopied && nowMs - this.notCopied.atMs < AGAIN_MS) return;
+		const done = await this.copy({ ...plan, copyTo: plan.copyTo }).catch((error: unknown) =>
+			fail(error instanceof Error ? error.message : String(error))
+		);
+		if (done.ok) this.copied = newest;
+		this.notCopied = done.ok ? null : { why: done.error, atMs: nowMs };
 	}
 }

@@ -40,7 +40,8 @@ export async function healthOfServer(
 	if (!trouble && database && database.freeBytes < LITTLE_ROOM_BYTES)
 		concerns.push('The server’s disk is almost full: make room before it is.');
 	if (backups?.failed) concerns.push(`The last backup failed: ${backups.failed}`);
-	else if (backups?.late) concerns.push('The newest backup is older than it should be.');
+	if (backups?.notCopied) concerns.push(backups.notCopied);
+	if (backups?.late && !backups.failed) concerns.push('The newest backup is older than it should be.');
 	return {
 		concerns,
 		upSeconds: process.uptime(),
