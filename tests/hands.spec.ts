@@ -50,6 +50,7 @@ for (const path of [
 	'/figures',
 	'/library/equipment',
 	'/me',
+	'/waiting',
 	...['listen', 'read', 'watch', 'mend', 'prove', 'prove/drive', 'hand-over'].map((s) => `case/${s}`)
 ]) {
 	test(`everybody can read ${path}, by day and in the bay`, async ({ page, context }) => {

@@ -2,6 +2,7 @@
 	import '../app.css';
 	import { afterNavigate, beforeNavigate } from '$app/navigation';
 	import { page } from '$app/state';
+	import { refreshAll } from '$lib/ui/refresh';
 	import { reportSlow, reportTrouble } from '$lib/ui/reportTrouble';
 	import { onMount } from 'svelte';
 	import { Toaster } from 'svelte-sonner';
@@ -34,6 +35,12 @@
 		giveBackTypedEarly();
 		// From here on a click is answered by the page itself.
 		document.documentElement.dataset.ready = '';
+	});
+	/** What happened meanwhile was not heard, and the page may be one that was kept. */
+	let wasAway = false;
+	$effect(() => {
+		if (!outbox.away && wasAway) void refreshAll();
+		wasAway = outbox.away;
 	});
 	$effect(() => (data.member ? lockWithOthers() : undefined));
 	$effect(() => lockWhenLeft(data.member ? data.lockAfterMinutes : 0));

@@ -235,6 +235,15 @@ describe('what is recorded while a server may be out of reach', () => {
 		expect(await store.all()).toHaveLength(2);
 	});
 
+	it('never takes the place of another under its id, and kept again as it is it stands once', async () => {
+		server.state = 'away';
+		const { store, sender } = tab();
+		await sender.record(note('a', 'one'));
+		await sender.record(note('a', 'one'));
+		await expect(sender.record(note('a', 'two'))).rejects.toThrow('load the page again');
+		expect(await Promise.all((await store.all()).map(({ key }) => store.bodyOf(key)))).toEqual(['one']);
+	});
+
 	it('goes once from two tabs that send at the same moment', async () => {
 		server.state = 'away';
 		const [one, two] = [tab(), tab()];

@@ -8,7 +8,7 @@ import {
 	type Recorded,
 	type Waiting
 } from './recorded';
-import type { WaitingStore } from './waitingStore';
+import { KeptAnother, type WaitingStore } from './waitingStore';
 
 /** What became of one that was just recorded. */
 export type Sent =
@@ -55,7 +55,8 @@ export class Sender {
 		if (!by) throw new Error('Sign in first.');
 		try {
 			await this.store.keep(one, by, at);
-		} catch {
+		} catch (error) {
+			if (error instanceof KeptAnother) throw error;
 			// No room on this device, or none that a page may use: then it goes at once or not at all.
 			return this.straight(one, by.id, at);
 		}

@@ -11,9 +11,21 @@ interface Arrived {
 	at: number;
 }
 
+const same = (a: Recorded['body'], b: Recorded['body']): boolean =>
+	typeof a === 'string' || typeof b === 'string'
+		? a === b
+		: a.length === b.length && a.every((byte, i) => byte === b[i]);
+
 const NAME = 'jaldi';
 /** A hash is asked for by what was recorded beside its photo, or never. */
 const HASH_KEPT_MS = 30 * 24 * 3600_000;
+
+/** Something else waits here under the same id: neither may take the other’s place. */
+export class KeptAnother extends Error {
+	constructor() {
+		super('Something else is kept here under this id: load the page again.');
+	}
+}
 
 /** What waits on this device, in the order that it was recorded in; it outlives the page, the browser and a lost battery. */
 export class WaitingStore {
@@ -29,16 +41,17 @@ export class WaitingStore {
 		this.db.version(1).stores({ waiting: '++seq, &key', bodies: 'key', arrived: 'key, id, at' });
 	}
 
-	/** Kept once more, it takes the place of what was. Rejects where this device has no room. */
+	/** Kept once more, it changes nothing. Rejects where this device has no room, and with {@link KeptAnother}. */
 	keep({ body, ...one }: Recorded, by: { id: string; name: string }, at: string): Promise<void> {
 		const { db } = this;
 		const key = keyOf(one);
 		const bytes = typeof body === 'string' ? body.length : body.byteLength;
 		return db.transaction('rw', db.waiting, db.bodies, async () => {
-			const old = await db.waiting.get({ key });
-			await db.bodies.put({ key, body });
-			await db.waiting.put({
-				...(old ? { seq: old.seq } : {}),
+			const old = await db.bodies.get(key);
+			if (old && !same(old.body, body)) throw new KeptAnother();
+			if (old) return;
+			await db.bodies.add({ key, body });
+			await db.waiting.add({
 				...one,
 				key,
 				bytes,

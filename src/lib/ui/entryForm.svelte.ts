@@ -10,6 +10,12 @@ import { refreshAll } from './refresh';
 
 const CASE = /^\/cases\/([0-9A-Z]{26})\//;
 const failed = (message: string): ActionResult => ({ type: 'error', status: 500, error: { message } });
+/** Ids of what a form makes; all others name what is there already. */
+const OWN_IDS = ['entryId', 'caseId', 'describedId'];
+const withNewIds = <T extends Record<string, unknown>>(values: T): T => ({
+	...values,
+	...Object.fromEntries(OWN_IDS.filter((name) => name in values).map((name) => [name, ulid()]))
+});
 type CustomRequest = (input: Parameters<SubmitFunction>[0]) => Promise<Response | ActionResult>;
 
 /**
@@ -33,15 +39,12 @@ export function entryForm<T extends Record<string, unknown>>(
 	}
 ) {
 	const key = `jaldi:draft:${options.draftKey}`;
-	const start = (): SuperValidated<T, string> =>
-		options.about ? { ...data(), data: { ...data().data, ...options.about(), entryId: ulid() } } : data();
+	/** With ids of its own each time: a page that this device keeps comes with the same ones again and again. */
+	const start = (): SuperValidated<T, string> => ({
+		...data(),
+		data: withNewIds({ ...data().data, ...options.about?.() })
+	});
 	const follow = () => made.form.set(start().data, { taint: false });
-	/** What is saved is no more to be typed, and the next one needs an id of its own before the server has given it one. */
-	const beginAnew = () =>
-		made.form.set(
-			{ ...start().data, ...('entryId' in start().data ? { entryId: ulid() } : {}) },
-			{ taint: false }
-		);
 	let keptHere = false;
 	/** Sends the form the way that can wait; what waits counts as saved. */
 	async function sendOrKeep({ action, formData }: Parameters<SubmitFunction>[0]): ReturnType<CustomRequest> {
@@ -60,7 +63,8 @@ export function entryForm<T extends Record<string, unknown>>(
 			keptHere = sent.state === 'waits';
 			if (sent.state !== 'waits' && sent.text) return new Response(sent.text);
 			if (sent.state === 'refused') return failed(sent.why);
-			const form = { ...start(), data: get(made.form), valid: true, posted: true, errors: {} };
+			const { id } = options;
+			const form = { ...start(), id, data: get(made.form), valid: true, posted: true, errors: {} };
 			const message = keptHere ? outbox.keptWords : 'Saved.';
 			return { type: 'success', status: 200, data: { form: { ...form, message } } };
 		} catch (error) {
@@ -87,7 +91,7 @@ export function entryForm<T extends Record<string, unknown>>(
 			if (!form.valid || get(made.message) === undefined) return;
 			const saved = get(made.message);
 			sessionStorage.removeItem(key);
-			beginAnew();
+			follow();
 			made.message.set(undefined);
 			if (saved) (keptHere ? toast.info : toast.success)(saved);
 			options.onSaved?.();
