@@ -126,6 +126,8 @@ test('the server stops: two tablets go on recording, one browser is killed, one 
 				await expect(one.page.getByText('The server is out of reach.')).toBeVisible();
 				await expect(one.page.getByText(/This page is as of/)).toBeVisible();
 			}
+			await one.page.getByRole('button', { name: 'Sign out' }).click();
+			await expect(one.page.getByText('that can be done once it answers')).toBeVisible();
 			await one.page.goto('/decode');
 			await one.page.getByRole('combobox').fill('403514/2F');
 			await expect(one.page.getByText('what the shipped sources say')).toBeVisible();

@@ -9,7 +9,7 @@
 
 	import { keepInTime } from '$lib/away/keepPages';
 	import { PAGES_OF_SHOP } from '$lib/away/keptPages';
-	import { outbox } from '$lib/away/outbox.svelte';
+	import { outbox, serverAnswers } from '$lib/away/outbox.svelte';
 	import AwayBar from './AwayBar.svelte';
 	import DecoderDialog from './DecoderDialog.svelte';
 	import { giveBackTypedEarly } from './typedEarly';
@@ -31,6 +31,12 @@
 		reportTrouble('reason' in event ? event.reason : 'error' in event ? event.error : event.type);
 	};
 	onMount(() => outbox.begin(() => data.member));
+	/** A page that was kept shows itself where the server took too long: it is brought up to date once that answers. */
+	const OLD_MS = 60_000;
+	onMount(async () => {
+		const made = Date.parse(document.documentElement.dataset.made ?? '');
+		if (Math.abs(Date.now() - made) > OLD_MS && (await serverAnswers())) await refreshAll();
+	});
 	onMount(() => {
 		giveBackTypedEarly();
 		// From here on a click is answered by the page itself.

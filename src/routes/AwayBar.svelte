@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { page } from '$app/state';
 	import { onMount } from 'svelte';
 	import { outbox } from '$lib/away/outbox.svelte';
 
@@ -11,8 +10,20 @@
 	const madeAt = $derived(
 		made && new Date(made).toLocaleString('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })
 	);
-	const mine = $derived(outbox.mine.length);
-	const refused = $derived(outbox.waiting.filter((one) => one.refused !== undefined).length);
+	/** What goes at once is not worth a word: it would come and go with everything that is saved. */
+	const WORTH_A_WORD_MS = 2_000;
+	let lasting = $state(false);
+	const some = $derived(outbox.mine.length > 0);
+	$effect(() => {
+		if (!some) return;
+		const timer = setTimeout(() => (lasting = true), WORTH_A_WORD_MS);
+		return () => {
+			clearTimeout(timer);
+			lasting = false;
+		};
+	});
+	const mine = $derived(lasting || outbox.away || outbox.shut ? outbox.mine.length : 0);
+	const refused = $derived(outbox.refused.length);
 	const waits = (count: number) => (count === 1 ? 'One thing waits' : `${count} things wait`);
 	/** Of others who used this device, by name. */
 	const theirs = $derived(
@@ -29,7 +40,7 @@
 
 {#if shown}
 	<div
-		class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 bg-ink px-6 py-2 text-base-200"
+		class="no-print flex flex-wrap items-center gap-x-6 gap-y-1 bg-ink px-6 py-1 text-base-200"
 		role="status"
 		aria-label="Without the server"
 	>
@@ -40,24 +51,20 @@
 					>{/if}
 				{#if signedIn && madeAt}This page is as of <span class="num">{madeAt}</span>.{/if}
 			</p>{/if}
-		{#if mine > 0}<p class="font-semibold">
-				{waits(mine)} on this device{outbox.shut
-					? ': sign in again, and it goes'
-					: outbox.away
-						? ''
-						: ' and goes now'}.
-			</p>{/if}
-		{#if refused > 0}<p class="font-semibold">
-				{refused === 1 ? 'One thing was' : `${refused} things were`} not taken by the server.
-			</p>{/if}
+		{#if mine > 0 || refused > 0}
+			<a href="/waiting" class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4">
+				{#if mine > 0}{waits(mine)} on this device{outbox.shut
+						? ': sign in again, and it goes'
+						: outbox.away
+							? ''
+							: ' and goes now'}.{/if}
+				{#if refused > 0}{refused === 1 ? 'One thing was' : `${refused} things were`} not taken by the server.{/if}
+			</a>
+		{/if}
 		{#if !signedIn}
-			{#each others as { name, count } (name)}<p>
+			{#each others as { name, count }, nth (nth)}<p>
 					{waits(count)} here for {name}, and {count === 1 ? 'goes' : 'go'} once {name} signs in.
 				</p>{/each}
 		{/if}
-		{#if signedIn && (mine > 0 || refused > 0) && page.url.pathname !== '/waiting'}<a
-				class="ml-auto inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
-				href="/waiting">See what waits</a
-			>{/if}
 	</div>
 {/if}

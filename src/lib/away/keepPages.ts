@@ -25,8 +25,7 @@ export async function keepPage(path: string): Promise<boolean> {
 		const page = await fetch(address, { headers: { accept: 'text/html' } });
 		if (!page.ok || page.redirected) return false;
 		const pages = await caches.open(KEPT_PAGES);
-		// What is kept last stands last: the oldest go first.
-		await pages.delete(address);
+		// In the place of what was kept before, and last in the row: the oldest go first.
 		await pages.put(address, page);
 		return true;
 	} catch {

@@ -75,15 +75,24 @@ class Outbox {
 
 	/** What waits of whoever is signed in here, and is not refused. */
 	get mine(): Waiting[] {
+		return this.own.filter(({ refused }) => refused === undefined);
+	}
+
+	/** What the server did not take of theirs. */
+	get refused(): Waiting[] {
+		return this.own.filter(({ refused }) => refused !== undefined);
+	}
+
+	private get own(): Waiting[] {
 		const me = this.who()?.id;
-		return this.waiting.filter(({ by, refused }) => by === me && refused === undefined);
+		return this.waiting.filter(({ by }) => by === me);
 	}
 
 	/** To whoever has just recorded something that waits. */
 	get keptWords(): string {
-		return this.shut
-			? 'You are signed out. It is kept on this device and goes once you are signed in again.'
-			: 'The server is out of reach. It is kept on this device and goes by itself.';
+		if (this.shut)
+			return 'You are signed out. It is kept on this device and goes once you are signed in again.';
+		return `${this.away ? 'The server is out of reach.' : 'That takes long.'} It is kept on this device and goes by itself.`;
 	}
 
 	/** Puts one on its way. Rejects where it can neither go nor be kept. */
@@ -138,7 +147,8 @@ class Outbox {
 			fetch: (path, init) => fetch(path, init),
 			read,
 			alone,
-			now: () => Date.now()
+			now: () => Date.now(),
+			rest: (ms) => new Promise((resolve) => setTimeout(() => resolve(undefined), ms))
 		});
 		return { store, sender: this.sender };
 	}

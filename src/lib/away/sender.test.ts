@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { hashToCome, type Recorded } from './recorded';
 import { recordedAt, RECORDED_BY } from '../case/entries/recordedHeaders';
 import { Sender } from './sender';
@@ -10,7 +10,7 @@ class Server {
 	readonly stored: { id: string; by: string; at: string; body: string }[] = [];
 	state: 'here' | 'away' | 'answer-lost' | 'busy' | 'signed-out' | 'elsewhere' | 'hangs' = 'here';
 	readonly refuses = new Map<string, number>();
-	release: () => void = () => undefined;
+	release: (() => void) | null = null;
 
 	readonly fetch: typeof fetch = async (path, init) => {
 		if (this.state === 'hangs') await new Promise<void>((resolve) => (this.release = resolve));
@@ -52,6 +52,8 @@ let names = 0;
 let name = '';
 const opened: WaitingStore[] = [];
 let me: { id: string; name: string } | null = null;
+/** Resolves when nobody waits any longer. */
+let impatient = new Promise<undefined>(() => undefined);
 let clock = Date.parse('2026-03-02T10:00:00Z');
 
 /** A tab, or the browser after a crash: the same place on this device, nothing in its memory. */
@@ -68,7 +70,8 @@ function tab(): { store: WaitingStore; sender: Sender } {
 			turn = mine.catch(() => undefined);
 			return mine;
 		},
-		now: () => clock
+		now: () => clock,
+		rest: () => impatient
 	});
 	return { store, sender };
 }
@@ -77,6 +80,7 @@ beforeEach(() => {
 	server = new Server();
 	name = `test-${names++}`;
 	me = { id: 'ana', name: 'Ana' };
+	impatient = new Promise(() => undefined);
 	clock = Date.parse('2026-03-02T10:00:00Z');
 });
 afterEach(() => opened.splice(0).forEach((store) => store.close()));
@@ -137,10 +141,29 @@ describe('what is recorded while a server may be out of reach', () => {
 		expect(sender.hindered).toBe('away');
 		server.state = 'hangs';
 		expect(await sender.record(note('b'))).toEqual({ state: 'waits' });
+		await vi.waitFor(() => expect(server.release).not.toBeNull());
 		server.state = 'here';
-		server.release();
+		server.release?.();
 		await sender.flush();
 		expect(server.ids).toEqual(['a', 'b']);
+	});
+
+	it('is not waited for behind something that takes long, and goes after it', async () => {
+		const { sender } = tab();
+		server.state = 'hangs';
+		const large = sender.record(note('large'));
+		await vi.waitFor(() => expect(server.release).not.toBeNull());
+		let tired: () => void = () => undefined;
+		impatient = new Promise((resolve) => (tired = () => resolve(undefined)));
+		const small = sender.record(note('small'));
+		tired();
+		expect(await small).toEqual({ state: 'waits' });
+		expect(server.ids).toEqual([]);
+		server.state = 'here';
+		server.release?.();
+		expect(await large).toMatchObject({ state: 'arrived' });
+		await sender.flush();
+		expect(server.ids).toEqual(['large', 'small']);
 	});
 
 	it('is not taken for stored by another’s page in the server’s place', async () => {

@@ -27,11 +27,14 @@ export interface Ports {
 	/** Does one piece of work at a time, whatever tab asks. */
 	alone: <T>(work: () => Promise<T>) => Promise<T>;
 	now: () => number;
+	/** Resolves after so many milliseconds. */
+	rest: (ms: number) => Promise<undefined>;
 }
 
 /** A server that has not answered by then is taken to be out of reach; more is allowed for what is large. */
 const PATIENCE_MS = 20_000;
 const SLOWEST_BYTES_PER_S = 20_000;
+const patienceMs = (bytes: number): number => PATIENCE_MS + Math.ceil((bytes / SLOWEST_BYTES_PER_S) * 1000);
 
 /**
  * Sends what is recorded, in the order that it was recorded in. Everything is put down on this device before it is sent, and
@@ -65,7 +68,9 @@ export class Sender {
 			void this.flush();
 			return { state: 'waits' };
 		}
-		const answers = await this.flush();
+		const answers = await Promise.race([this.flush(), this.ports.rest(patienceMs(one.body.length))]);
+		// Something large goes before it, perhaps from another tab: nobody stands and waits for that either.
+		if (!answers) return { state: 'waits' };
 		const key = keyOf(one);
 		const own = answers.get(key);
 		// Whoever stands before it is told, and has it before them still.
@@ -122,7 +127,6 @@ export class Sender {
 		at: string
 	): Promise<Answer> {
 		const { fetch, read, now } = this.ports;
-		const limitMs = PATIENCE_MS + Math.ceil((body.length / SLOWEST_BYTES_PER_S) * 1000);
 		const headers = {
 			'content-type': type,
 			accept: 'application/json',
@@ -136,7 +140,7 @@ export class Sender {
 				method,
 				headers,
 				body,
-				signal: AbortSignal.timeout(limitMs)
+				signal: AbortSignal.timeout(patienceMs(body.length))
 			});
 			return await readAnswer(id, response, read);
 		} catch {

@@ -2,11 +2,11 @@ import Dexie, { type EntityTable } from 'dexie';
 import { keyOf, type Recorded, type Waiting } from './recorded';
 
 type Body = Pick<Recorded, 'body'> & { key: string };
-/** One that the server has stored, with the hash that it keeps it by where another names it so. */
+/** One that the server has stored, with the hash that it keeps it by: another names it so. */
 interface Arrived {
 	key: string;
 	id: string;
-	sha256: string | null;
+	sha256: string;
 	/** Milliseconds since 1970. */
 	at: number;
 }
@@ -78,7 +78,7 @@ export class WaitingStore {
 	arrived({ key, id }: Waiting, sha256: string | null, now: number): Promise<void> {
 		const { db } = this;
 		return db.transaction('rw', db.waiting, db.bodies, db.arrived, async () => {
-			await db.arrived.put({ key, id, sha256, at: now });
+			if (sha256 !== null) await db.arrived.put({ key, id, sha256, at: now });
 			await db.arrived
 				.where('at')
 				.below(now - HASH_KEPT_MS)

@@ -33,7 +33,8 @@ export function entryForm<T extends Record<string, unknown>>(
 		draftKey: string;
 		/** What this one is about, where many forms of a page share their start: each makes an entry of its own. */
 		about?: () => Partial<T>;
-		onSaved?: () => void;
+		/** What comes after; a promise = it goes to another page, which loads everything anew. */
+		onSaved?: () => Promise<void> | boolean | void;
 		/** What it makes, where that can wait on this device for the server: something with an id of its own. */
 		waits?: string;
 	}
@@ -94,8 +95,8 @@ export function entryForm<T extends Record<string, unknown>>(
 			follow();
 			made.message.set(undefined);
 			if (saved) (keptHere ? toast.info : toast.success)(saved);
-			options.onSaved?.();
-			if (!keptHere) void refreshAll();
+			const goesOn = options.onSaved?.();
+			if (!goesOn && !keptHere) void refreshAll();
 		}
 	});
 	let restored = $state(false);

@@ -7,6 +7,8 @@ import { outbox } from '../away/outbox.svelte';
  * person would stay where they were; nor while the server is out of reach: the page would be given up with what is on it.
  */
 async function inTurn(load: () => Promise<void>): Promise<void> {
+	// One that was asked for just now has begun by then.
+	await new Promise((resolve) => setTimeout(resolve));
 	await navigating.complete?.catch(() => undefined);
 	if (!outbox.away) await load();
 }

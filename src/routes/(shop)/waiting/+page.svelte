@@ -6,11 +6,9 @@
 	import type { Waiting } from '$lib/away/recorded';
 	import AskOnce from '$lib/ui/AskOnce.svelte';
 
-	let { data } = $props();
 	/** Of whoever is signed in, in the order it was recorded in. */
-	const own = $derived(outbox.waiting.filter(({ by }) => by === data.member?.id));
-	const going = $derived(own.filter(({ refused }) => refused === undefined));
-	const refused = $derived(own.filter((one) => one.refused !== undefined));
+	const { mine: going, refused } = $derived(outbox);
+	const own = $derived([...going, ...refused]);
 	const others = $derived(outbox.waiting.length - own.length);
 	let busy = $state(false);
 

@@ -17,7 +17,7 @@
 		id: 'repair-form',
 		draftKey: `${caseId}:repair`,
 		waits: 'Repair',
-		onSaved: () => void goOn(`/cases/${caseId}/mend`)
+		onSaved: () => goOn(`/cases/${caseId}/mend`)
 	});
 	const { form, errors, enhance } = repair;
 	const note = entryForm(() => data.noteForm, { id: 'note-form', draftKey: `${caseId}:note`, waits: 'Note' });

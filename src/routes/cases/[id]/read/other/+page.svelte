@@ -20,7 +20,7 @@
 		id: 'other-tool',
 		draftKey: `${id}:other-tool`,
 		waits: 'Codes of another tool',
-		onSaved: () => void goOn(`/cases/${id}/read`)
+		onSaved: () => goOn(`/cases/${id}/read`)
 	});
 	const { form, errors, enhance } = made;
 	const photos = new PhotoBox(() => id);
