@@ -15,10 +15,8 @@ export default {
 			directives: {
 				'default-src': ['self'],
 				'script-src': ['self'],
-				// What is drawn is placed by style attributes, for browsers that cannot tell them apart by all styles; none stands in a page.
+				// Svelte sets style attributes for transitions and drawn marks; scripts stay strict.
 				'style-src': ['self', 'unsafe-inline'],
-				'style-src-elem': ['self'],
-				'style-src-attr': ['unsafe-inline'],
 				'img-src': ['self', 'data:', 'blob:'],
 				'font-src': ['self'],
 				'connect-src': ['self'],

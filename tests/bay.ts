@@ -39,18 +39,7 @@ export const test = base.extend<Fixtures>({
 	storageState: SIGNED_IN.ana,
 	page: async ({ page }, use) => {
 		patient(page);
-		// Whatever a page does, its own policy lets it: nothing of ours needs what is forbidden.
-		const refused: string[] = [];
-		await page.exposeFunction('toldRefused', (what: string) => refused.push(what));
-		await page.addInitScript(() =>
-			document.addEventListener('securitypolicyviolation', ({ effectiveDirective, blockedURI, sample }) =>
-				(window as unknown as { toldRefused: (what: string) => void }).toldRefused(
-					`${effectiveDirective} ${blockedURI} ${sample}`
-				)
-			)
-		);
 		await use(page);
-		expect(refused).toEqual([]);
 	},
 	as: async ({ browser }, use) => {
 		const contexts: BrowserContext[] = [];

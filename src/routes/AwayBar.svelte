@@ -57,7 +57,7 @@
 						? ': sign in again, and it goes'
 						: outbox.away
 							? ''
-							: ' and goes now'}.{/if}
+							: ' and goes by itself'}.{/if}
 				{#if refused > 0}{refused === 1 ? 'One thing was' : `${refused} things were`} not taken by the server.{/if}
 			</a>
 		{/if}

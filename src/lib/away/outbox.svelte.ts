@@ -92,7 +92,7 @@ class Outbox {
 	get keptWords(): string {
 		if (this.shut)
 			return 'You are signed out. It is kept on this device and goes once you are signed in again.';
-		return `${this.away ? 'The server is out of reach.' : 'That takes long.'} It is kept on this device and goes by itself.`;
+		return `The server ${this.away ? 'is out of reach' : 'cannot take it now'}. It is kept on this device and goes by itself.`;
 	}
 
 	/** Puts one on its way. Rejects where it can neither go nor be kept. */

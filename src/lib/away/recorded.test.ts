@@ -12,10 +12,12 @@ const form = (said: object, status = 200) => answerOf(Response.json(said, { stat
 describe('what the server makes of one that was sent', () => {
 	it('is stored by the server’s own word alone', async () => {
 		expect(await form({ id: 'a' })).toMatchObject({ state: 'arrived' });
-		expect(await form({ id: 'b' })).toEqual({ state: 'later' });
+		expect(await form({ id: 'b' })).toEqual({ state: 'later', away: true });
 		expect(await form({ type: 'success', data: {} })).toMatchObject({ state: 'arrived' });
 		expect(await form({ type: 'redirect', location: '/cases/x' })).toMatchObject({ state: 'arrived' });
-		expect(await answerOf(new Response('<h1>Sign in to this network</h1>'))).toEqual({ state: 'later' });
+		expect(await answerOf(new Response('<h1>Sign in to this network</h1>'))).toMatchObject({
+			state: 'later'
+		});
 	});
 
 	it('is refused with the sentence that a person can act on, wherever it stands', async () => {
@@ -32,9 +34,26 @@ describe('what the server makes of one that was sent', () => {
 		expect(await why({}, 500)).toBe('the server answered 500');
 	});
 
+	it('is refused where something before the server refuses it for good, and waits behind another’s page', async () => {
+		const page = (status: number) => answerOf(new Response('<h1>No</h1>', { status }));
+		expect(await page(413)).toMatchObject({
+			state: 'refused',
+			status: 413,
+			text: '',
+			why: 'the server answered 413'
+		});
+		for (const status of [200, 502, 511]) expect(await page(status)).toEqual({ state: 'later', away: true });
+	});
+
 	it('waits where the server has no time, and for whoever is to sign in', async () => {
-		for (const status of [408, 429, 502, 503, 504])
-			expect(await form({}, status)).toEqual({ state: 'later' });
+		for (const [status, away] of [
+			[408, false],
+			[429, false],
+			[502, true],
+			[503, false],
+			[504, true]
+		] as const)
+			expect(await form({}, status)).toEqual({ state: 'later', away });
 		expect(await form({ message: 'Sign in first.' }, 401)).toEqual({ state: 'shut', why: 'Sign in first.' });
 	});
 });

@@ -61,11 +61,13 @@ export type Answer =
 	| { state: 'refused'; status: number; text: string; why: string; signed: boolean }
 	/** Nobody is signed in, the screen is locked, or it is somebody else's. */
 	| { state: 'shut'; why: string }
-	/** The server is out of reach, or has no time now. */
-	| { state: 'later' };
+	/** The server is out of reach, or cannot take it now. */
+	| { state: 'later'; away: boolean };
 
 /** Whoever asks again in a moment is served. */
 const NOT_NOW = new Set([408, 425, 429, 502, 503, 504]);
+/** Said by what stands before a server that does not answer it. */
+const BEFORE_IT = new Set([502, 504]);
 
 /** A form's answer, and an answer of anything else. */
 interface Said {
@@ -107,23 +109,26 @@ export async function readAnswer(
 	read: (text: string) => unknown
 ): Promise<Answer> {
 	const { status } = response;
-	if (NOT_NOW.has(status)) return { state: 'later' };
-	let text: string;
-	let said: Said;
+	if (NOT_NOW.has(status)) return { state: 'later', away: BEFORE_IT.has(status) };
+	const text = await response.text().catch(() => null);
+	if (text === null) return { state: 'later', away: true };
+	let said: Said | null = null;
 	try {
-		text = await response.text();
 		said = (read(text) ?? {}) as Said;
 	} catch {
-		return { state: 'later' };
+		// Not our own words: judged by its status alone.
 	}
-	const message = [said.message, said.error?.message].find((one) => typeof one === 'string') as
+	const message = [said?.message, said?.error?.message].find((one) => typeof one === 'string') as
 		string | undefined;
 	if (response.redirected || status === 401) return { state: 'shut', why: message ?? 'Sign in first.' };
-	const formTaken = said.type === 'success' || said.type === 'redirect';
-	if (response.ok && (said.id === id || formTaken)) return { state: 'arrived', text };
-	if (response.ok && said.type === undefined) return { state: 'later' };
-	const why = message ?? refusalIn(said.data) ?? `the server answered ${status}`;
-	return { state: 'refused', status, text, why, signed: said.signed === true };
+	// Whoever stands before the server may refuse in its place, such as what is too large: asked again it would for ever.
+	if (said === null && !(status >= 400 && status < 500)) return { state: 'later', away: true };
+	const formTaken = said?.type === 'success' || said?.type === 'redirect';
+	if (response.ok && (said?.id === id || formTaken)) return { state: 'arrived', text };
+	if (response.ok && said?.type === undefined) return { state: 'later', away: true };
+	const why = message ?? refusalIn(said?.data) ?? `the server answered ${status}`;
+	// Only our own words are read further.
+	return { state: 'refused', status, text: said === null ? '' : text, why, signed: said?.signed === true };
 }
 
 /** Of a photo that has not been sent: the server's own hash of it takes this place when it has. */

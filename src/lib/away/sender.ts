@@ -43,7 +43,7 @@ const patienceMs = (bytes: number): number => PATIENCE_MS + Math.ceil((bytes / S
  */
 export class Sender {
 	/** What hinders it; null = nothing, as far as is known. */
-	hindered: 'away' | 'shut' | null = null;
+	hindered: 'away' | 'busy' | 'shut' | null = null;
 
 	constructor(
 		private readonly store: WaitingStore,
@@ -98,7 +98,7 @@ export class Sender {
 				else if (answer.state === 'refused') await this.store.refuse(one.key, answer.why, answer.signed);
 				else {
 					// What was recorded later may build on this one.
-					this.hindered = answer.state === 'later' ? 'away' : 'shut';
+					this.hindered = answer.state === 'shut' ? 'shut' : answer.away ? 'away' : 'busy';
 					return answers;
 				}
 			}
@@ -144,7 +144,7 @@ export class Sender {
 			});
 			return await readAnswer(id, response, read);
 		} catch {
-			return { state: 'later' };
+			return { state: 'later', away: true };
 		}
 	}
 

@@ -19,7 +19,6 @@
 
 <script lang="ts">
 	import type ApexCharts from 'apexcharts';
-	import { loadApex } from './loadApex';
 	import { onMount } from 'svelte';
 
 	/** The one place where charts are drawn: ApexCharts in our tokens. Lines and marks over a span; told when another is wanted. */
@@ -158,7 +157,7 @@
 	onMount(() => {
 		let gone = false;
 		let made: ApexCharts | null = null;
-		void loadApex().then(async (Apex) => {
+		void import('apexcharts').then(async ({ default: Apex }) => {
 			if (gone) return;
 			made = new Apex(place, options());
 			await made.render();

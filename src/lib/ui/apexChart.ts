@@ -1,10 +1,10 @@
 import type ApexCharts from 'apexcharts';
 import type { ApexOptions } from 'apexcharts';
 import type { Attachment } from 'svelte/attachments';
-import { loadApex } from './loadApex';
 
 /**
- * Draws a chart that stands still into an element, and again whenever what it is made from changes.
+ * Draws a chart that stands still into an element, and again whenever what it is made from changes. ApexCharts is loaded
+ * only by pages that have one.
  *
  * @param options read anew at every change of what they depend on
  */
@@ -14,7 +14,7 @@ export const apexChart =
 		let gone = false;
 		let made: ApexCharts | null = null;
 		const wanted = options();
-		void loadApex().then(async (Apex) => {
+		void import('apexcharts').then(async ({ default: Apex }) => {
 			if (gone) return;
 			made = new Apex(place, wanted);
 			await made.render();
