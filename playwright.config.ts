@@ -1,5 +1,5 @@
 import { defineConfig, devices } from '@playwright/test';
-import { ORIGIN } from './tests/where';
+import { CHROMIUM, CHROMIUM_FLAGS, ORIGIN } from './tests/where';
 
 export default defineConfig({
 	testDir: 'tests',
@@ -22,16 +22,8 @@ export default defineConfig({
 		// Only the test of the page that a tablet keeps lets it be kept.
 		serviceWorkers: 'block',
 		launchOptions: {
-			executablePath: process.env.JALDI_CHROMIUM ?? '/usr/bin/chromium',
-			args: [
-				'--no-sandbox',
-				'--disable-gpu',
-				'--disable-quic',
-				'--no-first-run',
-				'--disable-background-networking',
-				'--disable-component-update',
-				'--disable-sync'
-			]
+			executablePath: CHROMIUM,
+			args: CHROMIUM_FLAGS
 		}
 	},
 	projects: [

@@ -12,20 +12,14 @@ import { session, user } from '../src/lib/server/db/schema';
 import { Threads } from '../src/lib/server/db/threads';
 import { accessible, openCase, patient } from './bay';
 import { makePeople } from './ownPeople';
-import { PORT } from './where';
+import { CHROMIUM, CHROMIUM_FLAGS, PORT } from './where';
 
 const DATA = 'data/test-offline';
 const OFF_PORT = PORT + 97;
 const ORIGIN = `http://127.0.0.1:${OFF_PORT}`;
 const FLAGS = [
 	'--headless=new',
-	'--no-sandbox',
-	'--disable-gpu',
-	'--disable-quic',
-	'--no-first-run',
-	'--disable-background-networking',
-	'--disable-component-update',
-	'--disable-sync',
+	...CHROMIUM_FLAGS,
 	// A finger, as on a tablet.
 	'--blink-settings=primaryPointerType=2,availablePointerTypes=2',
 	'--remote-debugging-port=0'
@@ -36,11 +30,9 @@ async function tablet(profile: string): Promise<{ browser: ChildProcess; page: P
 	const folder = resolve(DATA, profile);
 	const said = join(folder, 'DevToolsActivePort');
 	rmSync(said, { force: true });
-	const browser = spawn(
-		process.env.JALDI_CHROMIUM ?? '/usr/bin/chromium',
-		[...FLAGS, `--user-data-dir=${folder}`, 'about:blank'],
-		{ stdio: 'ignore' }
-	);
+	const browser = spawn(CHROMIUM, [...FLAGS, `--user-data-dir=${folder}`, 'about:blank'], {
+		stdio: 'ignore'
+	});
 	const port = () => (existsSync(said) ? (readFileSync(said, 'utf8').split('\n')[0] ?? '') : '');
 	await expect.poll(port, { timeout: 60_000 }).not.toBe('');
 	const remote = await chromium.connectOverCDP(`http://127.0.0.1:${port()}`);

@@ -10,3 +10,15 @@ export const SIGNED_IN = {
 	marit: 'data/test/marit.json',
 	office: 'data/test/office.json'
 };
+
+/** How Chromium is started, wherever it runs. */
+export const CHROMIUM = process.env.JALDI_CHROMIUM ?? '/usr/bin/chromium';
+export const CHROMIUM_FLAGS = [
+	'--no-sandbox',
+	'--disable-gpu',
+	'--disable-quic',
+	'--no-first-run',
+	'--disable-background-networking',
+	'--disable-component-update',
+	'--disable-sync'
+];

@@ -95,12 +95,17 @@ class Outbox {
 		return `The server ${this.away ? 'is out of reach' : 'cannot take it now'}. It is kept on this device and goes by itself.`;
 	}
 
-	/** Puts one on its way. Rejects where it can neither go nor be kept. */
+	/** Puts one on its way. Where it can neither go nor be kept it counts as refused: whoever recorded it has it before them still. */
 	async record(one: Recorded): Promise<Sent> {
 		const { sender } = this.open();
-		const sent = await sender.record(one);
-		this.follow(sender);
-		return sent;
+		try {
+			return await sender.record(one);
+		} catch (error) {
+			const why = error instanceof Error ? error.message : 'It cannot be sent.';
+			return { state: 'refused', status: 0, text: '', why, signed: false };
+		} finally {
+			this.follow(sender);
+		}
 	}
 
 	async flush(): Promise<void> {

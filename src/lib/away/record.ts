@@ -27,26 +27,20 @@ export async function sendEntry<K extends EntryKind>(
 		payload,
 		supersedes
 	});
-	try {
-		const sent = await outbox.record({
-			id,
-			caseId,
-			what: upperFirst(kind.replaceAll('-', ' ')),
-			gist: gistOf(payload),
-			path: `/cases/${caseId}/entries`,
-			type: 'application/json',
-			body
-		});
-		if (sent.state === 'arrived') return 'stored';
-		if (sent.state === 'waits') {
-			toast.info(outbox.keptWords);
-			return 'kept';
-		}
-		toast.error(sent.why);
-	} catch (error) {
-		toast.error(
-			`${error instanceof Error ? error.message : 'It cannot be sent.'} Nothing was saved; try again.`
-		);
+	const sent = await outbox.record({
+		id,
+		caseId,
+		what: upperFirst(kind.replaceAll('-', ' ')),
+		gist: gistOf(payload),
+		path: `/cases/${caseId}/entries`,
+		type: 'application/json',
+		body
+	});
+	if (sent.state === 'arrived') return 'stored';
+	if (sent.state === 'waits') {
+		toast.info(outbox.keptWords);
+		return 'kept';
 	}
+	toast.error(sent.why);
 	return false;
 }

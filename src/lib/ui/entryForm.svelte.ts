@@ -51,26 +51,22 @@ export function entryForm<T extends Record<string, unknown>>(
 	async function sendOrKeep({ action, formData }: Parameters<SubmitFunction>[0]): ReturnType<CustomRequest> {
 		const request = new Response(formData);
 		const values = get(made.form) as { entryId?: string; caseId?: string };
-		try {
-			const sent = await outbox.record({
-				id: values.entryId ?? values.caseId ?? ulid(),
-				caseId: values.caseId ?? CASE.exec(action.pathname)?.[1] ?? null,
-				what: options.waits ?? '',
-				gist: gistOf(values),
-				path: action.pathname + action.search,
-				type: request.headers.get('content-type') ?? '',
-				body: await request.text()
-			});
-			keptHere = sent.state === 'waits';
-			if (sent.state !== 'waits' && sent.text) return new Response(sent.text);
-			if (sent.state === 'refused') return failed(sent.why);
-			const { id } = options;
-			const form = { ...start(), id, data: get(made.form), valid: true, posted: true, errors: {} };
-			const message = keptHere ? outbox.keptWords : 'Saved.';
-			return { type: 'success', status: 200, data: { form: { ...form, message } } };
-		} catch (error) {
-			return failed(error instanceof Error ? error.message : 'It cannot be sent.');
-		}
+		const sent = await outbox.record({
+			id: values.entryId ?? values.caseId ?? ulid(),
+			caseId: values.caseId ?? CASE.exec(action.pathname)?.[1] ?? null,
+			what: options.waits ?? '',
+			gist: gistOf(values),
+			path: action.pathname + action.search,
+			type: request.headers.get('content-type') ?? '',
+			body: await request.text()
+		});
+		keptHere = sent.state === 'waits';
+		if (sent.state !== 'waits' && sent.text) return new Response(sent.text);
+		if (sent.state === 'refused') return failed(sent.why);
+		const { id } = options;
+		const form = { ...start(), id, data: get(made.form), valid: true, posted: true, errors: {} };
+		const message = keptHere ? outbox.keptWords : 'Saved.';
+		return { type: 'success', status: 200, data: { form: { ...form, message } } };
 	}
 	const made = superForm<T, string>(start(), {
 		id: options.id,

@@ -38,6 +38,12 @@
 	}
 </script>
 
+{#snippet toCase({ caseId }: Pick<Waiting, 'caseId'>)}
+	{#if caseId}<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/cases/{caseId}"
+			>to its case</a
+		>{/if}
+{/snippet}
+
 <svelte:head><title>What waits here · Jaldi</title></svelte:head>
 <h1 class="text-2xl font-bold">
 	{own.length === 0
@@ -48,8 +54,10 @@
 </h1>
 <p class="mt-1 max-w-[75ch] text-lg text-ink-2">
 	{going.length > 0
-		? 'It goes by itself, in this order, once the server answers and you are signed in. It stays through a closed browser and an empty battery.'
-		: 'What you record while the server is out of reach is kept here and goes by itself.'}
+		? `${going.length === 1 ? 'It goes by itself' : 'They go by themselves, in this order,'} once the server answers and you are signed in, and ${going.length === 1 ? 'stays' : 'stay'} through a closed browser and an empty battery.`
+		: refused.length > 0
+			? 'It is kept here, with the reason, until you send it again or let it go.'
+			: 'What you record while the server is out of reach is kept here and goes by itself.'}
 	{#if others > 0}{others === 1 ? 'One more waits' : `${others} more wait`} for somebody else, and {others ===
 		1
 			? 'goes'
@@ -68,10 +76,7 @@
 				<span class="num text-ink-2">{when(at)}</span>
 				{#if gist}<span class="min-w-0 break-words">{gist}</span>{/if}
 				<span class="num text-ink-2">{size(bytes)}</span>
-				{#if caseId}<a
-						class="ml-auto inline-flex min-h-11 items-center underline underline-offset-4"
-						href="/cases/{caseId}">to its case</a
-					>{/if}
+				<span class="ml-auto">{@render toCase({ caseId })}</span>
 			</li>
 		{/each}
 	</ol>
@@ -87,6 +92,7 @@
 					{one.gist ?? ''}<br />
 					<span class="font-semibold">{one.refused}</span>
 				</p>
+				{@render toCase(one)}
 				{#if one.signed}<button class="act" onclick={() => comeBack(one)}
 						>It came back: open a case with it</button
 					>{:else}<button class="act-quiet" onclick={() => outbox.again(one)}>Send it again</button>{/if}

@@ -47,8 +47,8 @@ export class PhotoBox {
 				sent.state === 'arrived' && sent.text ? (JSON.parse(sent.text) as { sha256: string }) : null;
 			if (sent.state === 'waits') this.here[id] = URL.createObjectURL(file);
 			this.kept.push({ id, sha256: said?.sha256 ?? hashToCome(id) });
-		} catch (error) {
-			this.trouble = `${file.name}: ${error instanceof Error ? error.message : 'it cannot be sent.'} Choose it again.`;
+		} catch {
+			this.trouble = `${file.name}: it cannot be read. Choose it again.`;
 		} finally {
 			this.sending -= 1;
 		}

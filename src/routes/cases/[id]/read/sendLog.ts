@@ -11,23 +11,17 @@ export async function sendLog(
 	entryId: string,
 	packed: Uint8Array<ArrayBuffer>
 ): Promise<LogSent> {
-	try {
-		const sent = await outbox.record({
-			id: entryId,
-			caseId,
-			what: 'Frame log',
-			path: `/cases/${caseId}/read/log/${entryId}/file`,
-			method: 'PUT',
-			type: 'application/gzip',
-			body: packed
-		});
-		if (sent.state !== 'refused') return 'kept';
-		if (sent.status === TOO_LARGE) return 'too-large';
-		toast.error(`${sent.why} Nothing was saved; it is still here.`);
-	} catch (error) {
-		toast.error(
-			`${error instanceof Error ? error.message : 'It cannot be sent.'} Nothing was saved; it is still here.`
-		);
-	}
+	const sent = await outbox.record({
+		id: entryId,
+		caseId,
+		what: 'Frame log',
+		path: `/cases/${caseId}/read/log/${entryId}/file`,
+		method: 'PUT',
+		type: 'application/gzip',
+		body: packed
+	});
+	if (sent.state !== 'refused') return 'kept';
+	if (sent.status === TOO_LARGE) return 'too-large';
+	toast.error(`${sent.why} Nothing was saved; it is still here.`);
 	return 'failed';
 }

@@ -219,23 +219,19 @@ export class Importer {
 					: null
 		};
 		const body = await remote.packed(KEY, JSON.stringify($state.snapshot(about)));
-		try {
-			const sent = await outbox.record({
-				id: this.id,
-				caseId: this.caseId,
-				what: `Recording ${this.fileName}`,
-				path: `/cases/${this.caseId}/watch/import`,
-				type: 'application/octet-stream',
-				body
-			});
-			if (sent.state === 'refused') return this.stays(sent.why);
-			if (sent.state === 'waits') {
-				toast.info(outbox.keptWords);
-				this.giveUp();
-				return null;
-			}
-		} catch (error) {
-			return this.stays(error instanceof Error ? error.message : 'It cannot be sent.');
+		const sent = await outbox.record({
+			id: this.id,
+			caseId: this.caseId,
+			what: `Recording ${this.fileName}`,
+			path: `/cases/${this.caseId}/watch/import`,
+			type: 'application/octet-stream',
+			body
+		});
+		if (sent.state === 'refused') return this.stays(sent.why);
+		if (sent.state === 'waits') {
+			toast.info(outbox.keptWords);
+			this.giveUp();
+			return null;
 		}
 		const { id } = this;
 		this.giveUp();

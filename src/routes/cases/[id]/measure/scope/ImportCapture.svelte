@@ -85,13 +85,13 @@
 				await goto(`/cases/${caseId}/measure/scope/${id}`);
 				return;
 			}
-			if (sent.state === 'refused') trouble = sent.why;
+			if (sent.state === 'refused') trouble = `${sent.why} The file is still here: try again.`;
 			else {
 				looked = file = null;
 				toast.info(outbox.keptWords);
 			}
-		} catch (error) {
-			trouble = `${error instanceof Error ? error.message : 'It cannot be sent.'} The file is still here: try again.`;
+		} catch {
+			trouble = 'It cannot be put together for the server. The file is still here: try again.';
 		}
 		busy = null;
 	}
