@@ -1,6 +1,6 @@
 // npm run member -- USERNAME "Name as it stands on the thread" technician|lead|viewer
 //
-// Adds somebody to the shop that the environment names; the password comes on standard input. A new shop begins with its lead.
+// Adds somebody to the shop that the environment names (of a chain, JALDI_SHOP); the password comes on standard input. A new shop begins with its lead.
 //
 // npm run member -- USERNAME --new-way-in
 //
@@ -12,7 +12,7 @@ import { People } from '../src/lib/server/accounts/people';
 import { ROLES } from '../src/lib/server/accounts/members';
 import { Person } from '../src/lib/server/accounts/person';
 import { openDatabase } from '../src/lib/server/db/open';
-import { optionsFromEnvironment } from '../src/lib/server/serviceOptions';
+import { shopMeant } from '../src/lib/server/chain/shopsFile';
 import { completeEnvironment, ROOT } from './environment.mjs';
 
 const Newcomer = Person.extend({ role: z.enum(ROLES, `A role is ${ROLES.join(', ')}.`) });
@@ -21,7 +21,7 @@ const Newcomer = Person.extend({ role: z.enum(ROLES, `A role is ${ROLES.join(', 
 const AT_THE_SERVER = { id: 'server', name: 'Whoever runs the server' };
 
 async function newWayIn(username: string): Promise<number> {
-	const options = optionsFromEnvironment(completeEnvironment(process.env));
+	const options = shopMeant(completeEnvironment(process.env));
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	try {
 		const people = new People(db, makeAuth({ db, secret: options.secret, origin: options.origin }));
@@ -56,7 +56,7 @@ async function add(): Promise<number> {
 		);
 		return 2;
 	}
-	const options = optionsFromEnvironment(completeEnvironment(process.env));
+	const options = shopMeant(completeEnvironment(process.env));
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
 	try {
 		await addMember(makeAuth({ db, secret: options.secret, origin: options.origin }), person.data);

@@ -2,7 +2,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { secretOf } from './environment.mjs';
+import { secretOf } from '../src/lib/care/secretOf.js';
 
 const START_MS = 60_000;
 const LEAST_ASKED = 100;
@@ -58,11 +58,19 @@ export function addPerson(data, username, name, role, password) {
 
 /**
  * The server alone, on a shop that is already made.
- * @param {{ data: string, port: number, logLevel?: string, database?: string }} options `database` where it does not lie in the folder
+ * @param {{ data: string, port: number, logLevel?: string, database?: string, shops?: string }} options `database` where it does not
+ * lie in the folder; `shops`: the file of a chain, in place of one shop
  */
-export async function startServer({ data, port, logLevel = 'warn', database }) {
+export async function startServer({ data, port, logLevel = 'warn', database, shops }) {
 	const origin = `http://127.0.0.1:${port}`;
 	mkdirSync(data, { recursive: true });
+	const which = shops
+		? { JALDI_SHOPS: resolve(shops) }
+		: {
+				ORIGIN: origin,
+				JALDI_DATABASE_URL: database ?? `file:${resolve(data, 'jaldi.db')}`,
+				JALDI_SECRET: secretOf(data)
+			};
 	if ((await whyNot(origin)) === null)
 		throw new Error(`Something answers at ${origin} already: stop it, or choose another port with PORT.`);
 	// Such as --cpu-prof, to see where the time goes.
@@ -73,9 +81,7 @@ export async function startServer({ data, port, logLevel = 'warn', database }) {
 			...process.env,
 			HOST: '127.0.0.1',
 			PORT: String(port),
-			ORIGIN: origin,
-			JALDI_DATABASE_URL: database ?? `file:${resolve(data, 'jaldi.db')}`,
-			JALDI_SECRET: secretOf(data),
+			...which,
 			JALDI_LOG_LEVEL: process.env.JALDI_LOG_LEVEL ?? logLevel
 		}
 	});

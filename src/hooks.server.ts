@@ -6,58 +6,98 @@ import {
 	type ServerInit
 } from '@sveltejs/kit';
 import { sequence } from '@sveltejs/kit/hooks';
+import pino from 'pino';
 import { ulid } from 'ulid';
 import { BodyTooLarge, limited, mostBytes, sizeWords } from '$lib/server/bodyLimit';
+import { shopsInFile } from '$lib/server/chain/shopsFile';
+import { ShopIsShut, Shops } from '$lib/server/chain/shops';
+import { healthOf } from '$lib/server/db/open';
 import { gate } from '$lib/server/gate/handle';
 import { notNowWords } from '$lib/server/gate/notNow';
 import type { Member } from '$lib/server/accounts/members';
 import { warmUp } from '$lib/server/report/pdf';
 import { optionsFromEnvironment } from '$lib/server/serviceOptions';
-import { startServices, type Services } from '$lib/server/services';
+import type { Services } from '$lib/server/services';
 import { tidyWhenResting } from '$lib/server/tidyMemory';
 
-/** Made once, before the first request; every request carries it from here on. */
-let services: Services;
+/** Made once, before the first request; every request carries its own shop's services from here on. */
+let shops: Shops;
 
 /** A server that stops has so long for what is under way. */
 const STOP_MS = 5_000;
 
-/** Ends streams and recordings, finishes what is being written and closes the database; then the process may go. */
+/** Ends streams and recordings, finishes what is being written and closes the databases; then the process may go. */
 function stopWell(): void {
-	const { streams, vehicleJobs, log } = services;
 	const late = setTimeout(() => process.exit(1), STOP_MS);
 	late.unref();
-	streams.endAll();
-	void vehicleJobs
+	const log = shops.open[0]?.log ?? pino();
+	void shops
 		.stop()
-		.then(() => services.close())
 		.catch((error: unknown) => log.error({ err: error }, 'not everything could be ended well'))
 		.finally(() => process.exit(0));
 }
 
-export const init: ServerInit = async () => {
-	services = await startServices(optionsFromEnvironment(process.env));
-	tidyWhenResting();
-	// One promise that nobody waited for ends no shop's day; it is told like everything else that failed.
-	process.on('unhandledRejection', (error) => {
-		services.log.error({ err: error }, 'something failed that nobody waited for');
-		services.metrics.trouble('server');
+/** One promise that nobody waited for ends no shop's day; it is told like everything else that failed. */
+function tellUnawaited(error: unknown): void {
+	for (const { log, metrics, troubles } of shops.open) {
+		log.error({ err: error }, 'something failed that nobody waited for');
+		metrics.trouble('server');
 		const text = error instanceof Error ? error.name : 'error';
-		services.troubles.add({
-			kind: 'server',
-			path: 'nobody waited for it',
-			text,
-			username: null,
-			requestId: null
-		});
-	});
-	const code = await services.firstLead.code();
-	// For whoever stands at the server; it is worth nothing once the first lead is made.
+		troubles.add({ kind: 'server', path: 'nobody waited for it', text, username: null, requestId: null });
+	}
+}
+
+/** For whoever stands at the server; it is worth nothing once the first lead is made. */
+async function sayFirstLead({ firstLead, origin }: Services): Promise<void> {
+	const code = await firstLead.code();
 	if (code)
-		console.log(`This shop has nobody yet. Open ${services.origin}/first-lead and type the code ${code}.`);
+		console.log(`The shop at ${origin} has nobody yet. Open ${origin}/first-lead and type the code ${code}.`);
+}
+
+export const init: ServerInit = async () => {
+	const { env } = process;
+	shops = env.JALDI_SHOPS
+		? Shops.chain(shopsInFile(env.JALDI_SHOPS, env))
+		: Shops.one(optionsFromEnvironment(env));
+	tidyWhenResting();
+	process.on('unhandledRejection', tellUnawaited);
 	for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, stopWell);
+	const opening = shops.openAll(sayFirstLead, (name, error) => {
+		if (!shops.isChain) throw error;
+		pino().error({ err: error, shop: name }, 'this shop could not be opened; the others go on');
+	});
+	// Whoever asks for a shop of a chain before its turn opens it; a server without its only shop is none.
+	if (!shops.isChain) await opening;
 	// Nobody waits for this, and nothing depends on it.
-	warmUp().catch((error: unknown) => services.log.warn({ err: error }, 'papers cannot be made'));
+	warmUp().catch((error: unknown) => pino().warn({ err: error }, 'papers cannot be made'));
+};
+
+/** Asked of the whole process, by whatever name of this machine, by whoever watches over it. */
+const OF_ALL: Record<string, () => Response> = {
+	'/healthz': () => Response.json({ status: 'ok' }),
+	'/readyz': () => {
+		const { count, open } = shops;
+		const ready = open.filter(({ db }) => healthOf(db).state() === null).length;
+		return ready === count
+			? Response.json({ status: 'ready', shops: count })
+			: Response.json({ status: 'not all', shops: count, ready }, { status: 503 });
+	}
+};
+
+const plainly = (status: number, text: string, headers: Record<string, string> = {}) =>
+	new Response(`${text}\n`, { status, headers: { 'content-type': 'text/plain; charset=utf-8', ...headers } });
+
+/** Nothing of a request is looked at before it is known which shop it is for. */
+const inItsShop: Handle = async ({ event, resolve }) => {
+	const opening = shops.at(event.url);
+	if (opening === null) return OF_ALL[event.url.pathname]?.() ?? plainly(421, 'No shop is at this address.');
+	try {
+		event.locals.services = await opening;
+	} catch (error) {
+		if (error instanceof ShopIsShut) return plainly(503, error.message, { 'retry-after': '15' });
+		throw error;
+	}
+	return resolve(event);
 };
 
 /** What of a device our pages may ask for: the camera, for photos. */
@@ -67,7 +107,7 @@ const DEVICES = 'camera=(self), microphone=(), geolocation=(), payment=(), usb=(
 const SLOW_MS = 2_000;
 
 function tell({ locals, route, url }: RequestEvent, kind: 'slow' | 'server', text: string): void {
-	const { requestId, member } = locals;
+	const { requestId, member, services } = locals;
 	services.metrics.trouble(kind);
 	services.troubles.add({
 		kind,
@@ -80,8 +120,8 @@ function tell({ locals, route, url }: RequestEvent, kind: 'slow' | 'server', tex
 
 const logged: Handle = async ({ event, resolve }) => {
 	const began = performance.now();
+	const { services } = event.locals;
 	event.locals.requestId = ulid();
-	event.locals.services = services;
 	event.locals.member = null;
 	event.locals.sessionId = null;
 	const response = await resolve(event);
@@ -151,7 +191,7 @@ const WATCHED = new Set(['/healthz', '/readyz', '/metrics']);
 /** Forms are only taken at our own address, so whoever comes by another name of this machine is shown the way. */
 const atOurAddress: Handle = ({ event, resolve }) => {
 	const host = event.request.headers.get('host');
-	const { origin } = services;
+	const { origin } = event.locals.services;
 	if (event.request.method === 'GET' && !WATCHED.has(event.url.pathname) && host !== new URL(origin).host) {
 		redirect(307, origin + event.url.pathname + event.url.search);
 	}
@@ -167,10 +207,10 @@ const notNow: Handle = async ({ event, resolve }) => {
 	return new Response(response.body, { status: 503, headers });
 };
 
-export const handle = sequence(logged, atOurAddress, gate, bounded, notNow);
+export const handle = sequence(inItsShop, logged, atOurAddress, gate, bounded, notNow);
 
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
-	const { requestId } = event.locals;
+	const { requestId, services } = event.locals;
 	const words = notNowWords(error, services.db);
 	if (words !== null) {
 		event.locals.notNow = true;

@@ -5,8 +5,8 @@ import { PASSWORD } from '../demo/shop';
 import { signIn } from '../scripts/ownShop';
 import { startServer } from '../scripts/shop.mjs';
 import { askedOf, refusal } from '../src/lib/server/gate/gate';
-import { PERMISSIONS } from '../src/lib/server/gate/permissions';
 import { openCase, patient } from './bay';
+import { everything, send, type Ask } from './everyRoute';
 import { makePeople } from './ownPeople';
 import { PORT } from './where';
 
@@ -44,72 +44,6 @@ test.beforeAll(async ({ browser }) => {
 });
 test.afterAll(() => void server.kill('SIGTERM'));
 
-interface Ask {
-	route: string;
-	method: string;
-	/** Below the origin, with the ids put in. */
-	path: string;
-	form: boolean;
-	/** Whether its ids are of things that there are. */
-	known: boolean;
-}
-
-const KNOWN: Record<string, string> = {
-	code: 'C0045',
-	pack: 'chassis-table',
-	address: '1010'
-};
-
-/** Every page, form and method of the table, of things that there are and of others. */
-function everything(): Ask[] {
-	return Object.entries(PERMISSIONS).flatMap(([route, row]) => {
-		const fill = (known: boolean) =>
-			route
-				.replace('/(shop)', '')
-				.replace(/\[(\w+)\]/g, (_, name: string) =>
-					known && name === 'id' && route.startsWith('/cases')
-						? caseId
-						: ((known ? KNOWN[name] : undefined) ?? ulid())
-				) || '/';
-		const ways = [
-			...(row.page && route !== '/preferences' ? [{ method: 'GET', query: '', form: false }] : []),
-			...Object.keys(row.actions ?? {}).map((name) => ({
-				method: 'POST',
-				query: name === 'default' ? '' : `?/${name}`,
-				form: true
-			})),
-			...(['GET', 'POST', 'PUT'] as const)
-				.filter((method) => row[method])
-				.map((method) => ({ method, query: '', form: false }))
-		];
-		return [true, false].flatMap((known) =>
-			ways.map(({ method, query, form }) => ({ route, method, path: fill(known) + query, form, known }))
-		);
-	});
-}
-
-async function send({ method, path, form }: Ask, headers: Record<string, string>) {
-	const over = new AbortController();
-	const answer = await fetch(ORIGIN + path, {
-		method,
-		redirect: 'manual',
-		signal: over.signal,
-		headers: {
-			origin: ORIGIN,
-			accept: method === 'GET' ? 'text/html' : 'application/json',
-			...(form ? { 'content-type': 'application/x-www-form-urlencoded', 'x-sveltekit-action': 'true' } : {}),
-			...(method !== 'GET' && !form ? { 'content-type': 'application/json' } : {}),
-			...headers
-		},
-		...(method === 'GET' ? {} : { body: form ? '' : '{}' })
-	});
-	// A stream goes on for ever: how it begins will do. A form that fails inside says so in its words.
-	const body = answer.headers.get('content-type')?.startsWith('text/event-stream') ? '' : await answer.text();
-	over.abort();
-	const inside = form ? (/"status":(\d{3})/.exec(body)?.[1] ?? '') : '';
-	return { status: Number(inside || answer.status), to: answer.headers.get('location') ?? '', body };
-}
-
 // Before the walk, which uses up the tries of this address.
 test('a locked screen shows nothing until it is opened, and then goes on', async () => {
 	const cookie = lockable;
@@ -120,10 +54,10 @@ test('a locked screen shows nothing until it is opened, and then goes on', async
 		form,
 		known: true
 	});
-	expect((await send(ask('/locked?/lock', true), { cookie })).status).toBe(303);
+	expect((await send(ORIGIN, ask('/locked?/lock', true), { cookie })).status).toBe(303);
 	for (const path of ['/', `/cases/${caseId}`, `/cases/${caseId}/case.json`, '/me', '/stream'])
-		expect((await send(ask(path), { cookie })).to, path).toContain('/locked');
-	expect((await send(ask(`/cases/${caseId}/entries`, false, 'POST'), { cookie })).status).toBe(401);
+		expect((await send(ORIGIN, ask(path), { cookie })).to, path).toContain('/locked');
+	expect((await send(ORIGIN, ask(`/cases/${caseId}/entries`, false, 'POST'), { cookie })).status).toBe(401);
 	const open = (secret: string) =>
 		fetch(`${ORIGIN}/locked?/open`, {
 			method: 'POST',
@@ -132,9 +66,9 @@ test('a locked screen shows nothing until it is opened, and then goes on', async
 			body: new URLSearchParams({ secret })
 		});
 	await open('not the password');
-	expect((await send(ask('/'), { cookie })).to).toContain('/locked');
+	expect((await send(ORIGIN, ask('/'), { cookie })).to).toContain('/locked');
 	await open(PASSWORD);
-	expect((await send(ask(`/cases/${caseId}/case.json`), { cookie })).status).toBe(200);
+	expect((await send(ORIGIN, ask(`/cases/${caseId}/case.json`), { cookie })).status).toBe(200);
 });
 
 /** Ends the very session that it is tried with: tried on its own below. */
@@ -143,10 +77,10 @@ const ENDS_ITSELF = new Set(['/sign-in?/out', '/locked?/lock']);
 for (const who of ['nobody', ...ROLES] as const)
 	test(`every route, as ${who}: what the table says, and never more`, async () => {
 		const wrong: string[] = [];
-		const asks = everything().filter(({ path }) => !ENDS_ITSELF.has(path));
+		const asks = everything(caseId).filter(({ path }) => !ENDS_ITSELF.has(path));
 		expect(asks.length).toBeGreaterThan(200);
 		for (const ask of asks) {
-			const { status, to, body } = await send(ask, { cookie: cookies[who] });
+			const { status, to, body } = await send(ORIGIN, ask, { cookie: cookies[who] });
 			const asked = askedOf(ask.route, ask.method, new URL(ask.path, ORIGIN));
 			const say = () => wrong.push(`${ask.method} ${ask.path}: ${status} ${to} ${body.slice(0, 120)}`);
 			if (!asked || status >= 500) say();
@@ -193,9 +127,9 @@ test('a token opens what it is for, and nothing else', async () => {
 			body: note()
 		});
 	const wrong: string[] = [];
-	for (const ask of everything().filter(({ known }) => known))
+	for (const ask of everything(caseId).filter(({ known }) => known))
 		for (const [scope, token] of Object.entries(tokens)) {
-			const { status, body } = await send(ask, { authorization: `Bearer ${token}` });
+			const { status, body } = await send(ORIGIN, ask, { authorization: `Bearer ${token}` });
 			const opens = askedOf(ask.route, ask.method, new URL(ask.path, ORIGIN))?.scope === scope;
 			if (opens ? status === 401 || status === 403 || status >= 500 : status !== 403)
 				wrong.push(`${scope}: ${ask.method} ${ask.path}: ${status} ${body.slice(0, 120)}`);

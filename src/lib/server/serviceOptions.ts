@@ -3,6 +3,8 @@ import { bucketPlace, guarded, type BucketPlace } from '../objects/objectStore';
 import type { BackupPlan } from './watch/backupSchedule';
 
 export interface ServiceOptions {
+	/** Which shop this is where one server has several; absent = the only one. */
+	name?: string | undefined;
 	databaseUrl: string;
 	databaseToken?: string;
 	secret: string;

@@ -15,15 +15,14 @@ import { People } from './accounts/people';
 import { QuickCodes } from './accounts/quickCode';
 import { Streams } from './streams';
 import { DatabaseTrouble, TROUBLE_WORDS } from './db/health';
-import { healthOf, openDatabase, type Database } from './db/open';
+import { healthOf, openDatabase } from './db/open';
 import { VehicleHolds } from './db/vehicleHolds';
-import { inlineWork } from './heavy/inline';
-import { WorkerPool } from './heavy/pool';
 import type { HeavyWork } from './heavy/tasks';
 import { takeAwayHalves } from './bundle/importBundle';
 import { fail } from '../core/result';
 import { trouble } from '../link/vehicleLink';
 import { refusedLink } from './cases/linkRules';
+import { Machine, type ShopWork } from './machine';
 import { openAnywhere, VehicleJobs, type Open } from './jobs/vehicleJobs';
 import { objectsOf } from '../objects/s3Store';
 import { Outlooks } from './jobs/outlooks';
@@ -33,7 +32,7 @@ import { storesOn, type Stores } from './stores';
 import { Pace } from './gate/pace';
 import { BackupSchedule } from './watch/backupSchedule';
 import { Metrics } from './watch/metrics';
-import { watchStalls, type Stalls } from './watch/stalls';
+import type { Stalls } from './watch/stalls';
 import { Troubles } from './watch/troubles';
 
 /** A file of any size is gone through in this. */
@@ -82,17 +81,31 @@ function withoutParameters(error: Error): object {
 	return { ...shown, message: cut(shown.message), stack: cut(shown.stack) };
 }
 
-const logger = ({ logLevel }: ServiceOptions): Logger =>
-	pino({ level: logLevel ?? 'info', serializers: { err: withoutParameters } });
+/** Of one shop among others every line says which. */
+const logger = ({ logLevel, name }: ServiceOptions): Logger =>
+	pino({
+		level: logLevel ?? 'info',
+		serializers: { err: withoutParameters },
+		...(name === undefined ? {} : { base: { pid: process.pid, shop: name } })
+	});
 
-/** The services of the server itself: brings the database up to date and what a stopped server left to an end. */
-export async function startServices(options: ServiceOptions): Promise<Services> {
+/**
+ * The services of one shop: brings its database up to date and what a stopped server left to an end.
+ *
+ * @param shared what it shares with the other shops of this process; absent = it has a machine of its own
+ */
+export async function startServices(options: ServiceOptions, shared?: Machine): Promise<Services> {
 	const log = logger(options);
 	const giveBack = hold(options.databaseUrl);
-	try {
-		return await startOn(log, options, giveBack);
-	} catch (error) {
+	const machine = shared ?? new Machine(options.workerFile, options);
+	const close = async () => {
+		if (!shared) await machine.close();
 		giveBack();
+	};
+	try {
+		return await startOn(log, options, machine, close);
+	} catch (error) {
+		await close();
 		throw error;
 	}
 }
@@ -111,9 +124,16 @@ function hold(url: string): () => void {
 	}
 }
 
-async function startOn(log: Logger, options: ServiceOptions, giveBack: () => void): Promise<Services> {
+async function startOn(
+	log: Logger,
+	options: ServiceOptions,
+	machine: Machine,
+	closed: () => Promise<void>
+): Promise<Services> {
 	const db = await openDatabase(options.databaseUrl, options.databaseToken);
-	const made = servicesOn(db, log, options, giveBack);
+	const stores = storesOn(db, options.origin, objectsOf(options), machine.turns);
+	const work = machine.workOf(stores, options);
+	const made = servicesOn(stores, work, { log, options, machine, closed });
 	if (made.databaseFile === null) await made.peers.begin(() => made.vehicleJobs.recover());
 	await made.codes.prepare();
 	const halves = await takeAwayHalves(db);
@@ -121,7 +141,7 @@ async function startOn(log: Logger, options: ServiceOptions, giveBack: () => voi
 	const recovered = await made.vehicleJobs.recover();
 	if (recovered > 0)
 		log.warn({ recovered }, 'work that a stopped server left half done was put on its threads');
-	watchOver(made, besides(options, made.heavy));
+	watchOver(made, work.besides);
 	made.backups.begin();
 	// Nobody waits for this: a case that is looked at before its turn is computed then.
 	made.cases
@@ -177,32 +197,20 @@ function watchOver({ db, log }: Services, ask: HeavyWork['ask']): void {
 		);
 }
 
-/** How far workers step back behind whoever is served (nice): a file is waited for, a thought may take its time. */
-const BEHIND = { heavy: 3, thinking: 9 };
-
-/** Does one long piece of work on a thread of its own, which goes with it: whoever waits for a paper does not wait for that. */
-function besides(options: ServiceOptions, heavy: HeavyWork): HeavyWork['ask'] {
-	const { workerFile } = options;
-	if (!workerFile) return (task, input, how) => heavy.ask(task, input, how);
-	return (task, input, how) => {
-		const pool = new WorkerPool(workerFile, { options, behind: BEHIND.thinking }, 1);
-		return pool.ask(task, input, how).finally(() => pool.close());
-	};
+interface Around {
+	log: Logger;
+	options: ServiceOptions;
+	machine: Machine;
+	/** Told when all of the shop has ended. */
+	closed: () => Promise<void>;
 }
 
-function workersOf(stores: Stores, options: ServiceOptions): { heavy: HeavyWork; thinking: HeavyWork } {
-	const file = options.workerFile;
-	if (!file) return { heavy: inlineWork(stores), thinking: inlineWork(stores) };
-	return {
-		heavy: new WorkerPool(file, { options, behind: BEHIND.heavy }).warm(),
-		thinking: new WorkerPool(file, { options, behind: BEHIND.thinking }, 1).warm()
-	};
-}
-
-function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack: () => void): Services {
-	const stores = storesOn(db, options.origin, objectsOf(options));
-	const { threads, codes, cases, captures } = stores;
-	const { heavy, thinking } = workersOf(stores, options);
+function servicesOn(
+	stores: Stores,
+	{ heavy, thinking, besides }: ShopWork,
+	{ log, options, machine, closed }: Around
+): Services {
+	const { db, threads, codes, cases, captures } = stores;
 	const testsOf = async (caseId: string) => {
 		const thread = await threads.read(caseId);
 		const view = projectCase(thread, await codes.bookFor(codesOn(thread)));
@@ -221,7 +229,7 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack
 	const auth = makeAuth({ db, secret: options.secret, origin: options.origin });
 	const streams = new Streams();
 	const databaseFile = fileOf(options.databaseUrl);
-	const backups = backupsOf(options, besides(options, heavy), log);
+	const backups = backupsOf(options, besides, log);
 	return {
 		...stores,
 		auth,
@@ -232,13 +240,16 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack
 		thinking,
 		streams,
 		pace: new Pace(options.requestsPerMinute),
-		metrics: new Metrics({
-			ready: () => healthOf(db).state() === null,
-			recordings: () => vehicleJobs.recordingsRunning(),
-			streams: () => streams.count
-		}),
+		metrics: new Metrics(
+			{
+				ready: () => healthOf(db).state() === null,
+				recordings: () => vehicleJobs.recordingsRunning(),
+				streams: () => streams.count
+			},
+			machine.figures
+		),
 		troubles: new Troubles(),
-		stalls: watchStalls(),
+		stalls: machine.stalls,
 		backups,
 		databaseFile,
 		failedTries: new FailedTries(),
@@ -255,7 +266,7 @@ function servicesOn(db: Database, log: Logger, options: ServiceOptions, giveBack
 			if (databaseFile === null) await peers.end().catch(() => undefined);
 			await Promise.all([heavy.close(), thinking.close()]);
 			db.$client.close();
-			giveBack();
+			await closed();
 		}
 	};
 }

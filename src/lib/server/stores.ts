@@ -44,8 +44,16 @@ export interface Stores {
 	origin: string;
 }
 
-/** @param objects where large pieces lie; null = in the database */
-export function storesOn(db: Database, origin: string, objects: ObjectStore | null = null): Stores {
+/**
+ * @param objects where large pieces lie; null = in the database
+ * @param turns of this thread, where it works for several shops
+ */
+export function storesOn(
+	db: Database,
+	origin: string,
+	objects: ObjectStore | null = null,
+	turns = new Turns()
+): Stores {
 	const shelf = new Shelf(objects);
 	const threads = new Threads(db);
 	const codes = new CodeLibrary(db);
@@ -67,7 +75,7 @@ export function storesOn(db: Database, origin: string, objects: ObjectStore | nu
 		vehicleDescriptions: new VehicleDescriptions(db),
 		shelf,
 		memory: new CaseMemory(),
-		turns: new Turns(),
+		turns,
 		origin
 	};
 }

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { WorkerPool } from './pool';
+import type { HeavyWork } from './tasks';
 
 /** A worker that does as it is told: answers, waits, throws, dies. */
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-pool-'));
@@ -24,9 +25,18 @@ writeFileSync(
 afterAll(() => rmSync(folder, { recursive: true }));
 
 let pool: WorkerPool;
-const open = (size = 1) => (pool = new WorkerPool(pathToFileURL(file), {}, size));
-const ask = (input: string, how?: { limitMs?: number; signal?: AbortSignal; patient?: boolean }) =>
-	pool.ask('logHash', input as never, how) as Promise<unknown>;
+let north: HeavyWork;
+let south: HeavyWork;
+const shop = (name: string) => ({ databaseUrl: name, secret: '', origin: '' });
+function open(size = 1): void {
+	pool = new WorkerPool(pathToFileURL(file), { behind: 0 }, size);
+	[north, south] = [pool.of(shop('north')), pool.of(shop('south'))];
+}
+const ask = (
+	input: string,
+	how?: { limitMs?: number; signal?: AbortSignal; patient?: boolean },
+	whose = north
+) => whose.ask('logHash', input as never, how) as Promise<unknown>;
 afterEach(() => pool.close());
 
 describe('heavy work on other threads', () => {
@@ -83,5 +93,26 @@ describe('heavy work on other threads', () => {
 		await expect(ask('one too many')).rejects.toMatchObject({ busy: true });
 		await expect(first).rejects.toMatchObject({ busy: true });
 		expect(await Promise.all(waiting)).toHaveLength(32);
+	});
+
+	it('serves shops in turn, fills no place of one with the work of another, and goes on for those that stay', async () => {
+		open();
+		const told: unknown[] = [];
+		const first = ask('hang', { limitMs: 300 });
+		const crowd = Array.from({ length: 32 }, (_, i) => ask(`north ${i}`));
+		await expect(ask('one too many')).rejects.toMatchObject({ busy: true });
+		const others = ['south 1', 'south 2'].map((input) => ask(input, {}, south));
+		for (const one of [...crowd, ...others])
+			one.then(
+				(value) => told.push(value),
+				() => told.push('given up')
+			);
+		await expect(first).rejects.toMatchObject({ busy: true });
+		await Promise.all(others);
+		expect(told.slice(0, 3)).toEqual(['south 1', 'north 0', 'south 2']);
+		await north.close();
+		await Promise.allSettled(crowd);
+		expect(told).toContain('given up');
+		expect(await ask('stays', {}, south)).toBe('stays');
 	});
 });

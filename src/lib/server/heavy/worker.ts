@@ -1,15 +1,13 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
-import { openDatabase } from '../db/open';
-import { objectsOf } from '../../objects/s3Store';
-import type { ServiceOptions } from '../serviceOptions';
-import { storesOn } from '../stores';
+import type { Stores } from '../stores';
 import { tidyWhenResting } from '../tidyMemory';
-import type { Answer, Order } from './pool';
 import { doTask } from './inline';
+import { StoresOfShops } from './openStores';
+import type { Answer, Order, WorkerStart } from './pool';
 
-/** One thread of heavy work: takes an order, does it, answers. It reads the database by itself. What it is started with: */
-const { options, behind } = workerData as { options: ServiceOptions; behind: number };
+/** One thread of heavy work: takes an order, does it, answers. It reads the shops' databases by itself. What it is started with: */
+const { behind, first } = workerData as WorkerStart;
 try {
 	// Of this thread alone: whoever serves people comes first on a machine with few cores.
 	setPriority(0, behind);
@@ -18,16 +16,16 @@ try {
 }
 
 tidyWhenResting();
-const ready = openDatabase(options.databaseUrl, options.databaseToken).then((db) =>
-	storesOn(db, options.origin, objectsOf(options))
-);
+const shops = new StoresOfShops();
+// A shop that cannot be opened now is told to whoever asks for its work.
+if (first) shops.with(first, () => Promise.resolve()).catch(() => undefined);
 
-parentPort?.on('message', ({ id, task, input, patient }: Order) => {
+parentPort?.on('message', ({ id, shop, task, input, patient }: Order) => {
 	void (async (): Promise<Answer> => {
 		try {
-			const stores = await ready;
-			const work = () => doTask(stores, task, input as never);
-			return { id, value: await (patient ? work() : stores.turns.first(work)) };
+			const work = (stores: Stores) => doTask(stores, task, input as never);
+			const value = await (patient ? shops.with(shop, work) : shops.first(shop, work));
+			return { id, value };
 		} catch (error) {
 			return { id, error: error instanceof Error ? (error.stack ?? error.message) : String(error) };
 		}

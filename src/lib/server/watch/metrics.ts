@@ -11,15 +11,24 @@ export interface Readings {
 	streams: () => number;
 }
 
-/** Figures of a running server in the text format of Prometheus. Routes are named as they are written: no id is in any label. */
+/** Figures of this process, whatever shops it has. */
+export function processFigures(): Registry {
+	const register = new Registry();
+	collectDefaultMetrics({ register, prefix: 'jaldi_' });
+	return register;
+}
+
+/** Figures of a running shop in the text format of Prometheus. Routes are named as they are written: no id is in any label. */
 export class Metrics {
 	private readonly registry = new Registry();
 	private readonly requests: Histogram<'route' | 'method' | 'status'>;
 	private readonly troubles: Counter<'kind'>;
 
-	constructor({ ready, recordings, streams }: Readings) {
+	constructor(
+		{ ready, recordings, streams }: Readings,
+		private readonly ofProcess: Registry
+	) {
 		const registers = [this.registry];
-		collectDefaultMetrics({ register: this.registry, prefix: 'jaldi_' });
 		this.requests = new Histogram({
 			name: 'jaldi_request_seconds',
 			help: 'Time until a request was answered, by route, method and class of status.',
@@ -64,6 +73,6 @@ export class Metrics {
 	}
 
 	text(): Promise<string> {
-		return this.registry.metrics();
+		return Registry.merge([this.ofProcess, this.registry]).metrics();
 	}
 }

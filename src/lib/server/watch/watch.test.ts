@@ -4,7 +4,7 @@ import { healthOf } from '../db/open';
 import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { healthOfServer } from './healthOfServer';
 import { watchStalls } from './stalls';
-import { Metrics } from './metrics';
+import { Metrics, processFigures } from './metrics';
 import { Troubles } from './troubles';
 
 let shop: TestShop;
@@ -35,13 +35,17 @@ describe('a server that is watched', () => {
 	});
 
 	it('gives figures that a program reads, by route and never by id', async () => {
-		const metrics = new Metrics({ ready: () => false, recordings: () => 3, streams: () => 7 });
+		const metrics = new Metrics(
+			{ ready: () => false, recordings: () => 3, streams: () => 7 },
+			processFigures()
+		);
 		metrics.answered('/cases/[id]', 'GET', 200, 0.04);
 		metrics.answered('/cases/[id]', 'GET', 503, 3);
 		metrics.answered(null, 'GET', 404, 0.001);
 		metrics.trouble('slow');
 		const text = await metrics.text();
 		for (const line of [
+			'jaldi_process_cpu_seconds_total ',
 			'jaldi_ready 0',
 			'jaldi_recordings 3',
 			'jaldi_streams 7',

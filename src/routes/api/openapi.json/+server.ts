@@ -23,8 +23,13 @@ const all = new Map(
 		([file, route]) => [folderOf(file), route]
 	)
 );
-/** Made when it is first asked for: the shapes of every kind of entry take a moment. */
-let made: ReturnType<typeof openApi> | null = null;
+/** Made when it is first asked for, at each address that this server is asked at: the shapes of every kind of entry take a moment. */
+const made = new Map<string, ReturnType<typeof openApi>>();
 
 /** What this server can be asked for, made from what stands beside each route. */
-export const GET = ({ locals }) => answer((made ??= openApi(all, locals.services.origin)));
+export function GET({ locals }) {
+	const { origin } = locals.services;
+	const known = made.get(origin) ?? openApi(all, origin);
+	made.set(origin, known);
+	return answer(known);
+}
