@@ -64,7 +64,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 50,
 		tell: async (story, { ana, teo, marit }) => {
 			story.driveAway();
-			await story.open('yesterday', teo);
+			await story.open({ inHours: -20 }, teo);
 			await story.listen(
 				'Both lamps come on past the school, never in the yard',
 				[],
@@ -99,7 +99,8 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		vehicle: 'minibus',
 		hoursAgo: 2,
 		tell: async (story, { ana }) => {
-			await story.open('today 15:30', ana);
+			await story.open({ inHours: 2 }, ana);
+			await story.give(ana, ana);
 			await story.listen(
 				'The lamp stays on since the winter salt, and the hill start is gone',
 				['hill start does not hold'],
@@ -124,7 +125,8 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 5,
 		tell: async (story, { teo }) => {
 			story.driveAway();
-			await story.open('today 17:00', teo);
+			await story.open({ inHours: 4 }, teo);
+			await story.give(teo, teo);
 			await story.listen(
 				'Lamps on along the causeway, off again next morning',
 				['pedal pulses at walking pace'],
@@ -163,7 +165,8 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		vehicle: 'dairy',
 		hoursAgo: 3,
 		tell: async (story, { ana }) => {
-			await story.open('tomorrow', ana);
+			await story.open({ inHours: 26 }, ana);
+			await story.give(ana, ana);
 			await story.listen(
 				'The dash is dead but it drives',
 				['dead speedometer'],
@@ -200,6 +203,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 26,
 		tell: async (story, { ana }) => {
 			await story.open('as soon as can be', ana);
+			await story.give(ana, ana);
 			await story.listen(
 				'Lamp came back one day after the new sensor',
 				[],
@@ -227,7 +231,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		vehicle: 'crew',
 		hoursAgo: 7,
 		tell: async (story, { ana, teo }) => {
-			await story.open('today 18:00', teo);
+			await story.open({ inHours: 5 }, teo);
 			await story.listen(
 				'Anti-lock lamp since it stood in the flood tide',
 				[],
@@ -259,7 +263,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 4,
 		tell: async (story, { teo }) => {
 			story.driveAway();
-			await story.open('before the market on Saturday', teo);
+			await story.open('before the market', teo);
 			await story.listen(
 				'The red lamp on the drawbar comes on over the cobbles by the pier',
 				[],
@@ -276,7 +280,8 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		vehicle: 'post',
 		hoursAgo: 2.5,
 		tell: async (story, { teo }) => {
-			await story.open('today 16:30', teo);
+			await story.open({ inHours: 3 }, teo);
+			await story.give(teo, teo);
 			await story.listen(
 				'Lamps on from one day to the next',
 				[],
@@ -306,7 +311,8 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 2,
 		tell: async (story, { ana }) => {
 			story.driveAway();
-			await story.open('tomorrow morning', ana);
+			await story.open({ inHours: 20 }, ana);
+			await story.give(ana, ana);
 			await story.listen(
 				'The stability lamp comes on in the bends by the slip',
 				['pulls to one side'],
@@ -331,7 +337,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 3,
 		tell: async (story, { teo }) => {
 			story.driveAway();
-			await story.comeback('tomorrow', teo);
+			await story.comeback({ inHours: 24 }, teo);
 			await story.listen(
 				'It is the same again: both lamps, past the school',
 				[],

@@ -30,7 +30,10 @@ mkdirSync(benchFolder, { recursive: true });
 const db = await openDatabase(`file:${join(data, 'jaldi.db')}`);
 const cases = new Cases(db, new Threads(db));
 
+const HOUR_MS = 3_600_000;
+
 async function makeShop(): Promise<void> {
+	const now = new Date();
 	const auth = makeAuth({ db, secret: secret as string, origin: 'http://127.0.0.1' });
 	const people = new Map<string, Author>();
 	for (const person of PEOPLE) {
@@ -49,7 +52,7 @@ async function makeShop(): Promise<void> {
 	for (const { vehicle, hoursAgo, tell } of CASES) {
 		const described = VEHICLES.find((v) => v.id === vehicle);
 		if (!described) throw new Error(`${vehicle} is not in the shop`);
-		const story = new Story(db, cases, described, new Date(Date.now() - hoursAgo * 3_600_000));
+		const story = new Story(db, cases, described, new Date(now.getTime() - hoursAgo * HOUR_MS), now);
 		await tell(story, { ana: named('ana'), teo: named('teo'), marit: named('marit') });
 		writeFileSync(join(benchFolder, `${vehicle}.json`), JSON.stringify(story.bench.memory));
 	}

@@ -50,8 +50,8 @@ export class Story extends StoryThread {
 	private readonly link: DirectLink;
 	private readonly captures: Captures;
 
-	constructor(db: Database, cases: Cases, vehicle: DemoVehicle, begins: Date) {
-		super(db, cases, vehicle, begins);
+	constructor(db: Database, cases: Cases, vehicle: DemoVehicle, begins: Date, made = begins) {
+		super(db, cases, vehicle, begins, made);
 		const type = vehicleTypes.get(vehicle.typeId);
 		if (!type) throw new Error(`${vehicle.typeId} is not in the library`);
 		this.type = type;

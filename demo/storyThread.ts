@@ -1,10 +1,17 @@
 import { ulid } from 'ulid';
+import { dueWords } from '../src/lib/case/progress/dueWords';
 import { comebackStart } from '../src/lib/case/proof/comeback';
 import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../src/lib/case/entries/entry';
 import { typeName, type Cases } from '../src/lib/server/db/cases';
 import type { Database } from '../src/lib/server/db/open';
 import { Threads, type Author } from '../src/lib/server/db/threads';
 import { SHOP_NAME, type DemoVehicle } from './shop';
+
+const HOUR_MS = 3_600_000;
+const toHalfHour = (ms: number): Date => new Date(Math.round(ms / (HOUR_MS / 2)) * (HOUR_MS / 2));
+
+/** What a customer is told of when it is ready: so long from when the demo is made, or words that name no moment. */
+export type Told = { inHours: number } | string;
 
 /** The thread of a case that is told, with a clock of its own: entries stand where they would have been written. */
 export class StoryThread {
@@ -16,7 +23,9 @@ export class StoryThread {
 		db: Database,
 		private readonly cases: Cases,
 		protected readonly vehicle: DemoVehicle,
-		begins: Date
+		begins: Date,
+		/** When the demo is made. */
+		private readonly begun: Date
 	) {
 		this.now = begins;
 		this.threads = new Threads(db, () => this.now);
@@ -48,25 +57,39 @@ export class StoryThread {
 		this.later(3);
 	}
 
-	async open(wanted: string, author: Author): Promise<void> {
-		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
+	async open(promised: Told, author: Author): Promise<void> {
+		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, this.now);
 		const { id, typeId, nickname, plate } = this.vehicle;
 		await this.add(
 			'case-opened',
 			{ vehicleId: id, typeId, name: `${typeName(typeId)}, ${nickname}`, plate },
 			author
 		);
+		await this.promise(promised, author);
+	}
+
+	/** What the customer is told. */
+	private async promise(told: Told, author: Author): Promise<void> {
+		const due = typeof told === 'string' ? null : toHalfHour(this.begun.getTime() + told.inHours * HOUR_MS);
+		const words = typeof told === 'string' ? told : due ? dueWords(due, this.now) : '';
+		await this.add('promised', { due: due?.toISOString() ?? null, words }, author);
+	}
+
+	/** Somebody takes it. */
+	async give(to: Author, by: Author): Promise<void> {
+		await this.add('assigned', { to: { id: to.id, name: to.name } }, by);
 	}
 
 	/** A case that begins where the vehicle's signed one ended. */
-	async comeback(wanted: string, author: Author): Promise<void> {
+	async comeback(promised: Told, author: Author): Promise<void> {
 		const signed = (await this.cases.page(true, 1)).rows.find(
 			({ vehicle }) => vehicle.id === this.vehicle.id
 		);
 		const start = signed && comebackStart(await this.threads.read(signed.id), signed.number, SHOP_NAME);
 		if (!start) throw new Error(`no signed case of ${this.vehicle.id}`);
-		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, wanted, this.now);
+		this.caseId = await this.cases.open(ulid(this.now.getTime()), this.vehicle.id, this.now);
 		await this.add('case-opened', start.opened, author);
 		await this.add('prior-work', { works: start.works }, author);
+		await this.promise(promised, author);
 	}
 }

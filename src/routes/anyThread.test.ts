@@ -74,7 +74,7 @@ async function plant(drawn: readonly Entry[]): Promise<{ caseId: string; entries
 		previousHash = whole.hash;
 		return whole;
 	});
-	await services.cases.open(caseId, vehicleId, '');
+	await services.cases.open(caseId, vehicleId);
 	await services.threads.takeIn(services.db, entries);
 	return { caseId, entries };
 }

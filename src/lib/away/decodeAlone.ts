@@ -43,7 +43,8 @@ const shipped: AskedLibrary = {
 	}
 };
 /** Cases of the shop are the server's. */
-const noCases: AskedCases = { search: () => Promise.resolve([]), casesWith: () => Promise.resolve([]) };
+const none = () => Promise.resolve([]);
+const noCases: AskedCases = { search: none, casesWith: none, named: none };
 
 /** What a text is as a code, or which codes have its words, by what this device has itself. */
 export async function decodeAlone(text: string): Promise<DecoderAnswer> {

@@ -39,7 +39,7 @@ export async function openTestShop(elsewhere?: { url: string; token?: string }):
 		linkAddress: '127.0.0.1:1',
 		standInAddress: null
 	});
-	const caseId = await cases.open(ulid(), vehicle.id, 'today');
+	const caseId = await cases.open(ulid(), vehicle.id);
 	return {
 		...stores,
 		folder,

@@ -79,6 +79,7 @@
 		if (adds) addChosen();
 		else openChosen();
 	}
+	const GROUPS = { code: 'Codes', case: 'Cases of this shop' };
 	const EXAMPLES = [
 		'C0035-14',
 		'403514/2F',
@@ -176,6 +177,9 @@
 					</Command.Item>
 				{/each}
 				{#each shown?.found ?? [] as found, nth (nth)}
+					{#if found.group !== shown?.found[nth - 1]?.group}
+						<p class="px-3 pt-4 pb-1 text-sm font-semibold" role="presentation">{GROUPS[found.group]}</p>
+					{/if}
 					<Command.Item value={valueOf(found)} onSelect={() => onopen(found.href)} class={row}>
 						<span class="flex flex-wrap items-baseline gap-x-3">
 							<span class="num">{found.text}</span>

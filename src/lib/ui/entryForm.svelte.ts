@@ -11,7 +11,7 @@ import { refreshAll } from './refresh';
 const CASE = /^\/cases\/([0-9A-Z]{26})\//;
 const failed = (message: string): ActionResult => ({ type: 'error', status: 500, error: { message } });
 /** Ids of what a form makes; all others name what is there already. */
-const OWN_IDS = ['entryId', 'caseId', 'describedId'];
+const OWN_IDS = ['entryId', 'caseId', 'describedId', 'promisedId'];
 const withNewIds = <T extends Record<string, unknown>>(values: T): T => ({
 	...values,
 	...Object.fromEntries(OWN_IDS.filter((name) => name in values).map((name) => [name, ulid()]))

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import Part from '$lib/ui/Part.svelte';
-	import { goto } from '$app/navigation';
+	import { afterNavigate, goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import KeysHelp from '$lib/ui/KeysHelp.svelte';
 	import { useKeys } from '$lib/ui/keys';
@@ -9,6 +9,8 @@
 
 	let { children, data } = $props();
 	let help: KeysHelp;
+	let menu = $state<HTMLDetailsElement>();
+	afterNavigate(() => menu?.removeAttribute('open'));
 	const LINKS = [
 		{ href: '/', name: 'Floor' },
 		{ href: '/decode', name: 'Decode' },
@@ -20,28 +22,34 @@
 	useKeys({ n: () => void goto('/cases/new'), 'Shift+?': () => help.open() });
 </script>
 
-<header class="no-print flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule px-6 py-2">
+{#snippet links()}
+	{#each LINKS as { href, name } (href)}
+		{@const here = href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href)}
+		<a
+			{href}
+			aria-current={here ? 'page' : undefined}
+			class="inline-flex min-h-11 items-center {here ? 'border-b-4 border-ink pt-1 font-bold' : 'text-ink-2'}"
+			>{name}</a
+		>
+	{/each}
+{/snippet}
+{#snippet who()}
+	{#if data.member}<WhoAmI name="{data.shopName} · {data.member.name}" theme={data.theme} />{/if}
+{/snippet}
+
+<header class="no-print flex min-h-16 items-center gap-x-6 border-b border-rule px-6 py-2">
 	<Wordmark />
-	<nav aria-label="Shop" class="order-3 flex flex-wrap gap-x-6 text-lg sm:order-none">
-		{#each LINKS as { href, name } (href)}
-			{@const here = href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href)}
-			<a
-				{href}
-				aria-current={here ? 'page' : undefined}
-				class="inline-flex min-h-11 items-center {here
-					? 'border-b-4 border-ink pt-1 font-bold'
-					: 'text-ink-2'}">{name}</a
-			>
-		{/each}
-	</nav>
-	<!-- On a phone the way to a new case stands beside the mark, who is signed in below the links. -->
-	<div class="order-4 flex items-center sm:order-none sm:ml-auto">
-		{#if data.member}<WhoAmI name="{data.shopName} · {data.member.name}" theme={data.theme} />{/if}
-	</div>
-	{#if data.member?.role !== 'viewer'}<a
-			class="act order-2 ml-auto whitespace-nowrap sm:order-none sm:ml-0"
-			href="/cases/new">New case</a
-		>{/if}
+	<nav aria-label="Shop" class="flex flex-wrap gap-x-6 text-lg max-sm:hidden">{@render links()}</nav>
+	<!-- On a phone the ways and who is signed in are folded: the page itself begins at once. -->
+	<details bind:this={menu} class="ml-auto sm:hidden">
+		<summary class="act-quiet list-none">Menu</summary>
+		<div class="absolute inset-x-0 z-30 mt-2 border-y border-ink bg-base-100 px-6 py-3">
+			<nav aria-label="Shop, on a phone" class="flex flex-col items-start text-lg">{@render links()}</nav>
+			<div class="mt-2 border-t border-rule pt-2">{@render who()}</div>
+		</div>
+	</details>
+	<div class="ml-auto flex items-center max-sm:hidden">{@render who()}</div>
+	{#if data.member?.role !== 'viewer'}<a class="act whitespace-nowrap" href="/cases/new">New case</a>{/if}
 </header>
 <main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">
 	<Part what="This page">{@render children()}</Part>

@@ -1,41 +1,53 @@
 <script lang="ts">
-	import CaseTable from './CaseTable.svelte';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { askedWith } from '$lib/ui/askedWith';
+	import { refreshAll } from '$lib/ui/refresh';
 	import Pages from '$lib/ui/Pages.svelte';
+	import WhoWhen from '$lib/ui/WhoWhen.svelte';
+	import ByPerson from './ByPerson.svelte';
+	import CaseList from './CaseList.svelte';
+	import { floorHeading, SHOW_NAMES } from './floorHeading';
 
 	let { data } = $props();
-	const WORDS = [
-		'No',
-		'One',
-		'Two',
-		'Three',
-		'Four',
-		'Five',
-		'Six',
-		'Seven',
-		'Eight',
-		'Nine',
-		'Ten',
-		'Eleven',
-		'Twelve'
-	];
-	const spell = (n: number) => WORDS[n] ?? String(n);
-	const waiting = $derived(data.floor.rows.filter((r) => r.summary.next?.station === 'hand-over').length);
-	const returned = $derived(data.floor.rows.filter((r) => r.summary.returned).length);
-	const today = $derived(
-		data.floor.rows.filter(
-			(r) => r.toGo?.today === 'yes' && (r.summary.waiting?.what ?? 'nothing') === 'nothing'
-		).length
+	let planner = $state<WhoWhen>();
+	const floor = $derived(data.floor);
+	const mayPlan = $derived(data.member !== null && data.member?.role !== 'viewer');
+	const shows = $derived(
+		SHOW_NAMES.filter(({ show }) => show === 'all' || show === data.asked.show || floor.counts[show] > 0)
 	);
-	const tail = $derived(
-		waiting > 0
-			? `, ${spell(waiting).toLowerCase()} ${waiting === 1 ? 'waits' : 'wait'} only for a lead’s signature`
-			: returned > 0
-				? `, in ${spell(returned).toLowerCase()} a code came back`
-				: ''
+
+	/** The same list, asked otherwise; from its first page. */
+	const asking = (changes: Record<string, string | null>) =>
+		`/${askedWith(page.url.search, { ...changes, page: null })}`;
+	const sorts = $derived(
+		(
+			[
+				['Case', 'number'],
+				['Vehicle', 'vehicle'],
+				['Promised for', 'promised'],
+				['Next step', null]
+			] as const
+		).map(([column, sort]) => ({
+			column,
+			href: asking({ sort }),
+			here: data.asked.sort === (sort ?? 'urgency')
+		}))
 	);
-	const first = $derived(
-		data.floor.rows.find((r) => r.summary.next && r.summary.next.station !== 'hand-over') ?? null
-	);
+	const isNarrowed = $derived(data.asked.words !== '' || data.asked.code !== '' || data.asked.with !== '');
+
+	const plan = (id: string) => {
+		const row = floor.rows.find((one) => one.id === id);
+		if (!row) return;
+		const { vehicleName, vehicle, promise, summary } = row;
+		planner?.open({
+			id,
+			name: `${row.number}, ${vehicleName}, ${vehicle.nickname}`,
+			promise,
+			assigned: summary.assigned ?? null,
+			waiting: summary.waiting ?? null
+		});
+	};
 </script>
 
 <svelte:head><title>Floor · Jaldi</title></svelte:head>
@@ -47,22 +59,103 @@
 		<a class="underline underline-offset-4" href="/library/aside">Look at what was put aside</a>
 	</p>
 {/if}
-{#if data.floor.total === 0}
+{#if floor.counts.all === 0}
 	<h1 class="text-2xl font-bold">No case is open</h1>
 	<p class="mt-2 text-lg">
 		Open one when a vehicle comes in: press <kbd class="rounded border border-ink px-2 font-mono">n</kbd>.
 	</p>
 	<a class="act mt-6" href="/cases/new">New case</a>
 {:else}
-	<h1 class="text-2xl font-bold">
-		{spell(data.floor.total)}
-		{data.floor.total === 1 ? 'case' : 'cases'} open{today > 0
-			? `, ${spell(today).toLowerCase()} can be finished today`
-			: ''}{tail}
-	</h1>
-	{#if first?.summary.next}
-		<p class="mt-1 mb-6 text-lg text-ink-2">Next: the {first.vehicle.nickname}. {first.summary.next.why}</p>
-	{:else}<div class="mb-6"></div>{/if}
-	<CaseTable rows={data.floor.rows} nextCase={first?.id ?? null} />
-	<Pages page={data.page} pages={data.floor.pages} />
+	<h1 class="text-2xl leading-tight font-bold">{floorHeading(floor.counts, floor.today)}</h1>
+	{#if floor.next}
+		<p class="mt-1 text-lg text-ink-2">
+			Next: <a class="text-ink underline underline-offset-4" href="/cases/{floor.next.id}"
+				>{floor.next.nickname}</a
+			>{floor.next.late
+				? `, late since ${floor.next.due}`
+				: floor.next.isBack
+					? ', came back'
+					: floor.next.due
+						? `, promised for ${floor.next.due}`
+						: ''}
+		</p>
+	{/if}
+	<nav aria-label="Which cases" class="mt-4 flex flex-wrap items-center gap-x-5 border-b border-rule">
+		{#each shows as { show, name }, nth (nth)}
+			{@const here = show === data.asked.show}
+			<a
+				href={asking({ show: show === 'all' ? null : show })}
+				aria-current={here ? 'page' : undefined}
+				class="inline-flex min-h-11 items-center gap-2 {here
+					? 'border-b-4 border-ink pt-1 font-bold'
+					: 'text-ink-2'}">{name} <span class="num">{floor.counts[show]}</span></a
+			>
+		{/each}
+		<a
+			href={asking({ by: data.asked.byPerson ? null : 'person' })}
+			class="inline-flex min-h-11 items-center underline underline-offset-4 sm:ml-auto"
+			>{data.asked.byPerson ? 'As a list' : 'By person'}</a
+		>
+	</nav>
+	<details class="mt-2" open={isNarrowed}>
+		<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
+			>{isNarrowed ? `${floor.found} of ${floor.counts.all} fit` : 'Only some of them'}</summary
+		>
+		<form
+			class="mt-1 mb-3 grid items-end gap-3 sm:grid-cols-[2fr_1fr_1fr_auto_auto]"
+			onsubmit={(event) => {
+				event.preventDefault();
+				const form = new FormData(event.currentTarget);
+				const asked = (name: string) => String(form.get(name) ?? '').trim();
+				void goto(asking({ words: asked('words'), code: asked('code'), with: asked('with') }), {
+					keepFocus: true
+				});
+			}}
+		>
+			<label
+				><span class="text-ink-2">Vehicle, plate or number</span><input
+					class="field"
+					name="words"
+					value={data.asked.words}
+					maxlength="60"
+				/></label
+			>
+			<label
+				><span class="text-ink-2">Code</span><input
+					class="field font-mono"
+					name="code"
+					value={data.asked.code}
+					maxlength="20"
+				/></label
+			>
+			<label
+				><span class="text-ink-2">Who has it</span><select class="field" name="with" value={data.asked.with}
+					><option value="">anybody</option><option value="nobody">nobody yet</option
+					>{#each floor.people as { id, name } (id)}<option value={id}>{name}</option>{/each}</select
+				></label
+			>
+			<button class="act-quiet">Show those</button>
+			{#if isNarrowed}<a class="act-quiet" href={asking({ words: null, code: null, with: null })}>All again</a
+				>{/if}
+		</form>
+	</details>
+	{#if floor.found === 0}
+		<p class="my-8 text-lg">None of the open cases is one of these.</p>
+	{:else if data.asked.byPerson}
+		<ByPerson {floor} {mayPlan} onplan={plan} onsaved={() => void refreshAll()} />
+	{:else}
+		<CaseList
+			rows={floor.rows}
+			nextCase={floor.next?.id ?? null}
+			{sorts}
+			onplan={mayPlan ? ({ id }) => plan(id) : null}
+		/>
+		<Pages page={floor.page} pages={floor.pages} />
+	{/if}
+	<WhoWhen
+		bind:this={planner}
+		people={floor.people}
+		closesAtHour={floor.closesAtHour}
+		onsaved={() => void refreshAll()}
+	/>
 {/if}

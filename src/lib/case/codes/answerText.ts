@@ -16,6 +16,7 @@ import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
 const MOST_CODES = 40;
 const MOST_FOUND = 12;
 const MOST_CASES = 5;
+const LONGEST_NAME = 60;
 
 /** Definitions by code and by words. */
 export interface AskedLibrary {
@@ -27,13 +28,21 @@ export interface AskedLibrary {
 		{ code: string; failureType: string | null; title: string; packName: string; because: string | null }[]
 	>;
 }
-/** Cases by words and by code. */
+/** Cases by words, by code and by name. */
 export interface AskedCases {
 	search(
 		text: string,
 		limit: number
 	): Promise<{ id: string; number: string; vehicle: string; complaint: string; because: string | null }[]>;
-	casesWith(code: string, limit: number): Promise<{ number: string; vehicle: string }[]>;
+	casesWith(
+		code: string,
+		limit: number
+	): Promise<{ id: string; number: string; vehicle: string; proven: boolean; repairs: string[] }[]>;
+	/** By number, plate, VIN, or what the vehicle is called. */
+	named(
+		text: string,
+		limit: number
+	): Promise<{ id: string; number: string; vehicle: string; plate: string; signed: boolean }[]>;
 }
 
 /** Code numbers in a list of codes, for looking up what is known of them. */
@@ -51,21 +60,22 @@ export async function answer(
 	if (text.trim() === '') return nothing;
 	const byte = answerByte(text);
 	if (byte) return { ...nothing, byte };
-	const own = await ownOf(library, cases, text);
+	const [own, named] = await Promise.all([ownOf(library, cases, text), namedIn(cases, text)]);
 	const spelled = parseSpelling(text);
 	if (spelled.ok) {
 		const codes = spelled.value.codes.slice(0, MOST_CODES);
-		const book = await library.bookFor(numbersOf(codes));
+		const [book, had] = await Promise.all([library.bookFor(numbersOf(codes)), casesThatHad(cases, codes)]);
 		return {
 			byte: null,
 			what: spelled.value.what === 'a code' ? null : spelled.value.what,
 			codes: codes.map((code) => answerCode(code, book, maker)),
 			trouble: null,
-			found: [...own, ...kinOf(codes, book)]
+			found: [...own, ...kinOf(codes, book), ...oneEach([...named, ...had])]
 		};
 	}
 	const found = (await library.search(text, MOST_FOUND)).map(
 		({ code, failureType, title, packName, because }): FoundByWords => ({
+			group: 'code',
 			because,
 			href: `/codes/${slugOfNumber(code, failureType)}`,
 			text: numberCalled(code, failureType),
@@ -75,6 +85,7 @@ export async function answer(
 	);
 	const said = (await cases.search(text, MOST_CASES)).map(
 		({ id, number, vehicle, complaint, because }): FoundByWords => ({
+			group: 'case',
 			href: `/cases/${id}`,
 			text: number,
 			title: complaint === '' ? vehicle : `“${complaint}”`,
@@ -84,8 +95,44 @@ export async function answer(
 	);
 	const trouble = meantAsCode(text, spelled.error) ? expectation(spelled.error) : null;
 	const known = new Set(own.map(({ href }) => href));
-	const others = [...found, ...said].filter(({ href }) => !known.has(href));
-	return { ...nothing, trouble: own.length > 0 ? null : trouble, found: [...own, ...others] };
+	const codes = [...own, ...found.filter(({ href }) => !known.has(href))];
+	const all = oneEach([...named, ...said]);
+	// Whoever types a name or a number means that very case; words are first of all those of a code.
+	return {
+		...nothing,
+		trouble: own.length > 0 || all.length > 0 ? null : trouble,
+		found: named.length > 0 ? [...all, ...codes] : [...codes, ...all]
+	};
+}
+
+const oneEach = (found: FoundByWords[]): FoundByWords[] =>
+	found.filter(({ href }, at) => found.findIndex((one) => one.href === href) === at);
+
+/** Cases that are called so. A whole answer in hex is nobody's name. */
+async function namedIn(cases: Pick<AskedCases, 'named'>, text: string): Promise<FoundByWords[]> {
+	if (text.length > LONGEST_NAME) return [];
+	return (await cases.named(text, MOST_CASES)).map(({ id, number, vehicle, plate, signed }) => ({
+		group: 'case',
+		href: `/cases/${id}`,
+		text: number,
+		title: [vehicle, plate].filter(Boolean).join(', '),
+		from: signed ? 'signed' : 'open',
+		because: null
+	}));
+}
+
+/** The newest cases that had one code; of several at once there would be too many. */
+async function casesThatHad(cases: Pick<AskedCases, 'casesWith'>, codes: AnyCode[]): Promise<FoundByWords[]> {
+	const [number] = numbersOf(codes);
+	if (codes.length !== 1 || number === undefined) return [];
+	return (await cases.casesWith(number, MOST_CASES)).map(({ id, number: of, vehicle, proven, repairs }) => ({
+		group: 'case',
+		href: `/cases/${id}`,
+		text: of,
+		title: vehicle,
+		from: proven ? 'proven clear' : 'had it',
+		because: repairs.length > 0 ? repairs.join('; ') : null
+	}));
 }
 
 /** A code in a maker's own notation, where a source describes it or a case of this shop had it: the text says by itself of no code that it is one. */
@@ -103,6 +150,7 @@ async function ownOf(
 	const [first] = had;
 	return [
 		{
+			group: 'code',
 			href: `/codes/${slugOfNumber(number, null)}`,
 			text: written,
 			title: source?.title ?? 'A maker’s own code',
@@ -121,6 +169,7 @@ function kinOf(codes: AnyCode[], book: CodeBook): FoundByWords[] {
 		.filter((d) => d.failureType !== null)
 		.slice(0, MOST_FOUND)
 		.map((d) => ({
+			group: 'code',
 			href: `/codes/${d.code}-${d.failureType}`,
 			text: `${d.code}-${d.failureType}`,
 			title: d.title,

@@ -20,6 +20,7 @@ export interface AnsweredCode {
 }
 
 export interface FoundByWords {
+	group: 'code' | 'case';
 	/** Where it opens. */
 	href: string;
 	text: string;

@@ -41,3 +41,5 @@ export { note } from './note';
 export { modulesFound } from './modules-found';
 export { vehicleDescribed } from './vehicle-described';
 export { signature } from './signature';
+export { promised } from './promised';
+export { assigned } from './assigned';

@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, ne } from 'drizzle-orm';
+import { and, desc, eq, gt, ne, sql } from 'drizzle-orm';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from '../db/open';
 import { account, adminAct, invitation, session, twoFactor, user } from '../db/schema';
@@ -67,6 +67,16 @@ export class People {
 			secondFactor: row.twoFactorEnabled ?? false,
 			lastSeen: seen.find(({ userId }) => userId === row.id)?.at ?? null
 		}));
+	}
+
+	/** Those who work at vehicles and may come in. */
+	async atWork(): Promise<{ id: string; name: string; role: Role }[]> {
+		return this.db
+			.select({ id: user.id, name: user.name, role: user.role })
+			.from(user)
+			.where(and(eq(user.program, false), ne(user.role, 'viewer'), sql`coalesce(${user.banned}, 0) = 0`))
+			.orderBy(user.name)
+			.limit(MOST_SHOWN);
 	}
 
 	async find(id: string): Promise<PersonRow | null> {

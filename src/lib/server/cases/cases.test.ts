@@ -232,7 +232,7 @@ describe('a shop with many cases', () => {
 				linkAddress: null,
 				standInAddress: null
 			});
-			ids.push(await shop.cases.open(ulid(), vehicle.id, ''));
+			ids.push(await shop.cases.open(ulid(), vehicle.id));
 		}
 	});
 

@@ -27,6 +27,7 @@ export const NewCase = z
 		caseId: Ulid,
 		entryId: Ulid,
 		describedId: Ulid,
+		promisedId: Ulid,
 		/** A vehicle that was here before; empty = one that never was. */
 		vehicleId: z.string().max(60),
 		/** A type that is described already; empty = it is described now. */
@@ -46,7 +47,10 @@ export const NewCase = z
 		rear: Sensor,
 		linkAddress: LinkAddress,
 		standInAddress: StandInAddress,
-		wanted: z.string().trim().max(60)
+		/** When it is promised, as it was typed. */
+		promised: z.string().trim().max(200),
+		/** The moment that the page read in it; empty = none. */
+		due: z.union([z.iso.datetime(), z.literal('')])
 	})
 	.superRefine((value, context) => {
 		if (value.vehicleId !== '') return;
@@ -63,6 +67,7 @@ export const emptyCase = (): z.input<typeof NewCase> => ({
 	caseId: ulid(),
 	entryId: ulid(),
 	describedId: ulid(),
+	promisedId: ulid(),
 	vehicleId: '',
 	typeId: '',
 	template: '',
@@ -80,7 +85,8 @@ export const emptyCase = (): z.input<typeof NewCase> => ({
 	rear: 'unknown',
 	linkAddress: '',
 	standInAddress: '',
-	wanted: ''
+	promised: '',
+	due: ''
 });
 
 /** Opens a case; sent twice, the same form opens it once. The error is a sentence for the person. */
@@ -91,7 +97,7 @@ export async function openCase(services: Services, asked: NewCase, member: Autho
 			? null
 			: refusedLink(asked.linkAddress, await services.settings.read('linkRules'));
 	if (refused) return fail(refused);
-	const own = new Set([asked.entryId, asked.describedId]);
+	const own = new Set([asked.entryId, asked.describedId, asked.promisedId]);
 	const known = await cases.find(asked.caseId);
 	if (known && (await threads.read(known.id)).some(({ id }) => !own.has(id)))
 		return fail('This case is open already: load the page again for a new one.');
@@ -100,7 +106,7 @@ export async function openCase(services: Services, asked: NewCase, member: Autho
 	const described = before ? ok(before.value.described) : await descriptionOf(services, asked);
 	if (!described.ok) return described;
 	const vehicle = before?.value.vehicle ?? (await addedVehicle(services, asked, described.value));
-	await cases.open(asked.caseId, vehicle.id, asked.wanted);
+	await cases.open(asked.caseId, vehicle.id);
 	const opened = await addEntry(
 		services,
 		{
@@ -117,6 +123,8 @@ export async function openCase(services: Services, asked: NewCase, member: Autho
 		member
 	);
 	if (!opened.ok) return opened;
+	const promised = await promise(services, asked, member);
+	if (!promised.ok) return promised;
 	const { value: description } = described;
 	if (!description) return ok(null);
 	const entry = { id: asked.describedId, caseId: asked.caseId };
@@ -134,6 +142,22 @@ export async function openCase(services: Services, asked: NewCase, member: Autho
 				member
 			);
 	return told.ok ? ok(null) : told;
+}
+
+/** Puts down what the customer was promised, where anything was. */
+async function promise(services: Services, asked: NewCase, member: Author): Promise<Result<null>> {
+	if (asked.promised === '') return ok(null);
+	const said = await addEntry(
+		services,
+		{
+			id: asked.promisedId,
+			caseId: asked.caseId,
+			kind: 'promised',
+			payload: { due: asked.due || null, words: asked.promised }
+		},
+		member
+	);
+	return said.ok ? ok(null) : said;
 }
 
 /** A vehicle of the shop's list, with what the shop has described of it. */

@@ -26,7 +26,7 @@ export async function openComeback(
 	const there = await cases.find(id);
 	if (there && there.vehicle.id !== row.vehicle.id)
 		return fail('Another case has this id: load the page again.');
-	await cases.open(id, row.vehicle.id, '');
+	await cases.open(id, row.vehicle.id);
 	const opened = await addEntry(
 		services,
 		{ id, caseId: id, kind: 'case-opened', payload: start.opened },

@@ -11,7 +11,7 @@ import { mendingSteps, shownTest } from '../../case/reason/reasonView';
 import { workDone } from '../../case/reason/reasoning';
 import { faultWords, seenWords, placeWords, STEP_WORDS } from '../../case/reason/words';
 import { describeEntry } from '../../case/thread/describe';
-import { latest, ofKind } from '../../case/thread/thread';
+import { ofKind } from '../../case/thread/thread';
 import { wheelReaderOf } from '../../../../library/measurePoints';
 import { repairInducedBy } from '../../../../library/reason/repairInduced';
 import { works } from '../../../../library/vocabulary';
@@ -92,7 +92,6 @@ function shown(reasoned: ReasonedCase, cautions: CautionsHere) {
 			wrongPartMinutes: policy.wrongPartMinutes
 		},
 		record: learnedLines(spoken),
-		waiting: latest(entries, 'waiting')?.payload ?? null,
 		steps: ofKind(entries, 'test-step')
 			.map(({ id, payload, authorName, observedAt }) => ({
 				id,

@@ -1,15 +1,16 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import { ulid } from 'ulid';
 import { vehicleTypes, type VehicleType } from '../../../../library';
 import { vehicleName } from '../../../../library/vehicle/vehicleType';
 import { typeOf } from '../../case/thread/vehicleOf';
 import { codesOn } from '../../case/codes/caseCodes';
 import { projectCase } from '../../case/progress/project';
-import { summarise, type CaseSummary } from '../../case/progress/summary';
+import { floorFacts, summarise, type CaseSummary } from '../../case/progress/summary';
 import { ofKind, standing } from '../../case/thread/thread';
 import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import { CaseSearch, SPOKEN_KINDS, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';
+import { NameSearch, type NamedCase } from './nameSearch';
 import type { Database } from './open';
 import { caseCode, caseRecord, vehicle } from './schema';
 import type { Threads } from './threads';
@@ -19,6 +20,7 @@ export type Vehicle = typeof vehicle.$inferSelect;
 export interface CaseRow {
 	id: string;
 	number: string;
+	/** When it is promised, in words: of cases of before that stood on their threads. */
 	wanted: string;
 	/** The shop that it was brought in from; null = this one’s own. */
 	fromShop: string | null;
@@ -92,7 +94,8 @@ export class Cases {
 		private readonly db: Database,
 		private readonly threads: Threads,
 		private readonly codes = new CodeLibrary(db),
-		private readonly words = new CaseSearch(db)
+		private readonly words = new CaseSearch(db),
+		private readonly names = new NameSearch(db)
 	) {
 		this.byId = db
 			.select(JOINED)
@@ -144,8 +147,12 @@ export class Cases {
 		await this.db.update(vehicle).set({ linkAddress }).where(eq(vehicle.id, vehicleId));
 	}
 
-	/** Opens a case under an id made by the client: asked twice, it is opened once. */
-	async open(id: string, vehicleId: string, wanted: string, createdAt = new Date()): Promise<string> {
+	/**
+	 * Opens a case under an id made by the client: asked twice, it is opened once.
+	 *
+	 * @param wanted what cases of before promises stood on threads have in words
+	 */
+	async open(id: string, vehicleId: string, createdAt = new Date(), wanted = ''): Promise<string> {
 		await this.db
 			.insert(caseRecord)
 			.values({
@@ -209,14 +216,29 @@ export class Cases {
 			.orderBy(order)
 			.limit(PAGE)
 			.offset((page - 1) * PAGE);
-		const rows = await this.db
+		const rows = await this.joined(sql`case_record.rowid IN ${onPage}`).orderBy(order);
+		return { rows: await this.toRows(rows), total, page, pages };
+	}
+
+	/** Cases by their ids, in that order; what there is not is left out. */
+	async rowsOf(ids: readonly string[]): Promise<CaseRow[]> {
+		const joined = await this.joined(inArray(caseRecord.id, [...ids]));
+		const rows = new Map((await this.toRows(joined)).map((row) => [row.id, row]));
+		return ids.flatMap((id) => rows.get(id) ?? []);
+	}
+
+	private joined(where: SQL | undefined) {
+		return this.db
 			.select(JOINED)
 			.from(caseRecord)
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
-			.where(sql`case_record.rowid IN ${onPage}`)
-			.orderBy(order);
+			.where(where)
+			.$dynamic();
+	}
+
+	private async toRows(rows: Joined[]): Promise<CaseRow[]> {
 		const known = await this.codes.stamp();
-		return { rows: await Promise.all(rows.map((row) => this.toRow(row, { known }))), total, page, pages };
+		return Promise.all(rows.map((row) => this.toRow(row, { known })));
 	}
 
 	/** Has what the floor shows follow the thread soon: whoever has written waits for nothing but the entry itself. */
@@ -274,6 +296,7 @@ export class Cases {
 			this.db
 				.update(caseRecord)
 				.set({
+					...floorFacts(summary),
 					summary,
 					summarySeq: thread.length,
 					summaryKnown: known,
@@ -281,6 +304,7 @@ export class Cases {
 				})
 				.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`)),
 			this.words.indexing(caseId, view.entries),
+			this.names.indexing(caseId, view.entries),
 			...(had.length > 0
 				? [
 						this.db
@@ -310,6 +334,11 @@ export class Cases {
 	async search(text: string, limit: number): Promise<(Omit<FoundCase, 'number'> & { number: string })[]> {
 		const found = await this.words.search(text, limit, (ids) => this.threads.readKinds(ids, SPOKEN_KINDS));
 		return found.map((one) => ({ ...one, number: caseNumber(one.number) }));
+	}
+
+	/** Cases by what they, or their vehicles, are called. */
+	async named(text: string, limit: number): Promise<(Omit<NamedCase, 'number'> & { number: string })[]> {
+		return (await this.names.search(text, limit)).map((one) => ({ ...one, number: caseNumber(one.number) }));
 	}
 
 	/** Cases of this shop that had a code, newest first, with what was mended on each. */

@@ -51,7 +51,7 @@ beforeEach(async () => {
 	shop = await openTestShop();
 	captures = new Captures(shop.db);
 	const [vehicle] = await shop.cases.vehicles();
-	otherCase = await shop.cases.open(ulid(), vehicle?.id ?? '', '');
+	otherCase = await shop.cases.open(ulid(), vehicle?.id ?? '');
 });
 afterEach(() => shop.close());
 
@@ -68,7 +68,7 @@ describe('one thread, one vehicle, one beginning', () => {
 
 	it('a case has a ULID, and stays with its vehicle', async () => {
 		const [vehicle] = await shop.cases.vehicles();
-		expect(await refusal(shop.cases.open('anything', vehicle?.id ?? '', ''))).toContain('ULID');
+		expect(await refusal(shop.cases.open('anything', vehicle?.id ?? ''))).toContain('ULID');
 		const second = await shop.cases.addVehicle({
 			typeId: 'velmora-skiff',
 			nickname: 'van',

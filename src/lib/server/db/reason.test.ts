@@ -112,7 +112,7 @@ describe('the track record', () => {
 		expect(await record.proven()).toHaveLength(1);
 		const first = shop.caseId;
 		const [vehicle] = await shop.cases.vehicles();
-		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '', '');
+		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '');
 		await put('case-opened', {
 			...opened,
 			comebackOf: { caseId: first, number: 'TP-0401', lastHash: '0'.repeat(64) }
@@ -128,7 +128,7 @@ describe('the track record', () => {
 		await put('signature', { statement: 'Released', verdict: 'Proven clear', outcome: 'released' });
 		expect(await record.proven()).toEqual([]);
 		const [vehicle] = await shop.cases.vehicles();
-		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '', '');
+		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '');
 		await put('repair', repair('renew-lead'));
 		await put('signature', {
 			statement: 'It is gone.',

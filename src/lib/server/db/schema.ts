@@ -203,6 +203,16 @@ export const caseRecord = sqliteTable(
 		chainBroken: text('chain_broken'),
 		// What the floor shows of the thread, kept beside it and rebuilt from it whenever `summarySeq` lags behind.
 		signed: integer('signed', { mode: 'boolean' }).notNull().default(false),
+		/** When it is promised; null = no moment is. */
+		dueAt: text('due_at'),
+		/** A code came back after a repair, or the whole case did. */
+		isBack: integer('is_back', { mode: 'boolean' }).notNull().default(false),
+		/** Account of whoever has it; null = nobody. */
+		withId: text('with_id'),
+		/** What keeps the work from going on; null = nothing. */
+		waitsFor: text('waits_for'),
+		/** All that is left is a signature. */
+		toSign: integer('to_sign', { mode: 'boolean' }).notNull().default(false),
 		summary: text('summary', { mode: 'json' }),
 		summarySeq: integer('summary_seq').notNull().default(0),
 		/** Stamp of what was known of codes when it was made; empty = made before that was kept. */

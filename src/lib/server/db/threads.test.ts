@@ -120,8 +120,8 @@ describe('the floor', () => {
 	it('opens a case asked for twice only once', async () => {
 		const vehicles = await cases.vehicles();
 		const id = ulid();
-		await cases.open(id, vehicles[0]?.id ?? '', '');
-		await cases.open(id, vehicles[0]?.id ?? '', '');
+		await cases.open(id, vehicles[0]?.id ?? '');
+		await cases.open(id, vehicles[0]?.id ?? '');
 		expect((await cases.page(false, 1)).total).toBe(2);
 	});
 });

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import CaseTable from '../CaseTable.svelte';
+	import CaseList from '../CaseList.svelte';
 	import Pages from '$lib/ui/Pages.svelte';
 
 	let { data } = $props();
@@ -18,6 +18,6 @@
 		A case comes here once a lead has signed it: proven, or closed unproven with a reason.
 	</p>
 {:else}
-	<CaseTable rows={data.closed.rows} />
+	<CaseList rows={data.closed.rows} />
 	<Pages page={data.page} pages={data.closed.pages} />
 {/if}

@@ -1,7 +1,9 @@
 import type { JobStatus } from '$lib/case/progress/jobStatus';
+import { planIn } from '$lib/case/progress/summary';
 import { inTheWayNow } from '$lib/case/thread/inTheWay';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
+import type { LoadedCase } from '$lib/server/cases/loadedCase';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
 import { casePage } from '$lib/server/cases/page';
 import { mayWrite } from '$lib/server/accounts/members';
@@ -11,17 +13,31 @@ import { exposedByVehicle } from '$library/exposed';
 const elsewhereOf = (job: JobStatus | null, caseId: string): JobStatus | null =>
 	job && job.caseId !== caseId ? job : null;
 
+/** When it is promised, who has it, and what it waits for. */
+function plannedOf({ row, view }: LoadedCase) {
+	const { number, vehicleName, vehicle, wanted } = row;
+	const plan = planIn(view.entries);
+	return {
+		id: row.id,
+		name: `${number}, ${vehicleName}, ${vehicle.nickname}`,
+		...plan,
+		promise: plan.promise ?? (wanted === '' ? null : { due: null, words: wanted })
+	};
+}
+
 export const load = async ({ params, depends, locals }) => {
 	depends(`jaldi:case`);
 	const { services } = locals;
 	const loading = caseHere({ params, locals });
-	const [loaded, cautions, next] = await Promise.all([
+	const [loaded, cautions, next, people, closesAtHour] = await Promise.all([
 		loading,
 		cautionsHere(
 			services,
 			loading.then(({ type }) => type)
 		),
-		nextAsReasoned(services, params.id, loading)
+		nextAsReasoned(services, params.id, loading),
+		services.people.atWork(),
+		services.settings.read('closesAtHour')
 	]);
 	const { type } = loaded;
 	return {
@@ -30,6 +46,8 @@ export const load = async ({ params, depends, locals }) => {
 		vehicleCautions: type ? cautions.words(exposedByVehicle(type)) : '',
 		/** Signals of ours that stand in for a sensor: what is read there is no evidence until they are off. */
 		held: [...inTheWayNow(loaded.view.entries).held.values()],
+		planned: plannedOf(loaded),
+		planning: { people: people.map(({ id, name }) => ({ id, name })), closesAtHour },
 		job: services.vehicleJobs.status(params.id),
 		elsewhere: elsewhereOf(services.vehicleJobs.runningOn(loaded.row.vehicle.linkAddress), params.id),
 		canWrite: locals.member !== null && mayWrite(locals.member)

@@ -8,11 +8,16 @@ import { vehicleTypes } from '$library/index';
 import { vehicleName } from '$library/vehicle/vehicleType';
 
 export const load = async (event) => {
-	const { cases, vehicleDescriptions } = event.locals.services;
-	const [vehicles, described] = await Promise.all([cases.vehicles(), vehicleDescriptions.list()]);
+	const { cases, vehicleDescriptions, settings } = event.locals.services;
+	const [vehicles, described, closesAtHour] = await Promise.all([
+		cases.vehicles(),
+		vehicleDescriptions.list(),
+		settings.read('closesAtHour')
+	]);
 	const own = described.filter(({ id }) => !vehicleTypes.has(id));
 	return {
 		form: await superValidate(emptyCase(), zod4(NewCase), { errors: false }),
+		closesAtHour,
 		vehicles: vehicles.map((v) => ({
 			id: v.id,
 			name: calledSo(typeName(v.typeId, v.typeName), v.nickname),

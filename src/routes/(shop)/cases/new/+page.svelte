@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import DueField from '$lib/ui/DueField.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import { FAMILY_WORDS } from '$library/sensorFamilies';
 	import { SENSOR_KINDS } from '$library/sensorKinds';
@@ -177,9 +178,12 @@
 			</Field>
 		</details>
 	{/if}
-	<Field label="When is it wanted back?" errors={$errors.wanted}
-		><input class="field" bind:value={$form.wanted} placeholder="today 15:30" /></Field
-	>
+	<DueField
+		bind:words={$form.promised}
+		bind:due={$form.due}
+		closesAtHour={data.closesAtHour}
+		errors={$errors.promised}
+	/>
 	{#if $message}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{$message}</p>{/if}
 	<div class="flex flex-wrap items-center gap-6">
 		<button class="act" disabled={$submitting}>Open the case</button>

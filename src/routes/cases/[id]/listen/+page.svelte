@@ -1,6 +1,7 @@
 <script lang="ts">
 	import ComplaintSection from './ComplaintSection.svelte';
 	import LampsSection from './LampsSection.svelte';
+	import PlanLine from '$lib/ui/PlanLine.svelte';
 	import TyresSection from './TyresSection.svelte';
 	import VehicleSection from './VehicleSection.svelte';
 	import WorkSection from './WorkSection.svelte';
@@ -10,6 +11,7 @@
 
 <svelte:head><title>{data.case.number} Listen · Jaldi</title></svelte:head>
 {#key data.case.id}
+	<PlanLine planned={data.planned} {...data.planning} canWrite={data.canWrite && !data.case.signed} />
 	<ComplaintSection
 		saved={data.complaint}
 		data={data.complaintForm}

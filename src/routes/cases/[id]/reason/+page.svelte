@@ -18,7 +18,7 @@
 	import Policy from './Policy.svelte';
 	import ProofGrid from './ProofGrid.svelte';
 	import Replay from './Replay.svelte';
-	import WaitsFor from './WaitsFor.svelte';
+	import PlanLine from '$lib/ui/PlanLine.svelte';
 	import Way from './Way.svelte';
 	import Worksheet from './Worksheet.svelte';
 	import { Latest } from '../../../latest.svelte';
@@ -345,7 +345,7 @@
 
 	<Policy policy={reason.policy} mayLead={data.mayLead} dearest={repair} />
 	{#if mayWrite}
-		<WaitsFor waiting={reason.waiting} caseId={data.case.id} onsaved={() => void refreshCase()} />
+		<PlanLine planned={data.planned} {...data.planning} canWrite={data.canWrite} />
 	{/if}
 	<Worksheet steps={reason.steps} {mayWrite} caseId={data.case.id} onsaved={() => void refreshCase()} />
 	<Caution>

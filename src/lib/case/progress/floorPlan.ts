@@ -1,0 +1,111 @@
+import { planDay, type StillTakes } from '../../core/day/planDay';
+import type { FloorFacts } from './summary';
+
+/** An open case as the floor is put in order by it. */
+export interface OpenCase extends FloorFacts {
+	id: string;
+	number: number;
+	nickname: string;
+	plate: string;
+	minutes: StillTakes | null;
+}
+
+/** Which of the open cases are looked at. */
+export const SHOWS = ['all', 'mine', 'late', 'waits', 'sign', 'call'] as const;
+export type Show = (typeof SHOWS)[number];
+
+export const SORTS = ['urgency', 'number', 'vehicle', 'promised'] as const;
+export type Sort = (typeof SORTS)[number];
+
+export interface PlannedCase extends OpenCase {
+	/** What it was promised for has gone by. */
+	late: boolean;
+	/** It is promised for today, and with all that comes before it it will not be ready by then. */
+	tight: boolean;
+	/** Finished today, with all that is done before it; null = nobody knows, it rests, or the day is over. */
+	today: 'yes' | 'perhaps' | 'no' | null;
+}
+
+export interface FloorAt {
+	now: Date;
+	/** Minutes of work left today; none after closing. */
+	minutesLeft: number;
+	/** Accounts of those who are at work. */
+	people: readonly string[];
+}
+
+const MS_PER_MIN = 60_000;
+/** After every moment in writing. */
+const LAST = '~';
+
+function byDue(a: PlannedCase, b: PlannedCase): number {
+	const [first, second] = [a.dueAt ?? LAST, b.dueAt ?? LAST];
+	return first < second ? -1 : first > second ? 1 : 0;
+}
+
+/** What is late or came back before all else; then what is promised first; then what has been here longest. */
+const byUrgency = (a: PlannedCase, b: PlannedCase): number =>
+	Number(b.late || b.isBack) - Number(a.late || a.isBack) || byDue(a, b) || a.number - b.number;
+
+const ORDERS: Record<Sort, (a: PlannedCase, b: PlannedCase) => number> = {
+	urgency: byUrgency,
+	number: (a, b) => a.number - b.number,
+	vehicle: (a, b) => a.nickname.localeCompare(b.nickname) || a.number - b.number,
+	promised: (a, b) => byDue(a, b) || a.number - b.number
+};
+
+/** The open cases, the most urgent first, and which of them will be finished today, all together. */
+export function floorPlan(cases: readonly OpenCase[], { now, minutesLeft, people }: FloorAt): PlannedCase[] {
+	const isLate = ({ dueAt }: OpenCase) => dueAt !== null && new Date(dueAt) < now;
+	const ordered = cases
+		.map((one): PlannedCase => ({ ...one, late: isLate(one), tight: false, today: null }))
+		.sort(byUrgency);
+	const rests = ({ waitsFor, toSign }: OpenCase) => waitsFor !== null || toSign;
+	const finishes = planDay(
+		ordered.map((one) => ({ id: one.id, minutes: one.minutes, with: one.withId, rests: rests(one) })),
+		people
+	);
+	return ordered.map((one) => {
+		const finish = finishes.get(one.id);
+		if (!finish || minutesLeft <= 0) return one;
+		const untilDue =
+			one.dueAt === null ? Infinity : (new Date(one.dueAt).getTime() - now.getTime()) / MS_PER_MIN;
+		return {
+			...one,
+			tight: !one.late && untilDue <= minutesLeft && finish.mean > untilDue,
+			today: finish.high <= minutesLeft ? 'yes' : finish.low <= minutesLeft ? 'perhaps' : 'no'
+		};
+	});
+}
+
+/** What is looked at under each name. @param me account of whoever looks */
+const SHOWN: Record<Show, (one: PlannedCase, me: string | null) => boolean> = {
+	all: () => true,
+	mine: ({ withId }, me) => withId !== null && withId === me,
+	late: ({ late, isBack }) => late || isBack,
+	waits: ({ waitsFor }) => waitsFor !== null,
+	sign: ({ toSign }) => toSign,
+	call: ({ late, tight, waitsFor }) => late || tight || waitsFor === 'the customer'
+};
+
+export const shown = (
+	planned: readonly PlannedCase[],
+	show: Show,
+	me: string | null,
+	sort: Sort
+): PlannedCase[] => {
+	const chosen = planned.filter((one) => SHOWN[show](one, me));
+	return sort === 'urgency' ? chosen : chosen.sort(ORDERS[sort]);
+};
+
+export const counts = (planned: readonly PlannedCase[], me: string | null): Record<Show, number> =>
+	Object.fromEntries(SHOWS.map((show) => [show, shown(planned, show, me, 'urgency').length])) as Record<
+		Show,
+		number
+	>;
+
+/** What whoever looks does next: the most urgent that is theirs or nobody's and can be worked on; null where there is none. */
+export const nextOf = (planned: readonly PlannedCase[], me: string | null): PlannedCase | null =>
+	planned.find(
+		({ waitsFor, toSign, withId }) => waitsFor === null && !toSign && (withId === null || withId === me)
+	) ?? null;

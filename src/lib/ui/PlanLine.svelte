@@ -1,0 +1,44 @@
+<script lang="ts">
+	import { dueWords } from '../case/progress/dueWords';
+	import { refreshCase } from './refresh';
+	import WhoWhen, { type Planned } from './WhoWhen.svelte';
+
+	/** What is planned of a case, in a line, and the way to change it. */
+	let {
+		planned,
+		people,
+		closesAtHour,
+		canWrite
+	}: {
+		planned: Planned;
+		people: { id: string; name: string }[];
+		closesAtHour: number;
+		canWrite: boolean;
+	} = $props();
+	let planner = $state<WhoWhen>();
+	const { promise, assigned, waiting } = $derived(planned);
+	const words = $derived(
+		[
+			promise
+				? `Promised for ${promise.due ? dueWords(new Date(promise.due), new Date()) : promise.words}`
+				: 'Nothing promised',
+			assigned ? `${assigned.name} has it` : 'nobody has it yet',
+			...(waiting && waiting.what !== 'nothing'
+				? [`waits for ${waiting.what}${waiting.note ? ` (${waiting.note})` : ''}`]
+				: []),
+			...(waiting?.lift ? [waiting.lift] : [])
+		].join('; ')
+	);
+</script>
+
+<section aria-label="What is planned" class="flex flex-wrap items-center gap-x-5 border-b border-rule py-2">
+	<p class="min-w-0 flex-1 basis-60">{words}</p>
+	{#if canWrite}
+		<button
+			type="button"
+			class="min-h-11 cursor-pointer underline underline-offset-4"
+			onclick={() => planner?.open(planned)}>Plan</button
+		>
+		<WhoWhen bind:this={planner} {people} {closesAtHour} onsaved={() => void refreshCase()} />
+	{/if}
+</section>

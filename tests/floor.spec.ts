@@ -1,0 +1,111 @@
+import { expect, openCase, test } from './bay';
+
+const PHONE = { width: 390, height: 844 };
+
+test('a case is planned where it is seen: promised as people say it, given to somebody, and the floor is put in order by it', async ({
+	page
+}) => {
+	const name = 'harbour mower';
+	await openCase(page, name, '');
+	const mine = new URL(page.url()).pathname.replace(/\/listen$/, '');
+	await expect(page.getByRole('region', { name: 'What is planned' })).toContainText(
+		'Nothing promised; nobody has it yet'
+	);
+
+	await test.step('words that name no day are kept, and said to be no date', async () => {
+		await page.getByRole('button', { name: 'Plan' }).click();
+		const dialog = page.getByRole('dialog', { name: new RegExp(name) });
+		await dialog.getByLabel('Promised for').fill('when the road is dry');
+		await expect(dialog.getByRole('status')).toContainText('No day is in these words');
+		await dialog.getByLabel('Promised for').fill('yesterday 9:30');
+		await expect(dialog.getByRole('status')).toContainText('That is yesterday 09:30');
+		await dialog.getByLabel('Who has it').selectOption('Ana');
+		await dialog.getByLabel('Waits for').selectOption('a part');
+		await dialog.getByLabel('Until when, or who helps').fill('comes with the morning ferry');
+		await dialog.getByRole('button', { name: 'Save' }).click();
+		await expect(dialog).toBeHidden();
+		await expect(page.getByRole('region', { name: 'What is planned' })).toContainText(
+			'Promised for yesterday 09:30; Ana has it; waits for a part (comes with the morning ferry)'
+		);
+		await expect(page.getByRole('complementary', { name: 'Thread' })).toContainText('Given to Ana');
+	});
+
+	await test.step('it is late, so it stands before what came in before it, and is found by what it is', async () => {
+		await page.goto('/?show=late');
+		const row = page.getByRole('row').filter({ hasText: name });
+		await expect(row).toContainText('yesterday 09:30');
+		await expect(row).toContainText('late');
+		await expect(row).toContainText('waits for a part');
+		await page.goto('/?show=mine&sort=number&words=mower');
+		await expect(page.getByRole('row').filter({ hasText: 'harbour' })).toHaveCount(1);
+		await expect(page.getByRole('link', { name: /^Mine/ })).toHaveAttribute('aria-current', 'page');
+		await page.goto('/?words=mower&code=C0035');
+		await expect(page.getByText('None of the open cases is one of these.')).toBeVisible();
+	});
+
+	await test.step('what it was promised for is put right, and taken back', async () => {
+		await page.goto('/?words=mower');
+		await page.getByRole('button', { name: new RegExp(`^Plan .*${name}`) }).click();
+		const dialog = page.getByRole('dialog', { name: new RegExp(name) });
+		await expect(dialog.getByLabel('Promised for')).toHaveValue('yesterday 09:30');
+		await dialog.getByLabel('Promised for').fill('');
+		await dialog.getByLabel('Who has it').selectOption('Teo');
+		await dialog.getByRole('button', { name: 'Save' }).click();
+		const row = page.getByRole('row').filter({ hasText: name });
+		await expect(row).toContainText('nothing promised');
+		await expect(row).toContainText('Teo');
+		await expect(row).not.toContainText('late');
+	});
+
+	await test.step('by person it is pulled to somebody else, by keyboard too', async () => {
+		await page.goto('/?by=person&words=mower');
+		const lane = (person: string) => page.getByRole('region', { name: new RegExp(`^${person}`) });
+		await expect(lane('Teo')).toContainText(name);
+		await lane('Teo').getByRole('listitem').filter({ hasText: name }).focus();
+		await page.keyboard.press('Enter');
+		await lane('Nobody yet').getByRole('list').focus();
+		await page.keyboard.press('Enter');
+		await expect(lane('Nobody yet')).toContainText(name);
+		await page.reload();
+		await expect(lane('Nobody yet')).toContainText(name);
+		const entry = lane('Nobody yet').getByRole('listitem').filter({ hasText: name });
+		await entry.hover();
+		await page.mouse.down();
+		const to = await lane('Ana').boundingBox();
+		await page.mouse.move((to?.x ?? 0) + 80, (to?.y ?? 0) + 70, { steps: 12 });
+		await page.mouse.up();
+		await expect(lane('Ana')).toContainText(name);
+		await page.goto(`${mine}/listen`);
+		await expect(page.getByRole('region', { name: 'What is planned' })).toContainText('Ana has it');
+	});
+});
+
+test('on a phone the floor is one case under the other, and nothing lies beyond its edge', async ({
+	page
+}) => {
+	await page.setViewportSize(PHONE);
+	for (const path of ['/', '/?by=person', '/closed']) {
+		await page.goto(path);
+		await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+		expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390);
+	}
+	await page.goto('/');
+	await expect(page.getByRole('list').getByRole('link', { name: 'Velmora Skiff' }).first()).toBeVisible();
+	await page.getByText('Menu', { exact: true }).click();
+	await page.getByRole('link', { name: 'Tyres' }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+	await expect(page.getByRole('link', { name: 'Tyres' })).toBeHidden();
+});
+
+test('a vehicle that comes in is promised in words, and the case has the moment', async ({ page }) => {
+	await page.goto('/cases/new');
+	await page.getByText('It is of a type that is described already').click();
+	await page.getByLabel('Which type?').selectOption('brindle-marlow-16');
+	await page.getByLabel('What do you call it?').fill('promised bus');
+	await page.getByLabel('Promised for').fill('tomorrow 3pm');
+	await expect(page.getByText('That is tomorrow 15:00')).toBeVisible();
+	await page.getByRole('button', { name: 'Open the case' }).click();
+	await expect(page.getByRole('region', { name: 'What is planned' })).toContainText(
+		'Promised for tomorrow 15:00'
+	);
+});
