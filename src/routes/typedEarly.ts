@@ -16,12 +16,10 @@ function sentValue(field: Early['field']): string {
 	return (options.find(({ defaultSelected }) => defaultSelected) ?? options[0])?.value ?? '';
 }
 
-/**
- * Notes what stands in the fields of the page otherwise than the server sent it: typed while the scripts were
- * still on their way, on a slow tablet a matter of seconds. To be called before the page is taken over, which
- * sets every field back to what was sent.
- */
-export function noteTypedEarly(): void {
+/** How a field says that something was typed or chosen. */
+const TYPED = ['input', 'change'] as const;
+
+function note(): void {
 	early = [...document.querySelectorAll<Early['field']>('input, textarea, select')].flatMap((field) => {
 		const checked = 'checked' in field && field.checked;
 		const typed = TICKED.has(field.type)
@@ -31,8 +29,20 @@ export function noteTypedEarly(): void {
 	});
 }
 
+/**
+ * Notes what stands in the fields of the page otherwise than the server sent it: typed while the scripts were
+ * still on their way, on a slow tablet a matter of seconds. To be called before the page is taken over, which
+ * sets every field back to what was sent; what is typed until then is noted as it comes, since the page's own parts
+ * arrive after this.
+ */
+export function noteTypedEarly(): void {
+	note();
+	for (const kind of TYPED) document.addEventListener(kind, note, true);
+}
+
 /** Puts it back, as if it were typed now. To be called once the page has been taken over. */
 export function giveBackTypedEarly(): void {
+	for (const kind of TYPED) document.removeEventListener(kind, note, true);
 	for (const { field, value, checked } of early) {
 		if (!field.isConnected) continue;
 		if (TICKED.has(field.type)) {
