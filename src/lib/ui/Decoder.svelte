@@ -193,8 +193,8 @@
 		>
 	</div>
 	<p class="flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-rule px-3 pt-3 text-sm text-ink-2">
-		<span><kbd class="key">↑ ↓</kbd> choose</span>
-		<span><kbd class="key">↵</kbd> open</span>
-		{#if onadd}<span><kbd class="key">⇧ ↵</kbd> add to {addTo ?? 'this case'}</span>{/if}
+		<span class="of-keys"><kbd class="key">↑ ↓</kbd> choose</span>
+		<span class="of-keys"><kbd class="key">↵</kbd> open</span>
+		{#if onadd}<span class="of-keys"><kbd class="key">⇧ ↵</kbd> add to {addTo ?? 'this case'}</span>{/if}
 	</p>
 </Command.Root>

@@ -12,12 +12,12 @@
 	let menu = $state<HTMLDetailsElement>();
 	afterNavigate(() => menu?.removeAttribute('open'));
 	const LINKS = [
-		{ href: '/', name: 'Floor' },
+		{ href: '/', name: 'Open cases' },
 		{ href: '/decode', name: 'Decode' },
 		{ href: '/tyres', name: 'Tyres' },
 		{ href: '/library', name: 'Library' },
-		{ href: '/closed', name: 'Signed' },
-		{ href: '/figures', name: 'How it goes' }
+		{ href: '/closed', name: 'Closed cases' },
+		{ href: '/figures', name: 'Shop figures' }
 	];
 	useKeys({ n: () => void goto('/cases/new'), 'Shift+?': () => help.open() });
 </script>
@@ -39,16 +39,16 @@
 
 <header class="no-print flex min-h-16 items-center gap-x-6 border-b border-rule px-6 py-2">
 	<Wordmark />
-	<nav aria-label="Shop" class="flex flex-wrap gap-x-6 text-lg max-sm:hidden">{@render links()}</nav>
-	<!-- On a phone the ways and who is signed in are folded: the page itself begins at once. -->
-	<details bind:this={menu} class="ml-auto sm:hidden">
+	<nav aria-label="Shop" class="flex flex-wrap gap-x-6 text-lg max-lg:hidden">{@render links()}</nav>
+	<!-- Where there is little room the ways and who is signed in are folded: the page itself begins at once. -->
+	<details bind:this={menu} class="ml-auto lg:hidden">
 		<summary class="act-quiet list-none">Menu</summary>
 		<div class="absolute inset-x-0 z-30 mt-2 border-y border-ink bg-base-100 px-6 py-3">
-			<nav aria-label="Shop, on a phone" class="flex flex-col items-start text-lg">{@render links()}</nav>
+			<nav aria-label="Shop, folded" class="flex flex-col items-start text-lg">{@render links()}</nav>
 			<div class="mt-2 border-t border-rule pt-2">{@render who()}</div>
 		</div>
 	</details>
-	<div class="ml-auto flex items-center max-sm:hidden">{@render who()}</div>
+	<div class="ml-auto flex items-center max-lg:hidden">{@render who()}</div>
 	{#if data.member?.role !== 'viewer'}<a class="act whitespace-nowrap" href="/cases/new">New case</a>{/if}
 </header>
 <main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">

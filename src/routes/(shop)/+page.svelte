@@ -50,7 +50,7 @@
 	};
 </script>
 
-<svelte:head><title>Floor · Jaldi</title></svelte:head>
+<svelte:head><title>Open cases · Jaldi</title></svelte:head>
 {#if data.aside > 0}
 	<p role="alert" class="mb-5 border-l-4 border-ink pl-4 text-lg">
 		<strong
@@ -62,7 +62,9 @@
 {#if floor.counts.all === 0}
 	<h1 class="text-2xl font-bold">No case is open</h1>
 	<p class="mt-2 text-lg">
-		Open one when a vehicle comes in: press <kbd class="rounded border border-ink px-2 font-mono">n</kbd>.
+		Open one when a vehicle comes in<span class="of-keys"
+			>: press <kbd class="rounded border border-ink px-2 font-mono">n</kbd></span
+		>.
 	</p>
 	<a class="act mt-6" href="/cases/new">New case</a>
 {:else}

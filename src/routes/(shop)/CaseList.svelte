@@ -129,22 +129,26 @@
 </table>
 <ul class="lg:hidden">
 	{#each rows as row (row.id)}
-		<li class="relative border-b border-rule py-4">
-			<p class="flex items-baseline justify-between gap-3">
-				<a href="/cases/{row.id}" class="text-lg leading-tight font-bold after:absolute after:inset-0"
-					>{row.vehicleName}</a
-				>
-				<span class="num text-sm text-ink-2">{row.number}</span>
-			</p>
-			<p class="text-ink-2">{row.vehicle.nickname}</p>
-			<div class="my-2"><Chain links={links(row.summary)} step={26} size={16} /></div>
-			<div class="font-semibold">{@render step(row)}</div>
-			{#if onplan}
-				<div class="mt-1 flex flex-wrap items-center justify-between gap-x-4">
-					<div>{@render promise(row)}</div>
-					{@render plan(row, row.summary.assigned?.name ?? 'nobody yet', 'ml-auto')}
-				</div>
-			{/if}
+		<li class="relative grid gap-x-8 border-b border-rule py-4 sm:grid-cols-[minmax(0,17rem)_minmax(0,1fr)]">
+			<div>
+				<p class="flex items-baseline justify-between gap-3">
+					<a href="/cases/{row.id}" class="text-lg leading-tight font-bold after:absolute after:inset-0"
+						>{row.vehicleName}</a
+					>
+					<span class="num text-sm text-ink-2">{row.number}</span>
+				</p>
+				<p class="text-ink-2">{row.vehicle.nickname}</p>
+				<div class="my-2"><Chain links={links(row.summary)} step={26} size={16} /></div>
+			</div>
+			<div class="flex flex-col justify-between">
+				<div class="font-semibold">{@render step(row)}</div>
+				{#if onplan}
+					<div class="mt-1 flex flex-wrap items-center justify-between gap-x-4">
+						<div>{@render promise(row)}</div>
+						{@render plan(row, row.summary.assigned?.name ?? 'nobody yet', 'ml-auto')}
+					</div>
+				{/if}
+			</div>
 		</li>
 	{/each}
 </ul>

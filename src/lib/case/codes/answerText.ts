@@ -11,6 +11,7 @@ import {
 import { expectation } from './decoded';
 import { isCodeNumber, numberOf } from '../../core/codes/codeId';
 import { ownNotation } from '../../core/codes/ownNotation';
+import { ok } from '../../core/result';
 import { parseSpelling, type AnyCode } from '../../core/codes/spelling';
 
 const MOST_CODES = 40;
@@ -49,6 +50,21 @@ export interface AskedCases {
 export const numbersOf = (codes: AnyCode[]): string[] =>
 	codes.flatMap((code) => (code.kind === 'lamp' ? [] : [numberOf(code)]));
 
+/** One code in any spelling, or several in one line, each by itself. The error is that of the whole as one. */
+function severalIn(text: string): ReturnType<typeof parseSpelling> {
+	const one = parseSpelling(text);
+	if (one.ok) return one;
+	for (const between of [/[,;|\n]+/, /[\s,;|]+/]) {
+		const parts = text.split(between).filter((part) => part.trim() !== '');
+		if (parts.length < 2 || parts.length > MOST_CODES) continue;
+		const each = parts.map(parseSpelling);
+		const codes = each.flatMap((part) => (part.ok ? part.value.codes : []));
+		if (each.every(({ ok }) => ok) && codes.length > 0)
+			return ok({ what: `${parts.length} codes`, codes, lamps: null });
+	}
+	return one;
+}
+
 /** What the decoder says to any text: the codes in it, or what the library and the shop's cases have by its words. */
 export async function answer(
 	library: AskedLibrary,
@@ -61,7 +77,7 @@ export async function answer(
 	const byte = answerByte(text);
 	if (byte) return { ...nothing, byte };
 	const [own, named] = await Promise.all([ownOf(library, cases, text), namedIn(cases, text)]);
-	const spelled = parseSpelling(text);
+	const spelled = severalIn(text);
 	if (spelled.ok) {
 		const codes = spelled.value.codes.slice(0, MOST_CODES);
 		const [book, had] = await Promise.all([library.bookFor(numbersOf(codes)), casesThatHad(cases, codes)]);

@@ -73,6 +73,13 @@ describe('cases by what they are called', () => {
 		expect(await find(text)).toEqual(expected);
 	});
 
+	it('a plate of two words is that plate, whatever others begin alike', async () => {
+		for (const n of [61, 40, 3, 12, 55, 160]) await bring(`van ${n}`, `TPI ${n}`);
+		expect(await find('TPI 16')).toEqual(['van 160', 'school minibus']);
+		expect(await find('bus 99')).toEqual([]);
+		expect(await find('minibus 16')).toEqual(['school minibus']);
+	});
+
 	it('by a long number: all of it, by its end, and with a slip', async () => {
 		await bring('pilot boat', 'HP 1');
 		const [caseId] = [...ids].at(-1) ?? [''];

@@ -23,6 +23,7 @@ const slips = (word: string): number => (word.length < 5 ? 0 : word.length < 8 ?
 /** What one slip, or two signs that changed places, can spoil: so many of a word's threes in a row. */
 const SPOILED = 4;
 
+const APART = /[^\p{L}\p{N}]+/u;
 const LONG_WORD = 12;
 const TOLD_BY = 8;
 
@@ -56,14 +57,24 @@ const indexed = (word: string): string => (word.length > LONG_WORD ? word.slice(
 
 const term = (text: string): string => `"${text.replaceAll('"', '""')}"`;
 
-/** What the index is asked for: all words of three signs or more anywhere in the names, or all signs together, as of a plate. */
-function exactQuery(text: string): string | null {
+/** What the index is asked for, in turn: all signs together, as of a plate; then all words that have three signs or more. */
+function exactQueries(text: string): string[] {
 	const words = wordsOf(text).slice(0, MOST_WORDS);
-	const long = words.filter((word) => word.length >= TRIGRAM).map((word) => term(indexed(word)));
 	const together = signsOf(text);
-	const asOne = words.length > 1 && together.length >= TRIGRAM ? term(indexed(together)) : null;
-	const asWords = long.length > 0 ? `(${long.join(' AND ')})` : null;
-	return [asWords, asOne].filter(Boolean).join(' OR ') || null;
+	const long = words.filter((word) => word.length >= TRIGRAM);
+	return [
+		...(words.length > 1 && together.length >= TRIGRAM ? [term(indexed(together))] : []),
+		...(long.length > 0 ? [long.map((word) => term(indexed(word))).join(' AND ')] : [])
+	];
+}
+
+/** Whether names have all that the index could not be asked for: short words as the beginning of one, long ones whole. */
+function hasRest(names: string, text: string): boolean {
+	const has = names.split(APART);
+	if (has.includes(signsOf(text))) return true;
+	return wordsOf(text).every((word) =>
+		word.length < TRIGRAM ? has.some((one) => one.startsWith(word)) : names.includes(word)
+	);
 }
 
 /** Each word but for a slip: of its threes, all but some in a row. Null where no word is long enough to be told by the rest. */
@@ -103,8 +114,7 @@ export class NameSearch {
 	async search(text: string, limit: number): Promise<NamedCase[]> {
 		const number = NUMBER.exec(text.trim())?.[1];
 		const numbered = number === undefined ? [] : await this.rows(sql`c.number = ${Number(number)}`, 1);
-		const exact = exactQuery(text);
-		const named = exact === null ? [] : await this.exactly(text, exact, limit);
+		const named = await this.exactly(text, limit);
 		const known = new Set(numbered.map(({ id }) => id));
 		const found = [...numbered, ...named.filter(({ id }) => !known.has(id))].slice(0, limit);
 		if (found.length > 0) return found;
@@ -112,20 +122,24 @@ export class NameSearch {
 		return slipped === null ? [] : this.meant(text, await this.matching(slipped, MOST_CLOSE), limit);
 	}
 
-	/** Those whose names have all of it; where the index was asked for the end of a word alone, the whole is looked for here. */
-	private async exactly(text: string, match: string, limit: number): Promise<NamedCase[]> {
-		const long = wordsOf(text).filter((word) => word.length > LONG_WORD);
-		if (long.length === 0) return this.matching(match, limit);
-		const near = await this.matching(match, MOST_CLOSE);
-		return near.filter(({ names }) => long.every((word) => names.includes(word))).slice(0, limit);
+	/** Those whose names have all of it, the newest first. */
+	private async exactly(text: string, limit: number): Promise<NamedCase[]> {
+		const isWhole = wordsOf(text).every((word) => word.length >= TRIGRAM && word.length <= LONG_WORD);
+		for (const match of exactQueries(text)) {
+			const near = await this.matching(match, isWhole ? limit : MOST_CLOSE);
+			const found = isWhole ? near : near.filter(({ names }) => hasRest(names, text));
+			if (found.length > 0) return found.slice(0, limit);
+		}
+		return [];
 	}
 
 	/** Those whose names have each word but for its slips, the closest first. */
 	private meant(text: string, near: (NamedCase & { names: string })[], limit: number): NamedCase[] {
-		const words = wordsOf(text).filter((word) => word.length >= TRIGRAM);
+		const words = wordsOf(text);
 		const off = (names: string) => {
-			const has = names.split(/[^\p{L}\p{N}]+/u);
+			const has = names.split(APART);
 			return words.map((word) => {
+				if (word.length < TRIGRAM) return has.some((one) => one.startsWith(word)) ? 0 : Infinity;
 				const least = Math.min(...has.map((one) => distance(word, one)));
 				// Two signs that changed places count as one slip.
 				return names.includes(word) ? 0 : least <= slips(word) + 1 ? least : Infinity;

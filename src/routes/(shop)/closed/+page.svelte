@@ -5,7 +5,7 @@
 	let { data } = $props();
 </script>
 
-<svelte:head><title>Signed · Jaldi</title></svelte:head>
+<svelte:head><title>Closed cases · Jaldi</title></svelte:head>
 <h1 class="mb-6 text-2xl font-bold">
 	{data.closed.total === 0
 		? 'No case is signed yet'

@@ -18,7 +18,9 @@
 <svelte:head><title>Decode · Jaldi</title></svelte:head>
 <h1 class="text-2xl leading-tight font-bold">Decode a code, in any spelling</h1>
 <p class="mt-1 mb-5 text-lg text-ink-2">
-	A code, its bytes, a module’s whole answer in hex, a lamp code – or words: “steering angle”, “splice”. From
-	any page with <kbd class="key">/</kbd>
+	A code or several, bytes, a module’s whole answer in hex, a lamp code; a case by its number, its plate or
+	its vehicle; or words: “steering angle”, “splice”. <span class="of-keys"
+		>From any page with <kbd class="key">/</kbd></span
+	>
 </p>
 <Decoder {ask} {start} onopen={(href) => void goto(href)} />

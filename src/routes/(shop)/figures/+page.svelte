@@ -33,7 +33,7 @@
 	const minutes = $derived(data.minutes.map(({ name, value }) => ({ name: stationName(name), value })));
 </script>
 
-<svelte:head><title>How it goes · Jaldi</title></svelte:head>
+<svelte:head><title>Shop figures · Jaldi</title></svelte:head>
 <h1 class="text-2xl leading-tight font-bold">{headline}</h1>
 <p class="mt-1 text-lg text-ink-2">Counted from this shop’s own threads. Choose a number to see its cases.</p>
 <ul class="mt-5 border-t-2 border-ink">

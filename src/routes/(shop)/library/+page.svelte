@@ -15,7 +15,7 @@
 </h1>
 <p class="mt-1 text-lg text-ink-2">
 	Each source is a pack of its own. Where two speak of one code they stand side by side; this shop’s own words
-	come first. Find any of them with <kbd class="key">/</kbd>
+	come first. <span class="of-keys">Find any of them with <kbd class="key">/</kbd></span>
 </p>
 <p class="mt-2">
 	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/library/reasoning"
