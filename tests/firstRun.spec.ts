@@ -35,7 +35,7 @@ test('a shop that has nobody makes its first lead on a page, with the code that 
 		await page.getByLabel('Code').fill(code.toLowerCase());
 		await page.getByLabel('Password').fill('tide-tables');
 		await page.getByRole('button', { name: 'Make the first lead' }).click();
-		await expect(page.getByText('Rona Amsel')).toBeVisible();
+		await expect(page.getByRole('link', { name: 'Rona Amsel' })).toBeVisible();
 		await expect(page.getByRole('heading', { level: 1 })).toContainText('open');
 		// What a lead may do is there, and the page that made one leads nowhere any more.
 		await page.goto('/library/learned');

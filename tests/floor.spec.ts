@@ -71,10 +71,17 @@ test('a case is planned where it is seen: promised as people say it, given to so
 		const entry = lane('Nobody yet').getByRole('listitem').filter({ hasText: name });
 		await entry.hover();
 		await page.mouse.down();
-		const to = await lane('Ana').boundingBox();
-		await page.mouse.move((to?.x ?? 0) + 80, (to?.y ?? 0) + 70, { steps: 12 });
+		const to = await lane('Ana').getByRole('list').boundingBox();
+		await page.mouse.move((to?.x ?? 0) + 80, (to?.y ?? 0) + 30, { steps: 12 });
 		await page.mouse.up();
 		await expect(lane('Ana')).toContainText(name);
+		const teo = page.getByRole('checkbox', { name: 'Teo is here today' });
+		await teo.uncheck();
+		await expect(lane('Teo')).toContainText('not here today');
+		await page.reload();
+		await expect(teo).not.toBeChecked();
+		await teo.check();
+		await expect(lane('Teo')).not.toContainText('not here');
 		await page.goto(`${mine}/listen`);
 		await expect(page.getByRole('region', { name: 'What is planned' })).toContainText('Ana has it');
 	});
@@ -108,4 +115,31 @@ test('a vehicle that comes in is promised in words, and the case has the moment'
 	await expect(page.getByRole('region', { name: 'What is planned' })).toContainText(
 		'Promised for tomorrow 15:00'
 	);
+});
+
+test('a vehicle’s page has every visit, and its codes over them', async ({ page }) => {
+	await page.goto('/?words=bakery');
+	await page.getByRole('row').filter({ hasText: 'bakery van' }).getByRole('link').click();
+	await page
+		.getByRole('banner')
+		.getByRole('link', { name: /bakery van/ })
+		.click();
+	await page.getByRole('link', { name: 'Every visit of this vehicle' }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText('bakery van was here twice');
+	const codes = page.getByRole('region', { name: 'Its codes, visit by visit' });
+	await expect(codes.getByRole('columnheader')).toHaveCount(3);
+	await expect(codes.getByRole('row').filter({ hasText: 'C0035-2F' }).getByRole('cell')).toHaveCount(2);
+	const visits = page.getByRole('region', { name: 'Its visits' }).getByRole('listitem');
+	await expect(visits.first()).toContainText('It is the same again');
+	await expect(visits.nth(1)).toContainText('signed');
+	expect((await page.request.get('/vehicles/nobody')).status()).toBe(404);
+
+	await page.goto('/closed?words=bakry');
+	await expect(page.getByRole('row').filter({ hasText: 'bakery van' })).toHaveCount(1);
+	await page.getByRole('textbox', { name: 'Code' }).fill('C0099-13');
+	await page.getByRole('button', { name: 'Show those' }).click();
+	await expect(page.getByText('None of the signed cases is one of these.')).toBeVisible();
+	await expect(page).toHaveURL(/words=bakry&code=C0099-13/);
+	await page.getByRole('link', { name: 'All again' }).click();
+	await expect(page.getByRole('row').filter({ hasText: 'bakery van' })).toHaveCount(1);
 });

@@ -40,6 +40,8 @@ test('the keyboard alone goes from the floor to a saved scan', async ({ page, ba
 // A page a test, so that the two cores share them and none waits for all the others.
 for (const path of [
 	'/',
+	'/?by=person',
+	'/vehicles/bakery',
 	'/closed',
 	'/decode?q=C0045-13',
 	'/codes/C0045-13?status=2F',

@@ -191,6 +191,7 @@ test('the server stops: two tablets go on recording, one browser is killed, one 
 			await signIn(one.page, 'cyd');
 			await one.page.goto('/waiting');
 			await expect(one.page.getByText('4 more wait for somebody else')).toBeVisible();
+			await one.page.getByText('Menu', { exact: true }).click();
 			await one.page.getByRole('button', { name: 'Sign out' }).click();
 			await signIn(one.page, 'ana');
 			await one.page.goto('/waiting');

@@ -79,7 +79,7 @@
 		if (adds) addChosen();
 		else openChosen();
 	}
-	const GROUPS = { code: 'Codes', case: 'Cases of this shop' };
+	const GROUPS = { code: 'Codes', case: 'Cases of this shop', vehicle: 'Vehicles, with every visit' };
 	const EXAMPLES = [
 		'C0035-14',
 		'403514/2F',

@@ -37,6 +37,7 @@
 	{#if data.member}<WhoAmI name="{data.shopName} · {data.member.name}" theme={data.theme} />{/if}
 {/snippet}
 
+<a class="skip no-print" href="#main">To the page</a>
 <header class="no-print flex min-h-16 items-center gap-x-6 border-b border-rule px-6 py-2">
 	<Wordmark />
 	<nav aria-label="Shop" class="flex flex-wrap gap-x-6 text-lg max-lg:hidden">{@render links()}</nav>
@@ -51,7 +52,7 @@
 	<div class="ml-auto flex items-center max-lg:hidden">{@render who()}</div>
 	{#if data.member?.role !== 'viewer'}<a class="act whitespace-nowrap" href="/cases/new">New case</a>{/if}
 </header>
-<main class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">
+<main id="main" tabindex="-1" class="mx-auto max-w-[1280px] px-6 py-7 sm:px-8">
 	<Part what="This page">{@render children()}</Part>
 </main>
 <KeysHelp

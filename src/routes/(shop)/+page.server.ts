@@ -1,5 +1,8 @@
+import { fail } from '@sveltejs/kit';
+import { z } from 'zod';
+import { memberHere } from '$lib/server/cases/access';
 import { maySign } from '$lib/server/accounts/members';
-import { floorAsked, floorPage } from '$lib/server/cases/floorPage';
+import { floorAsked, floorPage, sayHere } from '$lib/server/cases/floorPage';
 
 export const load = async ({ url, depends, locals }) => {
 	depends('jaldi:floor');
@@ -11,4 +14,17 @@ export const load = async ({ url, depends, locals }) => {
 		mayLook ? services.putAside.unseen() : []
 	]);
 	return { floor, asked, me: member?.id ?? null, aside: aside.length };
+};
+
+const Here = z.object({ id: z.string().min(1).max(60), here: z.literal('yes').optional() });
+
+export const actions = {
+	/** Somebody is here today, or is not: the day is planned with those who are. */
+	here: async (event) => {
+		const member = memberHere(event);
+		const said = Here.safeParse(Object.fromEntries(await event.request.formData()));
+		if (!said.success) return fail(400, { why: z.prettifyError(said.error) });
+		await sayHere(event.locals.services, { id: said.data.id, here: said.data.here === 'yes' }, member);
+		return { why: null };
+	}
 };

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { askedWith } from '$lib/ui/askedWith';
 	import { refreshAll } from '$lib/ui/refresh';
@@ -7,6 +6,7 @@
 	import WhoWhen from '$lib/ui/WhoWhen.svelte';
 	import ByPerson from './ByPerson.svelte';
 	import CaseList from './CaseList.svelte';
+	import OnlySome from './OnlySome.svelte';
 	import { floorHeading, SHOW_NAMES } from './floorHeading';
 
 	let { data } = $props();
@@ -34,7 +34,6 @@
 			here: data.asked.sort === (sort ?? 'urgency')
 		}))
 	);
-	const isNarrowed = $derived(data.asked.words !== '' || data.asked.code !== '' || data.asked.with !== '');
 
 	const plan = (id: string) => {
 		const row = floor.rows.find((one) => one.id === id);
@@ -99,48 +98,20 @@
 			>{data.asked.byPerson ? 'As a list' : 'By person'}</a
 		>
 	</nav>
-	<details class="mt-2" open={isNarrowed}>
-		<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
-			>{isNarrowed ? `${floor.found} of ${floor.counts.all} fit` : 'Only some of them'}</summary
-		>
-		<form
-			class="mt-1 mb-3 grid items-end gap-3 sm:grid-cols-[2fr_1fr_1fr_auto_auto]"
-			onsubmit={(event) => {
-				event.preventDefault();
-				const form = new FormData(event.currentTarget);
-				const asked = (name: string) => String(form.get(name) ?? '').trim();
-				void goto(asking({ words: asked('words'), code: asked('code'), with: asked('with') }), {
-					keepFocus: true
-				});
-			}}
-		>
-			<label
-				><span class="text-ink-2">Vehicle, plate or number</span><input
-					class="field"
-					name="words"
-					value={data.asked.words}
-					maxlength="60"
-				/></label
-			>
-			<label
-				><span class="text-ink-2">Code</span><input
-					class="field font-mono"
-					name="code"
-					value={data.asked.code}
-					maxlength="20"
-				/></label
-			>
-			<label
+	<OnlySome
+		asked={{ words: data.asked.words, code: data.asked.code, with: data.asked.with }}
+		found={floor.found}
+		of={floor.counts.all}
+	>
+		{#snippet more()}
+			<label class="min-w-0 flex-[1_1_9rem]"
 				><span class="text-ink-2">Who has it</span><select class="field" name="with" value={data.asked.with}
 					><option value="">anybody</option><option value="nobody">nobody yet</option
 					>{#each floor.people as { id, name } (id)}<option value={id}>{name}</option>{/each}</select
 				></label
 			>
-			<button class="act-quiet">Show those</button>
-			{#if isNarrowed}<a class="act-quiet" href={asking({ words: null, code: null, with: null })}>All again</a
-				>{/if}
-		</form>
-	</details>
+		{/snippet}
+	</OnlySome>
 	{#if floor.found === 0}
 		<p class="my-8 text-lg">None of the open cases is one of these.</p>
 	{:else if data.asked.byPerson}

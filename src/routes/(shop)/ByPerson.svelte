@@ -1,5 +1,7 @@
 <script lang="ts">
+	import { enhance } from '$app/forms';
 	import { dndzone, type DndEvent } from 'svelte-dnd-action';
+	import { hourWords } from '$lib/case/progress/floorWords';
 	import { sendEntry } from '$lib/away/record';
 	import type { FloorRow } from '$lib/server/cases/floorPage';
 
@@ -10,7 +12,7 @@
 		onplan,
 		onsaved
 	}: {
-		floor: { rows: FloorRow[]; people: { id: string; name: string }[] };
+		floor: { rows: FloorRow[]; people: { id: string; name: string; notHere: boolean }[] };
 		mayPlan: boolean;
 		onplan: (id: string) => void;
 		onsaved: () => void;
@@ -33,6 +35,8 @@
 				items: floor.rows.filter(({ withId }) => (withId ?? '') === id)
 			}));
 	};
+	const isHere = ({ id }: Lane) => !floor.people.some((one) => one.id === id && one.notHere);
+	const workOf = ({ items }: Lane) => items.reduce((sum, { minutes }) => sum + minutes, 0);
 	// What is pulled about lies where it was pulled to until the server has said so.
 	let lanes = $derived(lanesOf());
 
@@ -59,7 +63,27 @@
 		<section aria-labelledby="lane-{lane.id}">
 			<h2 id="lane-{lane.id}" class="border-b-2 border-ink pb-1 text-lg font-bold">
 				{lane.name} <span class="num font-normal">{lane.items.length}</span>
+				{#if workOf(lane) > 0}<span class="text-base font-normal text-ink-2"
+						>{hourWords(workOf(lane))} of work</span
+					>{/if}
 			</h2>
+			{#if mayPlan && lane.id !== ''}
+				<form method="POST" action="?/here" use:enhance>
+					<input type="hidden" name="id" value={lane.id} />
+					<label class="inline-flex min-h-11 cursor-pointer items-center gap-3">
+						<input
+							type="checkbox"
+							class="size-5"
+							name="here"
+							value="yes"
+							checked={isHere(lane)}
+							aria-label="{lane.name} is here today"
+							onchange={({ currentTarget }) => currentTarget.form?.requestSubmit()}
+						/>
+						{isHere(lane) ? 'here today' : 'not here today: what they have waits'}
+					</label>
+				</form>
+			{/if}
 			<ul
 				class="min-h-20"
 				aria-label={lane.name}

@@ -43,7 +43,9 @@ export interface AskedCases {
 	named(
 		text: string,
 		limit: number
-	): Promise<{ id: string; number: string; vehicle: string; plate: string; signed: boolean }[]>;
+	): Promise<
+		{ id: string; number: string; vehicleId: string; vehicle: string; plate: string; signed: boolean }[]
+	>;
 }
 
 /** Code numbers in a list of codes, for looking up what is known of them. */
@@ -86,7 +88,7 @@ export async function answer(
 			what: spelled.value.what === 'a code' ? null : spelled.value.what,
 			codes: codes.map((code) => answerCode(code, book, maker)),
 			trouble: null,
-			found: [...own, ...kinOf(codes, book), ...oneEach([...named, ...had])]
+			found: [...own, ...kinOf(codes, book), ...byGroup(oneEach([...named, ...had]))]
 		};
 	}
 	const found = (await library.search(text, MOST_FOUND)).map(
@@ -112,7 +114,7 @@ export async function answer(
 	const trouble = meantAsCode(text, spelled.error) ? expectation(spelled.error) : null;
 	const known = new Set(own.map(({ href }) => href));
 	const codes = [...own, ...found.filter(({ href }) => !known.has(href))];
-	const all = oneEach([...named, ...said]);
+	const all = byGroup(oneEach([...named, ...said]));
 	// Whoever types a name or a number means that very case; words are first of all those of a code.
 	return {
 		...nothing,
@@ -121,20 +123,38 @@ export async function answer(
 	};
 }
 
+/** Cases before vehicles, each as they came. */
+const byGroup = (found: FoundByWords[]): FoundByWords[] => [
+	...found.filter(({ group }) => group === 'case'),
+	...found.filter(({ group }) => group !== 'case')
+];
+
 const oneEach = (found: FoundByWords[]): FoundByWords[] =>
 	found.filter(({ href }, at) => found.findIndex((one) => one.href === href) === at);
 
-/** Cases that are called so. A whole answer in hex is nobody's name. */
+/** Cases that are called so, and their vehicles. A whole answer in hex is nobody's name. */
 async function namedIn(cases: Pick<AskedCases, 'named'>, text: string): Promise<FoundByWords[]> {
 	if (text.length > LONGEST_NAME) return [];
-	return (await cases.named(text, MOST_CASES)).map(({ id, number, vehicle, plate, signed }) => ({
-		group: 'case',
-		href: `/cases/${id}`,
-		text: number,
-		title: [vehicle, plate].filter(Boolean).join(', '),
-		from: signed ? 'signed' : 'open',
-		because: null
-	}));
+	const named = await cases.named(text, MOST_CASES);
+	const called = (vehicle: string, plate: string) => [vehicle, plate].filter(Boolean).join(', ');
+	return oneEach([
+		...named.map(({ id, number, vehicle, plate, signed }): FoundByWords => ({
+			group: 'case',
+			href: `/cases/${id}`,
+			text: number,
+			title: called(vehicle, plate),
+			from: signed ? 'signed' : 'open',
+			because: null
+		})),
+		...named.map(({ vehicleId, vehicle, plate }): FoundByWords => ({
+			group: 'vehicle',
+			href: `/vehicles/${vehicleId}`,
+			text: plate,
+			title: vehicle,
+			from: '',
+			because: null
+		}))
+	]);
 }
 
 /** The newest cases that had one code; of several at once there would be too many. */

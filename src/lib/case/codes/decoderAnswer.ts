@@ -20,7 +20,7 @@ export interface AnsweredCode {
 }
 
 export interface FoundByWords {
-	group: 'code' | 'case';
+	group: 'code' | 'case' | 'vehicle';
 	/** Where it opens. */
 	href: string;
 	text: string;

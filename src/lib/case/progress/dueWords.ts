@@ -1,4 +1,5 @@
-import { differenceInCalendarDays, format } from 'date-fns';
+import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
+import { format } from 'date-fns/format';
 
 /** Within so many days a weekday says which day is meant. */
 const A_WEEK = 7;

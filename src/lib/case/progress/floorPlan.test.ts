@@ -43,6 +43,24 @@ describe('the floor by urgency', () => {
 		).toEqual(['yes', 'yes', 'yes', 'yes']);
 	});
 
+	it('counts on nobody who is not here: what they have waits for them', () => {
+		const cases = [open('teo’s', { withId: 'teo' }), open('free')];
+		const away = (notHere: string[]) =>
+			floorPlan(cases, { now: NOW, minutesLeft: 100, people: ['ana', 'teo'], notHere }).map(
+				({ today }) => today
+			);
+		expect(away([])).toEqual(['yes', 'yes']);
+		expect(away(['teo'])).toEqual([null, 'yes']);
+		expect(away(['teo', 'ana'])).toEqual([null, null]);
+		const due = floorPlan([open('teo’s', { withId: 'teo', dueAt: at(15) })], {
+			now: NOW,
+			minutesLeft: 420,
+			people: ['teo'],
+			notHere: ['teo']
+		});
+		expect(ids(shown(due, 'call', null, 'urgency'))).toEqual(['teo’s']);
+	});
+
 	it('says nothing of a day that is over, of what rests and of what nobody knows', () => {
 		expect(plan([open('a')], 0)[0]?.today).toBeNull();
 		const resting = plan([

@@ -20,7 +20,7 @@ export type Sort = (typeof SORTS)[number];
 export interface PlannedCase extends OpenCase {
 	/** What it was promised for has gone by. */
 	late: boolean;
-	/** It is promised for today, and with all that comes before it it will not be ready by then. */
+	/** It is promised for today and will not be ready by then: too much comes before it, or whoever has it is not here. */
 	tight: boolean;
 	/** Finished today, with all that is done before it; null = nobody knows, it rests, or the day is over. */
 	today: 'yes' | 'perhaps' | 'no' | null;
@@ -30,8 +30,10 @@ export interface FloorAt {
 	now: Date;
 	/** Minutes of work left today; none after closing. */
 	minutesLeft: number;
-	/** Accounts of those who are at work. */
+	/** Accounts of those who take what nobody has yet. */
 	people: readonly string[];
+	/** Accounts of those who are not here today: what they have waits for them. */
+	notHere?: readonly string[];
 }
 
 const MS_PER_MIN = 60_000;
@@ -55,24 +57,30 @@ const ORDERS: Record<Sort, (a: PlannedCase, b: PlannedCase) => number> = {
 };
 
 /** The open cases, the most urgent first, and which of them will be finished today, all together. */
-export function floorPlan(cases: readonly OpenCase[], { now, minutesLeft, people }: FloorAt): PlannedCase[] {
+export function floorPlan(
+	cases: readonly OpenCase[],
+	{ now, minutesLeft, people, notHere = [] }: FloorAt
+): PlannedCase[] {
 	const isLate = ({ dueAt }: OpenCase) => dueAt !== null && new Date(dueAt) < now;
 	const ordered = cases
 		.map((one): PlannedCase => ({ ...one, late: isLate(one), tight: false, today: null }))
 		.sort(byUrgency);
-	const rests = ({ waitsFor, toSign }: OpenCase) => waitsFor !== null || toSign;
+	const isAway = ({ withId }: OpenCase) => withId !== null && notHere.includes(withId);
+	const rests = (one: OpenCase) => one.waitsFor !== null || one.toSign || isAway(one);
 	const finishes = planDay(
 		ordered.map((one) => ({ id: one.id, minutes: one.minutes, with: one.withId, rests: rests(one) })),
-		people
+		people.filter((id) => !notHere.includes(id))
 	);
 	return ordered.map((one) => {
+		if (minutesLeft <= 0) return one;
 		const finish = finishes.get(one.id);
-		if (!finish || minutesLeft <= 0) return one;
 		const untilDue =
 			one.dueAt === null ? Infinity : (new Date(one.dueAt).getTime() - now.getTime()) / MS_PER_MIN;
+		const isDueToday = !one.late && untilDue <= minutesLeft;
+		if (!finish) return { ...one, tight: isDueToday && isAway(one) };
 		return {
 			...one,
-			tight: !one.late && untilDue <= minutesLeft && finish.mean > untilDue,
+			tight: isDueToday && finish.mean > untilDue,
 			today: finish.high <= minutesLeft ? 'yes' : finish.low <= minutesLeft ? 'perhaps' : 'no'
 		};
 	});

@@ -44,18 +44,30 @@ interface Hand {
  */
 export function planDay(cases: readonly DayCase[], people: readonly string[]): Map<string, Finish> {
 	const planned = new Map<string, Finish>();
-	let left = cases.filter(({ rests, minutes }) => !rests && minutes !== null);
-	const owners = left.flatMap(({ with: owner }) => owner ?? []);
+	/** Places in the list of what is whose; null = nobody's. Each is taken from its front. */
+	const waiting = new Map<string | null, number[]>();
+	cases.forEach(({ rests, minutes, with: owner }, at) => {
+		if (rests || minutes === null) return;
+		const theirs = waiting.get(owner) ?? [];
+		theirs.push(at);
+		waiting.set(owner, theirs);
+	});
+	const owners = [...waiting.keys()].filter((owner) => owner !== null);
 	let hands: Hand[] = [...new Set([...people, ...owners])].map((id) => ({ id, mean: 0, variance: 0 }));
+	const takeFirst = (hand: Hand): DayCase | undefined => {
+		const [own, free] = [waiting.get(hand.id) ?? [], waiting.get(null) ?? []];
+		const from = (own[0] ?? Infinity) < (free[0] ?? Infinity) ? own : free;
+		const at = from.shift();
+		return at === undefined ? undefined : cases[at];
+	};
 	for (;;) {
 		const hand = hands.reduce<Hand | null>((best, one) => (best && best.mean <= one.mean ? best : one), null);
 		if (!hand) return planned;
-		const next = left.find((one) => one.with === null || one.with === hand.id);
+		const next = takeFirst(hand);
 		if (!next?.minutes) {
 			hands = hands.filter((one) => one !== hand);
 			continue;
 		}
-		left = left.filter((one) => one !== next);
 		const { mean, low, high } = next.minutes;
 		hand.mean += mean;
 		hand.variance += ((high - low) / (2 * EIGHT_IN_TEN)) ** 2;

@@ -7,5 +7,8 @@ export function clock(iso: string, now = new Date()): string {
 	return isSameDay(moment, now) ? format(moment, 'HH:mm') : format(moment, 'd MMM HH:mm');
 }
 
+/** A day, where the hour says nothing. */
+export const dayOf = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
+
 /** The one way dates stand on paper. */
 export const paperDate = (iso: string): string => format(new Date(iso), 'd MMMM yyyy, HH:mm');

@@ -14,7 +14,9 @@ import {
 } from '../../case/progress/floorPlan';
 import { numbersOf } from '../../case/codes/answerText';
 import { parseSpelling } from '../../core/codes/spelling';
+import { format } from 'date-fns/format';
 import type { Member } from '../accounts/members';
+import type { Author } from '../db/threads';
 import { caseNumber, type CaseRow } from '../db/cases';
 import { openCases } from '../db/openCases';
 import { nextIn } from '../db/outlook';
@@ -42,20 +44,43 @@ export interface FloorAsked {
 	page: number;
 }
 
+/** What is typed into a field that narrows a list. */
+export const narrowedBy = ({ searchParams }: URL, name: string): string =>
+	searchParams.get(name)?.trim().slice(0, LONGEST_ASKED) ?? '';
+
 const oneOf = <T extends string>(known: readonly T[], text: string | null, usual: T): T =>
 	known.find((one) => one === text) ?? usual;
 
-export function floorAsked({ searchParams }: URL): FloorAsked {
-	const text = (name: string) => searchParams.get(name)?.trim().slice(0, LONGEST_ASKED) ?? '';
+export function floorAsked(url: URL): FloorAsked {
+	const { searchParams } = url;
 	return {
 		show: oneOf(SHOWS, searchParams.get('show'), 'all'),
 		sort: oneOf(SORTS, searchParams.get('sort'), 'urgency'),
-		with: text('with'),
-		code: text('code'),
-		words: text('words'),
+		with: narrowedBy(url, 'with'),
+		code: narrowedBy(url, 'code'),
+		words: narrowedBy(url, 'words'),
 		byPerson: searchParams.get('by') === 'person',
 		page: Math.max(1, Number(searchParams.get('page')) || 1)
 	};
+}
+
+/** The day by the shop's clock. */
+const dayOf = (now: Date): string => format(now, 'yyyy-MM-dd');
+
+async function notHereOn({ settings }: Services, now: Date): Promise<string[]> {
+	const said = await settings.read('notHere');
+	return said.day === dayOf(now) ? said.ids : [];
+}
+
+/** Says of somebody whether they are here today. */
+export async function sayHere(
+	services: Services,
+	{ id, here }: { id: string; here: boolean },
+	by: Author,
+	now = new Date()
+): Promise<void> {
+	const others = (await notHereOn(services, now)).filter((one) => one !== id);
+	await services.settings.write('notHere', { day: dayOf(now), ids: here ? others : [...others, id] }, by);
 }
 
 /** A case as the floor shows it. */
@@ -74,7 +99,7 @@ const hasWords = (one: PlannedCase, words: string): boolean => {
 };
 
 /** The number that sources describe a code under; null where the words are none. */
-function codeIn(words: string): string | null {
+export function codeIn(words: string): string | null {
 	const spelled = parseSpelling(words);
 	return (spelled.ok ? numbersOf(spelled.value.codes)[0] : undefined) ?? null;
 }
@@ -87,17 +112,19 @@ function codeIn(words: string): string | null {
 export async function floorPage(services: Services, me: Member | null, asked: FloorAsked, now = new Date()) {
 	const { cases, db, outlooks, settings, people } = services;
 	const code = asked.code === '' ? null : codeIn(asked.code);
-	const [all, atWork, closesAtHour, { stamp: known }, having] = await Promise.all([
+	const [all, atWork, closesAtHour, notHere, { stamp: known }, having] = await Promise.all([
 		openCases(db, cases),
 		people.atWork(),
 		settings.read('closesAtHour'),
+		notHereOn(services, now),
 		knownHere(services),
 		code === null ? null : openCases(db, cases, code).then((some) => new Set(some.map(({ id }) => id)))
 	]);
 	const planned = floorPlan(all, {
 		now,
 		minutesLeft: minutesLeft(now, closesAtHour),
-		people: atWork.filter(({ role }) => role === 'technician').map(({ id }) => id)
+		people: atWork.filter(({ role }) => role === 'technician').map(({ id }) => id),
+		notHere
 	});
 	const chosen = shown(planned, asked.show, me?.id ?? null, asked.sort).filter(
 		(one) =>
@@ -117,7 +144,7 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 	};
 	const rows = await Promise.all(
 		(await cases.rowsOf(onPage.map(({ id }) => id))).map(async (row) => {
-			const { late, tight, today, minutes, withId } = facts.get(row.id) as PlannedCase;
+			const { late, tight, today, minutes, withId, toSign, waitsFor } = facts.get(row.id) as PlannedCase;
 			const { id, number, wanted, vehicle, vehicleName, summary, chainBroken } = row;
 			// Cases of before have what was asked for in words alone.
 			const promise = summary.promise ?? (wanted === '' ? null : { due: null, words: wanted });
@@ -134,7 +161,9 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 				late,
 				tight,
 				today,
-				takes: minutes && minutes.high > 0 ? hourWords(minutes.mean) : null
+				takes: minutes && minutes.high > 0 ? hourWords(minutes.mean) : null,
+				/** Minutes of work, as far as it can be worked on now. */
+				minutes: toSign || waitsFor !== null ? 0 : (minutes?.mean ?? 0)
 			};
 		})
 	);
@@ -157,7 +186,7 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 					isBack: next?.isBack ?? false
 				}
 			: null,
-		people: atWork.map(({ id, name }) => ({ id, name })),
+		people: atWork.map(({ id, name }) => ({ id, name, notHere: notHere.includes(id) })),
 		closesAtHour
 	};
 }

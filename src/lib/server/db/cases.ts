@@ -227,6 +227,17 @@ export class Cases {
 		return ids.flatMap((id) => rows.get(id) ?? []);
 	}
 
+	/** The newest cases of a vehicle, the first one first. */
+	async idsOfVehicle(vehicleId: string, limit: number): Promise<string[]> {
+		const rows = await this.db
+			.select({ id: caseRecord.id })
+			.from(caseRecord)
+			.where(and(eq(caseRecord.vehicleId, vehicleId), eq(caseRecord.comingIn, false)))
+			.orderBy(desc(caseRecord.number))
+			.limit(limit);
+		return rows.map(({ id }) => id).reverse();
+	}
+
 	private joined(where: SQL | undefined) {
 		return this.db
 			.select(JOINED)

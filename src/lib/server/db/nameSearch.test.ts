@@ -1,41 +1,42 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { ENTRY_VERSION, EntryDraft, type EntryKind, type PayloadOf } from '../../case/entries/entry';
 import { answer } from '../../case/codes/answerText';
-import { addEntry } from '../cases/addEntry';
 import { openTestShop, type TestShop } from '../shop.fixture';
 import { CodeLibrary } from './codeLibrary';
 
 let shop: TestShop;
 const ids = new Map<string, string>();
 
-async function bring(nickname: string, plate: string, vin: string | null = null): Promise<void> {
+async function write<K extends EntryKind>(caseId: string, kind: K, payload: PayloadOf<K>): Promise<void> {
+	const draft = EntryDraft.parse({
+		id: ulid(),
+		caseId,
+		kind,
+		version: ENTRY_VERSION,
+		observedAt: new Date().toISOString(),
+		supersedes: null,
+		payload
+	});
+	const stored = await shop.threads.append(draft, shop.ana);
+	if (!stored.ok) throw new Error(stored.error.text);
+	await shop.cases.refresh(caseId);
+}
+
+async function bring(nickname: string, plate: string): Promise<void> {
+	const typeId = 'brindle-marlow-16';
 	const vehicle = await shop.cases.addVehicle({
-		typeId: 'brindle-marlow-16',
+		typeId,
 		nickname,
 		plate,
-		vin,
+		vin: null,
 		linkAddress: null,
 		standInAddress: null
 	});
 	const caseId = await shop.cases.open(ulid(), vehicle.id);
 	ids.set(caseId, nickname);
-	const opened = await addEntry(
-		shop,
-		{
-			id: ulid(),
-			caseId,
-			kind: 'case-opened',
-			payload: {
-				vehicleId: vehicle.id,
-				typeId: vehicle.typeId,
-				name: `Brindle Marlow 16, ${nickname}`,
-				plate
-			}
-		},
-		shop.ana
-	);
-	if (!opened.ok) throw new Error(opened.error);
-	await shop.cases.refresh(caseId);
+	const name = `Brindle Marlow 16, ${nickname}`;
+	await write(caseId, 'case-opened', { vehicleId: vehicle.id, typeId, name, plate });
 }
 const find = async (text: string) =>
 	(await shop.cases.named(text, 5)).map(({ id, number }) => ids.get(id) ?? number);
@@ -83,14 +84,11 @@ describe('cases by what they are called', () => {
 	it('by a long number: all of it, by its end, and with a slip', async () => {
 		await bring('pilot boat', 'HP 1');
 		const [caseId] = [...ids].at(-1) ?? [''];
-		const checked = { vin: 'BRM16SCH0P0004183', checkDigitFits: true, odometerKm: 84_210 };
-		const said = await addEntry(
-			shop,
-			{ id: ulid(), caseId, kind: 'vehicle-checked', payload: checked },
-			shop.ana
-		);
-		expect(said.ok).toBe(true);
-		await shop.cases.refresh(caseId);
+		await write(caseId, 'vehicle-checked', {
+			vin: 'BRM16SCH0P0004183',
+			checkDigitFits: true,
+			odometerKm: 84_210
+		});
 		for (const text of ['brm16sch0p0004183', 'BRM16SCH0P0004138', '0004183'])
 			expect(await find(text), text).toEqual(['pilot boat']);
 		for (const text of ['XXM16SCH0P0XX4183', 'WWWWWSCH0P0004183']) expect(await find(text), text).toEqual([]);
@@ -107,7 +105,8 @@ describe('cases by what they are called', () => {
 		const { found, trouble } = await answer(library, shop.cases, 'TP-0403', null);
 		expect(trouble).toBeNull();
 		expect(found).toMatchObject([
-			{ group: 'case', text: 'TP-0403', title: 'harbour mower, KÜ-LM 204', from: 'open' }
+			{ group: 'case', text: 'TP-0403', title: 'harbour mower, KÜ-LM 204', from: 'open' },
+			{ group: 'vehicle', text: 'KÜ-LM 204', title: 'harbour mower' }
 		]);
 	});
 });

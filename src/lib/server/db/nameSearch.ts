@@ -8,6 +8,7 @@ import type { Database } from './open';
 export interface NamedCase {
 	id: string;
 	number: number;
+	vehicleId: string;
 	vehicle: string;
 	plate: string;
 	signed: boolean;
@@ -162,7 +163,7 @@ export class NameSearch {
 
 	private rows(where: ReturnType<typeof sql>, limit: number): Promise<(NamedCase & { names: string })[]> {
 		return this.db.all(sql`
-			SELECT c.id, c.number, v.nickname AS vehicle, v.plate, c.signed = 1 AS signed, n.names
+			SELECT c.id, c.number, v.id AS vehicleId, v.nickname AS vehicle, v.plate, c.signed = 1 AS signed, n.names
 			FROM case_record c JOIN vehicle v ON v.id = c.vehicle_id LEFT JOIN case_names n ON n.rowid = c.number
 			WHERE c.coming_in = 0 AND ${where} ORDER BY c.number DESC LIMIT ${limit}`);
 	}

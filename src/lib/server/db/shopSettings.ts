@@ -44,6 +44,10 @@ const SETTINGS = {
 		.array(z.string().trim().max(100))
 		.max(50)
 		.catch(['127.0.0.1', ...fromEnvironment()]),
+	/** Who is not here on a day, by account; of any other day it says nothing. */
+	notHere: z
+		.object({ day: z.string().max(10), ids: z.array(z.string().max(60)).max(500) })
+		.catch({ day: '', ids: [] }),
 	/** Functions that this shop can do itself. */
 	equipment: z
 		.array(z.string().refine((id) => shopFunctions.has(id), 'no such function'))

@@ -51,13 +51,14 @@ const EVIDENCE_FILE: RoutePermissions = { ...EVIDENCE, costs: true };
  * is shut. What depends on the case itself (who repaired it, whether it is signed) is judged where the case is read.
  */
 export const PERMISSIONS: Record<string, RoutePermissions> = {
-	'/(shop)': PAGE,
+	'/(shop)': { page: 'member', actions: { here: 'writer' } },
 	'/(shop)/cases/bring': { costs: true, page: BRING, actions: { default: BRING } },
 	'/(shop)/cases/new': { page: 'writer', actions: { default: 'writer' } },
 	'/(shop)/closed': PAGE,
 	'/(shop)/codes/[code]': PAGE,
 	'/(shop)/codes/[code]/write': { page: OWN_WORDS, actions: { default: OWN_WORDS } },
 	'/(shop)/decode': PAGE,
+	'/(shop)/vehicles/[id]': PAGE,
 	'/(shop)/waiting': PAGE,
 	'/(shop)/figures': PAGE,
 	'/(shop)/health': { page: SERVER },

@@ -1,4 +1,8 @@
+import { closedPage } from '$lib/server/cases/closedPage';
+import { narrowedBy } from '$lib/server/cases/floorPage';
+
 export const load = async ({ url, locals }) => {
-	const closed = await locals.services.cases.page(true, Number(url.searchParams.get('page')) || 1);
-	return { closed, page: closed.page };
+	const asked = { words: narrowedBy(url, 'words'), code: narrowedBy(url, 'code') };
+	const page = Number(url.searchParams.get('page')) || 1;
+	return { closed: await closedPage(locals.services, { ...asked, page }), asked };
 };

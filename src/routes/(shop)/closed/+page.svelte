@@ -1,12 +1,13 @@
 <script lang="ts">
 	import CaseList from '../CaseList.svelte';
+	import OnlySome from '../OnlySome.svelte';
 	import Pages from '$lib/ui/Pages.svelte';
 
 	let { data } = $props();
 </script>
 
 <svelte:head><title>Closed cases · Jaldi</title></svelte:head>
-<h1 class="mb-6 text-2xl font-bold">
+<h1 class="text-2xl font-bold">
 	{data.closed.total === 0
 		? 'No case is signed yet'
 		: data.closed.total === 1
@@ -18,6 +19,11 @@
 		A case comes here once a lead has signed it: proven, or closed unproven with a reason.
 	</p>
 {:else}
-	<CaseList rows={data.closed.rows} />
-	<Pages page={data.page} pages={data.closed.pages} />
+	<OnlySome asked={data.asked} found={data.closed.found} of={data.closed.total} />
+	{#if data.closed.found === 0}
+		<p class="my-8 text-lg">None of the signed cases is one of these.</p>
+	{:else}
+		<CaseList rows={data.closed.rows} />
+		<Pages page={data.closed.page} pages={data.closed.pages} />
+	{/if}
 {/if}

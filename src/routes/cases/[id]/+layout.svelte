@@ -91,6 +91,7 @@
 	});
 </script>
 
+<a class="skip no-print" href="#main">To the page</a>
 <header class="no-print flex min-h-16 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-6 py-2">
 	<Wordmark />
 	<span class="num rounded bg-neutral px-[10px] py-1 text-neutral-content">{shown.number}</span>
@@ -116,7 +117,7 @@
 </header>
 <StationLine stations={shown.stations} {here} caseId={shown.id} />
 <div class="grid lg:grid-cols-[minmax(0,1fr)_348px] print:block">
-	<main class="min-w-0 px-4 pt-4 pb-24 sm:px-6">
+	<main id="main" tabindex="-1" class="min-w-0 px-4 pt-4 pb-24 sm:px-6">
 		{#if shown.chain}<p role="alert" class="mb-3 border-l-4 border-bad pl-4 text-lg font-semibold">
 				This thread is not as it was written: {shown.chain}. Nothing can be added to it or signed. Ask a lead.
 			</p>{/if}

@@ -33,6 +33,10 @@
 		Assumed is what is usual on such a vehicle. Put right what you look up or see, or tick it where it is so:
 		it stays with this type of vehicle for the next case.
 	</p>
+	<a
+		class="inline-flex min-h-11 items-center underline underline-offset-4"
+		href="/vehicles/{data.case.vehicle.id}">Every visit of this vehicle</a
+	>
 </section>
 <VehicleFields
 	sections={data.sections}
