@@ -186,7 +186,7 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 		hoursAgo: 1,
 		tell: async (story, { teo }) => {
 			story.driveAway();
-			await story.open('dry road', teo);
+			await story.open('when the road is dry', teo);
 			await story.add(
 				'complaint',
 				{

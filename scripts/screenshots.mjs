@@ -211,7 +211,7 @@ try {
 		let address = at;
 		if (vehicle) {
 			await page.goto('/');
-			const row = page.getByRole('row').filter({ hasText: vehicle });
+			const row = page.locator('tr, li').filter({ hasText: vehicle, visible: true });
 			address = `${await row.getByRole('link').getAttribute('href')}/${at}`;
 		}
 		await page.goto(address);

@@ -19,9 +19,11 @@
 	const { promise, assigned, waiting } = $derived(planned);
 	const words = $derived(
 		[
-			promise
-				? `Promised for ${promise.due ? dueWords(new Date(promise.due), new Date()) : promise.words}`
-				: 'Nothing promised',
+			!promise
+				? 'Nothing promised'
+				: promise.due
+					? `Promised for ${dueWords(new Date(promise.due), new Date())}`
+					: `Promised: ${promise.words}`,
 			assigned ? `${assigned.name} has it` : 'nobody has it yet',
 			...(waiting && waiting.what !== 'nothing'
 				? [`waits for ${waiting.what}${waiting.note ? ` (${waiting.note})` : ''}`]
