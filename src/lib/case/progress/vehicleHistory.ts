@@ -13,7 +13,7 @@ export interface CodeThen {
 
 /** One case of a vehicle, as its history tells it. */
 export interface Visit {
-	caseId: string;
+	id: string;
 	number: string;
 	/** When it came in. */
 	at: string;
@@ -35,7 +35,7 @@ export function visitOf(
 ): Visit {
 	const { entries, codes, verdict } = view;
 	return {
-		caseId: id,
+		id,
 		number,
 		at,
 		signed,

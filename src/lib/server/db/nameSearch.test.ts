@@ -1,25 +1,15 @@
 import { ulid } from 'ulid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { ENTRY_VERSION, EntryDraft, type EntryKind, type PayloadOf } from '../../case/entries/entry';
+import type { EntryKind, PayloadOf } from '../../case/entries/entry';
 import { answer } from '../../case/codes/answerText';
-import { openTestShop, type TestShop } from '../shop.fixture';
+import { openTestShop, put, type TestShop } from '../shop.fixture';
 import { CodeLibrary } from './codeLibrary';
 
 let shop: TestShop;
 const ids = new Map<string, string>();
 
 async function write<K extends EntryKind>(caseId: string, kind: K, payload: PayloadOf<K>): Promise<void> {
-	const draft = EntryDraft.parse({
-		id: ulid(),
-		caseId,
-		kind,
-		version: ENTRY_VERSION,
-		observedAt: new Date().toISOString(),
-		supersedes: null,
-		payload
-	});
-	const stored = await shop.threads.append(draft, shop.ana);
-	if (!stored.ok) throw new Error(stored.error.text);
+	await put(shop, kind, payload, { caseId });
 	await shop.cases.refresh(caseId);
 }
 

@@ -31,9 +31,9 @@
 				<thead class="border-b-2 border-ink text-sm">
 					<tr>
 						<th class="py-2 pr-8 font-semibold">Code</th>
-						{#each data.visits as visit (visit.caseId)}
+						{#each data.visits as visit (visit.id)}
 							<th class="num px-3 py-2 font-semibold"
-								><a href="/cases/{visit.caseId}" class="underline">{visit.number}</a></th
+								><a href="/cases/{visit.id}" class="underline">{visit.number}</a></th
 							>
 						{/each}
 					</tr>
@@ -64,11 +64,10 @@
 <section class="mt-8" aria-labelledby="visits">
 	<h2 id="visits" class="text-xl font-bold">Its visits</h2>
 	<ol>
-		{#each newest as visit (visit.caseId)}
+		{#each newest as visit (visit.id)}
 			<li class="grid gap-x-8 gap-y-1 border-b border-rule py-4 sm:grid-cols-[13rem_minmax(0,1fr)]">
 				<div>
-					<a class="num font-semibold underline underline-offset-4" href="/cases/{visit.caseId}"
-						>{visit.number}</a
+					<a class="num font-semibold underline underline-offset-4" href="/cases/{visit.id}">{visit.number}</a
 					>
 					<p>{visit.day}</p>
 					{#if visit.odometerKm !== null}<p class="num">{km(visit.odometerKm)}</p>{/if}
