@@ -140,35 +140,3 @@ test('what is typed before the page’s scripts have come stays, and counts', as
 	await page.getByRole('button', { name: 'Save these numbers' }).click();
 	await expect(page.getByRole('alert')).toContainText('Look at the fuse');
 });
-
-test('what is typed while the parts of its page are still on their way stays, too', async ({ browser }) => {
-	const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
-	const page = await context.newPage();
-	// The scripts that every page shares come at once; those of this page alone wait.
-	await page.goto('/sign-in');
-	const own = await page.evaluate(() =>
-		performance
-			.getEntriesByType('resource')
-			.map(({ name }) => name)
-			.filter((name) => /\/nodes\/\d+\.[^/]+\.js$/.test(name))
-	);
-	expect(own.length).toBeGreaterThan(0);
-	let come: (() => void) | undefined;
-	const held = new Promise<void>((resolve) => (come = resolve));
-	let waiting = 0;
-	for (const script of own)
-		await page.route(script, async (route) => {
-			waiting += 1;
-			await held;
-			await route.continue();
-		});
-	await page.reload({ waitUntil: 'commit' });
-	await expect.poll(() => waiting).toBeGreaterThan(0);
-	await page.getByLabel('User name').fill('ana');
-	await page.getByLabel('Password').fill('not yet');
-	come?.();
-	await expect(page.locator('html[data-ready]')).toHaveCount(1);
-	await expect(page.getByLabel('User name')).toHaveValue('ana');
-	await expect(page.getByLabel('Password')).toHaveValue('not yet');
-	await context.close();
-});
