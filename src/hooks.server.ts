@@ -10,7 +10,7 @@ import pino from 'pino';
 import { ulid } from 'ulid';
 import { BodyTooLarge, limited, mostBytes, sizeWords } from '$lib/server/bodyLimit';
 import { shopsInFile } from '$lib/server/chain/shopsFile';
-import { ShopIsShut, Shops } from '$lib/server/chain/shops';
+import { ShopIsShut, Shops, type Doorkeeper } from '$lib/server/chain/shops';
 import { healthOf } from '$lib/server/db/open';
 import { gate } from '$lib/server/gate/handle';
 import { notNowWords } from '$lib/server/gate/notNow';
@@ -54,18 +54,20 @@ async function sayFirstLead({ firstLead, origin }: Services): Promise<void> {
 		console.log(`The shop at ${origin} has nobody yet. Open ${origin}/first-lead and type the code ${code}.`);
 }
 
+const AT_THE_DOOR: Doorkeeper = {
+	opened: sayFirstLead,
+	shut: (shop, error) => pino().error({ err: error, shop }, 'this shop could not be opened')
+};
+
 export const init: ServerInit = async () => {
 	const { env } = process;
 	shops = env.JALDI_SHOPS
-		? Shops.chain(shopsInFile(env.JALDI_SHOPS, env))
-		: Shops.one(optionsFromEnvironment(env));
+		? Shops.chain(shopsInFile(env.JALDI_SHOPS, env), AT_THE_DOOR)
+		: Shops.one(optionsFromEnvironment(env), AT_THE_DOOR);
 	tidyWhenResting();
 	process.on('unhandledRejection', tellUnawaited);
 	for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, stopWell);
-	const opening = shops.openAll(sayFirstLead, (name, error) => {
-		if (!shops.isChain) throw error;
-		pino().error({ err: error, shop: name }, 'this shop could not be opened; the others go on');
-	});
+	const opening = shops.openAll();
 	// Whoever asks for a shop of a chain before its turn opens it; a server without its only shop is none.
 	if (!shops.isChain) await opening;
 	// Nobody waits for this, and nothing depends on it.

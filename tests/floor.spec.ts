@@ -1,4 +1,5 @@
 import { expect, openCase, test } from './bay';
+import { SIGNED_IN } from './where';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -142,4 +143,59 @@ test('a vehicle’s page has every visit, and its codes over them', async ({ pag
 	await expect(page).toHaveURL(/words=bakry&code=C0099-13/);
 	await page.getByRole('link', { name: 'All again' }).click();
 	await expect(page.getByRole('row').filter({ hasText: 'bakery van' })).toHaveCount(1);
+});
+
+test('whoever only looks sees what is promised and who has it; a reload in the middle of planning loses nothing', async ({
+	page,
+	browser
+}) => {
+	const office = await browser.newContext({ storageState: SIGNED_IN.office });
+	const looks = await office.newPage();
+	await looks.goto('/?words=minibus');
+	const row = looks.getByRole('row').filter({ hasText: 'school minibus' });
+	await expect(row).toContainText(/\d\d:\d\d/);
+	await expect(row).toContainText('Ana');
+	await expect(looks.getByRole('button', { name: /^Plan/ })).toHaveCount(0);
+	await office.close();
+
+	await openCase(page, 'tide wagon', '');
+	await page.getByRole('button', { name: 'Plan' }).click();
+	const dialog = page.getByRole('dialog', { name: /tide wagon/ });
+	await dialog.getByLabel('Promised for').fill('tomorrow 3pm');
+	await dialog.getByLabel('Stands at').fill('lift 7');
+	await page.reload();
+	await page.getByRole('button', { name: 'Plan' }).click();
+	await expect(dialog.getByLabel('Promised for')).toHaveValue('tomorrow 3pm');
+	// Somebody else plans it meanwhile: what they said of other things stays.
+	const other = await page.context().newPage();
+	await other.goto(page.url());
+	await other.getByRole('button', { name: 'Plan' }).click();
+	const theirs = other.getByRole('dialog', { name: /tide wagon/ });
+	await theirs.getByLabel('Who has it').selectOption('Teo');
+	await theirs.getByRole('button', { name: 'Save' }).click();
+	await expect(theirs).toBeHidden();
+	await dialog.getByRole('button', { name: 'Save' }).click();
+	await expect(page.getByRole('region', { name: 'What is planned' })).toContainText(
+		'Promised for tomorrow 15:00; Teo has it; lift 7'
+	);
+	await page.getByRole('button', { name: 'Plan' }).click();
+	await dialog.getByLabel('Stands at').fill('nowhere');
+	await dialog.getByRole('button', { name: 'Discard' }).click();
+	await page.getByRole('button', { name: 'Plan' }).click();
+	await expect(dialog.getByLabel('Stands at')).toHaveValue('lift 7');
+});
+
+test('a lead says from when to when the shop works', async ({ as }) => {
+	const page = await as('marit');
+	await page.goto('/people');
+	const hours = page.getByRole('region', { name: 'The day’s work' });
+	await expect(hours.getByLabel('From')).toHaveValue('08:00');
+	await hours.getByLabel('From').fill('18:00');
+	await hours.getByRole('button', { name: 'Save the hours' }).click();
+	await expect(hours.getByRole('alert')).toHaveText('Two times of a day, the first before the second.');
+	await hours.getByLabel('From').fill('07:45');
+	await hours.getByRole('button', { name: 'Save the hours' }).click();
+	await expect(hours.getByRole('status')).toHaveText('Saved.');
+	await page.reload();
+	await expect(hours.getByLabel('From')).toHaveValue('07:45');
 });

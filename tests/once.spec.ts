@@ -140,3 +140,23 @@ test('what is typed before the page’s scripts have come stays, and counts', as
 	await page.getByRole('button', { name: 'Save these numbers' }).click();
 	await expect(page.getByRole('alert')).toContainText('Look at the fuse');
 });
+
+test('a network that goes and comes while somebody types takes nothing of it', async ({ browser }) => {
+	const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+	const page = await context.newPage();
+	await page.goto('/sign-in');
+	await expect(page.locator('html[data-ready]')).toHaveCount(1);
+	await page.getByLabel('User name').fill('ana');
+	await page.getByLabel('Password').fill('half of a pass');
+	await context.setOffline(true);
+	await expect(page.getByText('The server is out of reach.')).toBeVisible();
+	const loaded = page.waitForResponse(/__data\.json/);
+	await context.setOffline(false);
+	await (await loaded).finished();
+	await expect(page.getByText('The server is out of reach.')).toHaveCount(0);
+	await page.getByLabel('Password').press('End');
+	await page.keyboard.type('word');
+	await expect(page.getByLabel('User name')).toHaveValue('ana');
+	await expect(page.getByLabel('Password')).toHaveValue('half of a password');
+	await context.close();
+});

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { dueWords } from '../case/progress/dueWords';
 	import { refreshCase } from './refresh';
 	import WhoWhen, { type Planned } from './WhoWhen.svelte';
 
@@ -10,20 +9,21 @@
 		closesAtHour,
 		canWrite
 	}: {
-		planned: Planned;
+		/** The promise as the shop’s clock says it. */
+		planned: Planned & { promiseWords: string | null };
 		people: { id: string; name: string }[];
 		closesAtHour: number;
 		canWrite: boolean;
 	} = $props();
 	let planner = $state<WhoWhen>();
-	const { promise, assigned, waiting } = $derived(planned);
+	const { promise, promiseWords, assigned, waiting } = $derived(planned);
 	const words = $derived(
 		[
 			!promise
 				? 'Nothing promised'
 				: promise.due
-					? `Promised for ${dueWords(new Date(promise.due), new Date())}`
-					: `Promised: ${promise.words}`,
+					? `Promised for ${promiseWords}`
+					: `Promised: ${promiseWords}`,
 			assigned ? `${assigned.name} has it` : 'nobody has it yet',
 			...(waiting && waiting.what !== 'nothing'
 				? [`waits for ${waiting.what}${waiting.note ? ` (${waiting.note})` : ''}`]

@@ -40,43 +40,80 @@
 	const promisedWords = ({ promise }: Planned): string =>
 		promise?.due ? dueWords(new Date(promise.due), new Date()) : (promise?.words ?? '');
 
+	interface Typed {
+		words: string;
+		has: string;
+		what: PayloadOf<'waiting'>['what'];
+		lift: string;
+		note: string;
+	}
+	const asPlanned = (planned: Planned): Typed => ({
+		words: promisedWords(planned),
+		has: planned.assigned?.id ?? '',
+		what: WAITS_FOR.find((one) => one === planned.waiting?.what) ?? NOTHING,
+		lift: planned.waiting?.lift ?? '',
+		note: planned.waiting?.note ?? ''
+	});
+	/** Where what is typed and not saved is kept in this tab, through a reload. */
+	const draftOf = ({ id }: Planned) => `jaldi:draft:plan:${id}`;
+
 	export function open(planned: Planned): void {
 		of = planned;
-		words = promisedWords(planned);
-		has = planned.assigned?.id ?? '';
-		what = WAITS_FOR.find((one) => one === planned.waiting?.what) ?? NOTHING;
-		lift = planned.waiting?.lift ?? '';
-		note = planned.waiting?.note ?? '';
+		const kept = sessionStorage.getItem(draftOf(planned));
+		const changed = kept ? (JSON.parse(kept) as Partial<Typed>) : {};
+		({ words, has, what, lift, note } = { ...asPlanned(planned), ...changed });
 		dialog.showModal();
 	}
+	$effect(() => {
+		if (!of) return;
+		const was: Record<string, string> = { ...asPlanned(of) };
+		// What was not touched is not kept: it is somebody else's to change.
+		const changed = Object.entries({ words, has, what, lift, note }).filter(
+			([name, now]) => was[name] !== now
+		);
+		if (changed.length > 0) sessionStorage.setItem(draftOf(of), JSON.stringify(Object.fromEntries(changed)));
+		else sessionStorage.removeItem(draftOf(of));
+	});
+	/** Closed by whatever means, with what was typed given up. */
+	function discard() {
+		if (of) sessionStorage.removeItem(draftOf(of));
+		of = null;
+	}
 
+	/** Only what was changed here is written: what somebody else wrote meanwhile stays. */
 	async function save(event: SubmitEvent) {
 		event.preventDefault();
 		const planned = of;
 		if (!planned || saving) return;
 		saving = true;
-		const said = words.trim();
-		const to = people.find(({ id }) => id === has) ?? null;
-		const { assigned, waiting, id } = planned;
-		const sent = [
-			said !== promisedWords(planned)
-				? await sendEntry(id, 'promised', { due: due || null, words: said })
-				: null,
-			(to?.id ?? null) === (assigned?.id ?? null) ? null : await sendEntry(id, 'assigned', { to }),
-			what === (waiting?.what ?? NOTHING) &&
-			lift.trim() === (waiting?.lift ?? '') &&
-			note.trim() === (waiting?.note ?? '')
-				? null
-				: await sendEntry(id, 'waiting', { what, lift: lift.trim(), note: note.trim() })
-		];
+		const { id } = planned;
+		const was = asPlanned(planned);
+		const to = people.find((one) => one.id === has) ?? null;
+		const place = { what, lift: lift.trim(), note: note.trim() };
+		const promise = { due: due || null, words: words.trim() };
+		let good = true;
+		// What is stored is no change any more, should something after it be refused.
+		if (promise.words !== was.words) {
+			good = (await sendEntry(id, 'promised', promise)) !== false;
+			if (good) {
+				of = { ...planned, promise };
+				words = promisedWords(of);
+			}
+		}
+		if (good && has !== was.has) {
+			good = (await sendEntry(id, 'assigned', { to })) !== false;
+			if (good && of) of = { ...of, assigned: to };
+		}
+		if (good && (place.what !== was.what || place.lift !== was.lift || place.note !== was.note))
+			good = (await sendEntry(id, 'waiting', place)) !== false;
 		saving = false;
-		if (sent.includes(false)) return;
+		if (!good) return;
 		dialog.close();
 		onsaved();
 	}
 </script>
 
-<dialog bind:this={dialog} class="modal" aria-labelledby="who-when">
+<dialog bind:this={dialog} class="modal" aria-labelledby="who-when" onclose={discard}>
 	<form class="modal-box max-w-xl border border-ink bg-base-100 shadow-none" onsubmit={(e) => void save(e)}>
 		<h2 id="who-when" class="text-xl font-bold">{of?.name ?? ''}</h2>
 		{#if of}<div class="mt-4 space-y-4">
@@ -108,7 +145,7 @@
 			</div>{/if}
 		<div class="mt-6 flex flex-wrap gap-4">
 			<button class="act" disabled={saving}>Save</button>
-			<button type="button" class="act-quiet" onclick={() => dialog.close()}>Leave it</button>
+			<button type="button" class="act-quiet" onclick={() => dialog.close()}>Discard</button>
 		</div>
 	</form>
 </dialog>

@@ -2,7 +2,8 @@ import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import { memberHere } from '$lib/server/cases/access';
 import { maySign } from '$lib/server/accounts/members';
-import { floorAsked, floorPage, sayHere } from '$lib/server/cases/floorPage';
+import { floorAsked, floorPage } from '$lib/server/cases/floorPage';
+import { sayHere } from '$lib/server/cases/hereToday';
 
 export const load = async ({ url, depends, locals }) => {
 	depends('jaldi:floor');
@@ -24,7 +25,8 @@ export const actions = {
 		const member = memberHere(event);
 		const said = Here.safeParse(Object.fromEntries(await event.request.formData()));
 		if (!said.success) return fail(400, { why: z.prettifyError(said.error) });
-		await sayHere(event.locals.services, { id: said.data.id, here: said.data.here === 'yes' }, member);
-		return { why: null };
+		const { id, here } = said.data;
+		const done = await sayHere(event.locals.services, { id, here: here === 'yes' }, member);
+		return done.ok ? { why: null } : fail(404, { why: done.error });
 	}
 };

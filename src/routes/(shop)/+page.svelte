@@ -121,6 +121,7 @@
 			rows={floor.rows}
 			nextCase={floor.next?.id ?? null}
 			{sorts}
+			isPlanned
 			onplan={mayPlan ? ({ id }) => plan(id) : null}
 		/>
 		<Pages page={floor.page} pages={floor.pages} />

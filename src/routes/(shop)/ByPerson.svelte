@@ -73,7 +73,7 @@
 					<label class="inline-flex min-h-11 cursor-pointer items-center gap-3">
 						<input
 							type="checkbox"
-							class="size-5"
+							class="checkbox"
 							name="here"
 							value="yes"
 							checked={isHere(lane)}

@@ -25,12 +25,15 @@
 	let {
 		rows,
 		nextCase = null,
+		isPlanned = false,
 		onplan = null,
 		sorts = []
 	}: {
 		rows: Row[];
 		nextCase?: string | null;
-		/** Absent = nobody plans here. */
+		/** Whether it is shown when each is promised and who has it; else who worked on it last. */
+		isPlanned?: boolean;
+		/** Absent = whoever looks plans nothing. */
 		onplan?: ((row: Row) => void) | null;
 		/** Addresses that put the list in another order, by column. */
 		sorts?: readonly { column: string; href: string; here: boolean }[];
@@ -101,8 +104,8 @@
 			{@render head('Vehicle')}
 			{@render head('Listen → Hand over')}
 			{@render head('Next step', 'w-full')}
-			{#if onplan}{@render head('Promised for')}{/if}
-			{@render head(onplan ? 'Has it' : 'Last worked by')}
+			{#if isPlanned}{@render head('Promised for')}{/if}
+			{@render head(isPlanned ? 'Has it' : 'Last worked by')}
 		</tr>
 	</thead>
 	<tbody>
@@ -117,7 +120,7 @@
 				</td>
 				<td><Chain links={links(row.summary)} step={26} size={16} /></td>
 				<td class="font-semibold">{@render step(row)}</td>
-				{#if onplan}
+				{#if isPlanned}
 					<td class="min-w-32">{@render promise(row)}</td>
 					<td class="whitespace-nowrap"
 						>{@render plan(row, row.summary.assigned?.name ?? 'nobody yet', '')}</td
@@ -142,7 +145,7 @@
 			</div>
 			<div class="flex flex-col justify-between">
 				<div class="font-semibold">{@render step(row)}</div>
-				{#if onplan}
+				{#if isPlanned}
 					<div class="mt-1 flex flex-wrap items-center justify-between gap-x-4">
 						<div>{@render promise(row)}</div>
 						{@render plan(row, row.summary.assigned?.name ?? 'nobody yet', 'ml-auto')}

@@ -8,7 +8,7 @@ const open = (id: string, more: Partial<OpenCase> = {}): OpenCase => ({
 	id,
 	number: (number += 1),
 	nickname: id,
-	plate: '',
+	names: '',
 	minutes: { mean: 60, low: 40, high: 90 },
 	dueAt: null,
 	isBack: false,

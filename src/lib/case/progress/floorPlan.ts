@@ -6,7 +6,8 @@ export interface OpenCase extends FloorFacts {
 	id: string;
 	number: number;
 	nickname: string;
-	plate: string;
+	/** All that it and its vehicle are called. */
+	names: string;
 	minutes: StillTakes | null;
 }
 
@@ -28,7 +29,9 @@ export interface PlannedCase extends OpenCase {
 
 export interface FloorAt {
 	now: Date;
-	/** Minutes of work left today; none after closing. */
+	/** When work goes on today; absent = now. */
+	from?: Date;
+	/** Minutes of work left today from then; none after closing. */
 	minutesLeft: number;
 	/** Accounts of those who take what nobody has yet. */
 	people: readonly string[];
@@ -59,7 +62,7 @@ const ORDERS: Record<Sort, (a: PlannedCase, b: PlannedCase) => number> = {
 /** The open cases, the most urgent first, and which of them will be finished today, all together. */
 export function floorPlan(
 	cases: readonly OpenCase[],
-	{ now, minutesLeft, people, notHere = [] }: FloorAt
+	{ now, from = now, minutesLeft, people, notHere = [] }: FloorAt
 ): PlannedCase[] {
 	const isLate = ({ dueAt }: OpenCase) => dueAt !== null && new Date(dueAt) < now;
 	const ordered = cases
@@ -75,7 +78,7 @@ export function floorPlan(
 		if (minutesLeft <= 0) return one;
 		const finish = finishes.get(one.id);
 		const untilDue =
-			one.dueAt === null ? Infinity : (new Date(one.dueAt).getTime() - now.getTime()) / MS_PER_MIN;
+			one.dueAt === null ? Infinity : (new Date(one.dueAt).getTime() - from.getTime()) / MS_PER_MIN;
 		const isDueToday = !one.late && untilDue <= minutesLeft;
 		if (!finish) return { ...one, tight: isDueToday && isAway(one) };
 		return {

@@ -13,8 +13,11 @@ describe('what the floor says of time', () => {
 		]);
 	});
 
-	it('counts what is left of the day to the hour that the shop closes', () => {
-		expect(minutesLeft(new Date(2026, 10, 25, 15, 30), 17)).toBe(90);
-		expect(minutesLeft(new Date(2026, 10, 25, 18, 0), 17)).toBe(0);
+	it('counts what is left of the day’s work, which begins when the shop opens', () => {
+		const hours = { opens: 7.5, closes: 17 };
+		const left = (hour: number, minute = 0) => minutesLeft(new Date(2026, 10, 25, hour, minute), hours);
+		expect(left(15, 30)).toBe(90);
+		expect(left(18)).toBe(0);
+		expect([left(0, 20), left(6), left(7, 30)]).toEqual([570, 570, 570]);
 	});
 });

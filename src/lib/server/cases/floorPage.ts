@@ -1,6 +1,6 @@
 import type { PayloadOf } from '../../case/entries/entry';
 import { dueWords } from '../../case/progress/dueWords';
-import { hourWords, minutesLeft } from '../../case/progress/floorWords';
+import { hourWords, minutesLeft, worksFrom } from '../../case/progress/floorWords';
 import {
 	counts,
 	floorPlan,
@@ -14,13 +14,13 @@ import {
 } from '../../case/progress/floorPlan';
 import { numbersOf } from '../../case/codes/answerText';
 import { parseSpelling } from '../../core/codes/spelling';
-import { format } from 'date-fns/format';
 import type { Member } from '../accounts/members';
-import type { Author } from '../db/threads';
-import { caseNumber, type CaseRow } from '../db/cases';
+import type { CaseRow } from '../db/cases';
+import { isNamed, numberIn } from '../db/nameSearch';
 import { openCases } from '../db/openCases';
 import { nextIn } from '../db/outlook';
 import type { Services } from '../services';
+import { notHereOn } from './hereToday';
 import { knownHere } from './knownHere';
 
 const PAGE = 25;
@@ -64,39 +64,25 @@ export function floorAsked(url: URL): FloorAsked {
 	};
 }
 
-/** The day by the shop's clock. */
-const dayOf = (now: Date): string => format(now, 'yyyy-MM-dd');
-
-async function notHereOn({ settings }: Services, now: Date): Promise<string[]> {
-	const said = await settings.read('notHere');
-	return said.day === dayOf(now) ? said.ids : [];
-}
-
-/** Says of somebody whether they are here today. */
-export async function sayHere(
-	services: Services,
-	{ id, here }: { id: string; here: boolean },
-	by: Author,
-	now = new Date()
-): Promise<void> {
-	const others = (await notHereOn(services, now)).filter((one) => one !== id);
-	await services.settings.write('notHere', { day: dayOf(now), ids: here ? others : [...others, id] }, by);
-}
-
 /** A case as the floor shows it. */
 export type FloorRow = Awaited<ReturnType<typeof floorPage>>['rows'][number];
 
-const promisedWords = ({ due, words }: PayloadOf<'promised'>, now: Date): string =>
-	due === null ? words : dueWords(new Date(due), now);
-
-const hasWords = (one: PlannedCase, words: string): boolean => {
-	const text =
-		`${one.nickname} ${one.plate} ${one.plate.replaceAll(' ', '')} ${caseNumber(one.number)}`.toLowerCase();
-	return words
-		.toLowerCase()
-		.split(/\s+/)
-		.every((word) => text.includes(word));
-};
+/**
+ * What a case is promised for, and how it is said by the shop's clock.
+ *
+ * @param wanted what cases of before promises stood on threads have in words alone
+ */
+export function promiseShown(
+	onThread: PayloadOf<'promised'> | null,
+	wanted: string,
+	now: Date
+): { promise: PayloadOf<'promised'> | null; promiseWords: string | null } {
+	const promise = onThread ?? (wanted === '' ? null : { due: null, words: wanted });
+	return {
+		promise,
+		promiseWords: promise && (promise.due === null ? promise.words : dueWords(new Date(promise.due), now))
+	};
+}
 
 /** The number that sources describe a code under; null where the words are none. */
 export function codeIn(words: string): string | null {
@@ -112,25 +98,28 @@ export function codeIn(words: string): string | null {
 export async function floorPage(services: Services, me: Member | null, asked: FloorAsked, now = new Date()) {
 	const { cases, db, outlooks, settings, people } = services;
 	const code = asked.code === '' ? null : codeIn(asked.code);
-	const [all, atWork, closesAtHour, notHere, { stamp: known }, having] = await Promise.all([
+	const [all, atWork, opens, closes, notHere, { stamp: known }, withCode] = await Promise.all([
 		openCases(db, cases),
 		people.atWork(),
+		settings.read('opensAtHour'),
 		settings.read('closesAtHour'),
 		notHereOn(services, now),
 		knownHere(services),
-		code === null ? null : openCases(db, cases, code).then((some) => new Set(some.map(({ id }) => id)))
+		code === null ? new Set<string>() : cases.openWith(code)
 	]);
+	const number = numberIn(asked.words);
 	const planned = floorPlan(all, {
 		now,
-		minutesLeft: minutesLeft(now, closesAtHour),
+		from: worksFrom(now, { opens, closes }),
+		minutesLeft: minutesLeft(now, { opens, closes }),
 		people: atWork.filter(({ role }) => role === 'technician').map(({ id }) => id),
 		notHere
 	});
 	const chosen = shown(planned, asked.show, me?.id ?? null, asked.sort).filter(
 		(one) =>
 			(asked.with === '' || (one.withId ?? NOBODY) === asked.with) &&
-			(asked.code === '' || having?.has(one.id)) &&
-			hasWords(one, asked.words)
+			(asked.code === '' || withCode.has(one.id)) &&
+			(asked.words === '' || one.number === number || isNamed(one.names, asked.words))
 	);
 	const size = asked.byPerson ? MOST_BY_PERSON : PAGE;
 	const pages = Math.max(1, Math.ceil(chosen.length / size));
@@ -146,8 +135,6 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 		(await cases.rowsOf(onPage.map(({ id }) => id))).map(async (row) => {
 			const { late, tight, today, minutes, withId, toSign, waitsFor } = facts.get(row.id) as PlannedCase;
 			const { id, number, wanted, vehicle, vehicleName, summary, chainBroken } = row;
-			// Cases of before have what was asked for in words alone.
-			const promise = summary.promise ?? (wanted === '' ? null : { due: null, words: wanted });
 			return {
 				id,
 				number,
@@ -155,8 +142,7 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 				vehicleName,
 				chainBroken,
 				summary: { ...summary, next: await stepOf(row) },
-				promise,
-				promiseWords: promise && promisedWords(promise, now),
+				...promiseShown(summary.promise ?? null, wanted, now),
 				withId,
 				late,
 				tight,
@@ -167,7 +153,6 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 			};
 		})
 	);
-	const [nextRow] = next ? await cases.rowsOf([next.id]) : [];
 	return {
 		rows,
 		page,
@@ -176,17 +161,14 @@ export async function floorPage(services: Services, me: Member | null, asked: Fl
 		counts: counts(planned, me?.id ?? null),
 		found: chosen.length,
 		today: planned.filter(({ today }) => today === 'yes').length,
-		next: nextRow
-			? {
-					id: nextRow.id,
-					nickname: nextRow.vehicle.nickname,
-					title: (await stepOf(nextRow))?.title ?? null,
-					due: next?.dueAt ? dueWords(new Date(next.dueAt), now) : null,
-					late: next?.late ?? false,
-					isBack: next?.isBack ?? false
-				}
-			: null,
+		next: next && {
+			id: next.id,
+			nickname: next.nickname,
+			due: next.dueAt === null ? null : dueWords(new Date(next.dueAt), now),
+			late: next.late,
+			isBack: next.isBack
+		},
 		people: atWork.map(({ id, name }) => ({ id, name, notHere: notHere.includes(id) })),
-		closesAtHour
+		closesAtHour: closes
 	};
 }

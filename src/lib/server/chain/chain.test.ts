@@ -5,7 +5,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { Machine } from '../machine';
 import { addMember } from '../accounts/auth';
 import { startServices } from '../services';
-import { ShopIsShut, Shops } from './shops';
+import { ShopIsShut, Shops, type Doorkeeper } from './shops';
 import { shopMeant, shopsInFile } from './shopsFile';
 
 const folder = mkdtempSync(join(tmpdir(), 'jaldi-chain-'));
@@ -85,7 +85,7 @@ describe('a chain', () => {
 	const at = (url: string) => new URL(url);
 
 	it('leads each address to its shop and no other, and closes all of them', async () => {
-		const shops = Shops.chain([north, south]);
+		const shops = Shops.chain([north, south], { opened: () => {}, shut: () => {} });
 		const [atNorth, atSouth] = await Promise.all([
 			shops.at(at('https://north.example.test/cases')),
 			shops.at(at('http://south.example.test/'))
@@ -111,7 +111,13 @@ describe('a chain', () => {
 		let broken = true;
 		let clock = 0;
 		let tries = 0;
-		const shops = Shops.chain([north, south], {
+		const shut: string[] = [];
+		const opened: string[] = [];
+		const told: Doorkeeper = {
+			opened: ({ origin }) => void opened.push(origin),
+			shut: (name, error) => shut.push(`${name}: ${error instanceof Error ? error.message : ''}`)
+		};
+		const shops = Shops.chain([north, south], told, {
 			machine: new Machine(),
 			now: () => clock,
 			start: (options, machine) => {
@@ -120,21 +126,21 @@ describe('a chain', () => {
 				return broken ? Promise.reject(new Error('its disk is gone')) : startServices(options, machine);
 			}
 		});
-		const shut: string[] = [];
-		const opened: string[] = [];
-		await shops.openAll(
-			({ origin }) => void opened.push(origin),
-			(name, error) => shut.push(`${name}: ${error instanceof Error ? error.message : ''}`)
-		);
+		await shops.openAll();
 		expect(shut).toEqual(['north: its disk is gone']);
 		expect(opened).toEqual([south.options.origin]);
 		const ask = () => shops.at(at('https://north.example.test/'));
 		await expect(ask()).rejects.toBeInstanceOf(ShopIsShut);
 		expect(tries).toBe(1);
-		broken = false;
+		// Each time that it is tried is told.
 		clock = 20_000;
+		await expect(ask()).rejects.toBeInstanceOf(ShopIsShut);
+		expect(shut).toHaveLength(2);
+		broken = false;
+		clock = 40_000;
 		expect((await ask())?.origin).toBe(north.options.origin);
-		expect([tries, shops.open.length]).toEqual([2, 2]);
+		expect([tries, shops.open.length]).toEqual([3, 2]);
+		expect(opened).toEqual([south.options.origin, north.options.origin]);
 		await shops.stop();
 	});
 });

@@ -13,6 +13,12 @@ export class ShopIsShut extends Error {
 	}
 }
 
+/** Who is told how it goes with the opening of each shop, whoever asked for it. */
+export interface Doorkeeper {
+	opened: (shop: Services) => Promise<void> | void;
+	shut: (name: string, error: unknown) => void;
+}
+
 /** One shop of this server: opened once, by whoever asks first. */
 class Shop {
 	private opening: Promise<Services> | null = null;
@@ -23,6 +29,7 @@ class Shop {
 	constructor(
 		readonly options: ServiceOptions,
 		private readonly start: (options: ServiceOptions) => Promise<Services>,
+		private readonly told: Doorkeeper,
 		private readonly now: () => number
 	) {}
 
@@ -35,9 +42,13 @@ class Shop {
 	private async begin(): Promise<Services> {
 		this.failedAt = null;
 		try {
-			return (this.services = await this.start(this.options));
+			this.services = await this.start(this.options);
+			await this.told.opened(this.services);
+			return this.services;
 		} catch (error) {
 			this.failedAt = this.now();
+			const { name, origin } = this.options;
+			this.told.shut(name ?? origin, error);
 			throw new ShopIsShut(error);
 		}
 	}
@@ -55,28 +66,32 @@ export class Shops {
 		listed: readonly ServiceOptions[],
 		isChain: boolean,
 		private readonly machine: Machine,
+		told: Doorkeeper,
 		start: typeof startServices,
 		now: () => number
 	) {
-		this.shops = listed.map((options) => new Shop(options, (o) => start(o, machine), now));
+		this.shops = listed.map((options) => new Shop(options, (o) => start(o, machine), told, now));
 		this.byHost = isChain
 			? new Map(this.shops.map((shop) => [new URL(shop.options.origin).host, shop]))
 			: null;
 	}
 
-	static one(options: ServiceOptions): Shops {
-		return new Shops([options], false, new Machine(options.workerFile, options), startServices, Date.now);
+	static one(options: ServiceOptions, told: Doorkeeper): Shops {
+		const machine = new Machine(options.workerFile, options);
+		return new Shops([options], false, machine, told, startServices, Date.now);
 	}
 
 	/** @param listed at least one, each with an address and a database of its own */
 	static chain(
 		listed: readonly ShopOfChain[],
+		told: Doorkeeper,
 		{ start = startServices, now = Date.now, machine = new Machine(listed[0]?.options.workerFile) } = {}
 	): Shops {
 		return new Shops(
 			listed.map(({ options }) => options),
 			true,
 			machine,
+			told,
 			start,
 			now
 		);
@@ -109,21 +124,15 @@ export class Shops {
 	}
 
 	/**
-	 * Opens all of them, one after the other: whoever asks for one meanwhile does not wait for those before it.
-	 *
-	 * @param opened told of each that is open
-	 * @param shut told of each that is not; the others go on
+	 * Opens all of them, one after the other: whoever asks for one meanwhile does not wait for those before it. One that cannot be
+	 * opened stops none of the others; rejects with why where it is the only one.
 	 */
-	async openAll(
-		opened: (shop: Services) => Promise<void> | void,
-		shut: (name: string, error: unknown) => void
-	): Promise<void> {
+	async openAll(): Promise<void> {
 		for (const shop of this.shops) {
 			try {
-				await opened(await shop.open());
+				await shop.open();
 			} catch (error) {
-				const { name, origin } = shop.options;
-				shut(name ?? origin, error instanceof ShopIsShut ? error.cause : error);
+				if (!this.isChain) throw error instanceof ShopIsShut ? error.cause : error;
 			}
 			// Whoever has come meanwhile is served.
 			await new Promise((resolve) => setImmediate(resolve));

@@ -147,18 +147,13 @@ export class Cases {
 		await this.db.update(vehicle).set({ linkAddress }).where(eq(vehicle.id, vehicleId));
 	}
 
-	/**
-	 * Opens a case under an id made by the client: asked twice, it is opened once.
-	 *
-	 * @param wanted what cases of before promises stood on threads have in words
-	 */
-	async open(id: string, vehicleId: string, createdAt = new Date(), wanted = ''): Promise<string> {
+	/** Opens a case under an id made by the client: asked twice, it is opened once. */
+	async open(id: string, vehicleId: string, createdAt = new Date()): Promise<string> {
 		await this.db
 			.insert(caseRecord)
 			.values({
 				id,
 				vehicleId,
-				wanted,
 				createdAt: createdAt.toISOString(),
 				number: sql`(SELECT COALESCE(MAX(number), 400) + 1 FROM case_record)`
 			})
@@ -350,6 +345,26 @@ export class Cases {
 	/** Cases by what they, or their vehicles, are called. */
 	async named(text: string, limit: number): Promise<(Omit<NamedCase, 'number'> & { number: string })[]> {
 		return (await this.names.search(text, limit)).map((one) => ({ ...one, number: caseNumber(one.number) }));
+	}
+
+	/** Open cases that have a code, by its number. */
+	async openWith(code: string): Promise<ReadonlySet<string>> {
+		const rows = await this.db
+			.selectDistinct({ id: caseRecord.id })
+			.from(caseRecord)
+			.innerJoin(caseCode, eq(caseCode.caseId, caseRecord.id))
+			.where(and(eq(caseRecord.comingIn, false), eq(caseRecord.signed, false), eq(caseCode.code, code)));
+		return new Set(rows.map(({ id }) => id));
+	}
+
+	/** Which of some cases had a code, by its number, in their order. */
+	async thatHad(code: string, ids: readonly string[]): Promise<string[]> {
+		const rows = await this.db
+			.selectDistinct({ id: caseCode.caseId })
+			.from(caseCode)
+			.where(and(eq(caseCode.code, code), inArray(caseCode.caseId, [...ids])));
+		const had = new Set(rows.map(({ id }) => id));
+		return ids.filter((id) => had.has(id));
 	}
 
 	/** Cases of this shop that had a code, newest first, with what was mended on each. */

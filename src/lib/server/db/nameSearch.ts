@@ -69,10 +69,11 @@ function exactQueries(text: string): string[] {
 	];
 }
 
-/** Whether names have all that the index could not be asked for: short words as the beginning of one, long ones whole. */
-function hasRest(names: string, text: string): boolean {
+/** Whether names have all that was typed: short words as the beginning of one, others anywhere, or all signs together. */
+export function isNamed(names: string, text: string): boolean {
 	const has = names.split(APART);
-	if (has.includes(signsOf(text))) return true;
+	const together = signsOf(text);
+	if (together.length >= TRIGRAM && names.includes(together)) return true;
 	return wordsOf(text).every((word) =>
 		word.length < TRIGRAM ? has.some((one) => one.startsWith(word)) : names.includes(word)
 	);
@@ -100,6 +101,12 @@ function slippedQuery(text: string): string | null {
 
 const NUMBER = /^(?:tp[\s-]*)?0*(\d{1,9})$/i;
 
+/** The case that a number means, as it is written or without its letters; null where the text is none. */
+export function numberIn(text: string): number | null {
+	const digits = NUMBER.exec(text.trim())?.[1];
+	return digits === undefined ? null : Number(digits);
+}
+
 /** Search over what cases and their vehicles are called: number, plate, VIN, nickname, maker and model. */
 export class NameSearch {
 	constructor(private readonly db: Database) {}
@@ -113,8 +120,8 @@ export class NameSearch {
 
 	/** Cases by their number, then the newest whose names have all that was typed, also with a slip in a longer word. */
 	async search(text: string, limit: number): Promise<NamedCase[]> {
-		const number = NUMBER.exec(text.trim())?.[1];
-		const numbered = number === undefined ? [] : await this.rows(sql`c.number = ${Number(number)}`, 1);
+		const number = numberIn(text);
+		const numbered = number === null ? [] : await this.rows(sql`c.number = ${number}`, 1);
 		const named = await this.exactly(text, limit);
 		const known = new Set(numbered.map(({ id }) => id));
 		const found = [...numbered, ...named.filter(({ id }) => !known.has(id))].slice(0, limit);
@@ -128,7 +135,7 @@ export class NameSearch {
 		const isWhole = wordsOf(text).every((word) => word.length >= TRIGRAM && word.length <= LONG_WORD);
 		for (const match of exactQueries(text)) {
 			const near = await this.matching(match, isWhole ? limit : MOST_CLOSE);
-			const found = isWhole ? near : near.filter(({ names }) => hasRest(names, text));
+			const found = isWhole ? near : near.filter(({ names }) => isNamed(names, text));
 			if (found.length > 0) return found.slice(0, limit);
 		}
 		return [];

@@ -1,8 +1,8 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { OpenCase } from '../../case/progress/floorPlan';
 import type { Cases } from './cases';
 import type { Database } from './open';
-import { caseCode, caseOutlook, caseRecord, vehicle } from './schema';
+import { caseOutlook, caseRecord, vehicle } from './schema';
 
 const isOpen = () => and(eq(caseRecord.signed, false), eq(caseRecord.comingIn, false));
 const LENGTH = sql`(SELECT COALESCE(MAX(seq), 0) FROM entry WHERE entry.case_id = case_record.id)`;
@@ -16,24 +16,15 @@ async function bringUp(db: Database, cases: Pick<Cases, 'refresh'>): Promise<voi
 	for (const { id } of behind) await cases.refresh(id);
 }
 
-/**
- * The open cases as the floor is put in order by them, in no order.
- *
- * @param having only those on whose threads this code is, in hex
- */
-export async function openCases(
-	db: Database,
-	cases: Pick<Cases, 'refresh'>,
-	having: string | null = null
-): Promise<OpenCase[]> {
+/** The open cases as the floor is put in order by them, in no order. */
+export async function openCases(db: Database, cases: Pick<Cases, 'refresh'>): Promise<OpenCase[]> {
 	await bringUp(db, cases);
-	const withCode = db.select({ id: caseCode.caseId }).from(caseCode);
 	const rows = await db
 		.select({
 			id: caseRecord.id,
 			number: caseRecord.number,
 			nickname: vehicle.nickname,
-			plate: vehicle.plate,
+			names: sql<string>`coalesce((SELECT names FROM case_names WHERE rowid = case_record.number), '')`,
 			dueAt: caseRecord.dueAt,
 			isBack: caseRecord.isBack,
 			withId: caseRecord.withId,
@@ -46,12 +37,7 @@ export async function openCases(
 		.from(caseRecord)
 		.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 		.leftJoin(caseOutlook, eq(caseOutlook.caseId, caseRecord.id))
-		.where(
-			and(
-				isOpen(),
-				having === null ? undefined : inArray(caseRecord.id, withCode.where(eq(caseCode.code, having)))
-			)
-		);
+		.where(isOpen());
 	return rows.map(({ mean, low, high, ...row }) => ({
 		...row,
 		minutes: mean === null || low === null || high === null ? null : { mean, low, high }

@@ -22,6 +22,8 @@ const fromEnvironment = (): string[] =>
 const SETTINGS = {
 	/** From track record (0) to prove first (1). */
 	proving: z.number().min(0).max(1).catch(0.8),
+	/** Hour of the day at which work begins. */
+	opensAtHour: z.number().min(0).max(24).catch(8),
 	/** Hour of the day at which work ends. */
 	closesAtHour: z.number().min(0).max(24).catch(17),
 	/** Residual chance below which a fault that comes and goes is called gone. */

@@ -111,7 +111,7 @@ export const PERMISSIONS: Record<string, RoutePermissions> = {
 			end: 'member'
 		}
 	},
-	'/(shop)/people': { page: PEOPLE, actions: { invite: PEOPLE, idle: PEOPLE } },
+	'/(shop)/people': { page: PEOPLE, actions: { invite: PEOPLE, idle: PEOPLE, hours: PEOPLE } },
 	'/(shop)/people/[id]': {
 		page: PEOPLE,
 		actions: {

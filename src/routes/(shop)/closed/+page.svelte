@@ -24,6 +24,9 @@
 		<p class="my-8 text-lg">None of the signed cases is one of these.</p>
 	{:else}
 		<CaseList rows={data.closed.rows} />
+		{#if !data.closed.isAll}<p class="mt-3 text-ink-2">
+				Looked for among the newest that fit: say more of it to find an older one.
+			</p>{/if}
 		<Pages page={data.closed.page} pages={data.closed.pages} />
 	{/if}
 {/if}

@@ -9,6 +9,20 @@ import { clock } from '$lib/server/cases/clock';
 
 const Invited = Person.omit({ password: true }).extend({ role: z.enum(ROLES).default('technician') });
 
+const MIN_PER_HOUR = 60;
+/** 7.5 → "07:30". */
+const asTime = (hour: number): string =>
+	[Math.floor(hour), Math.round((hour % 1) * MIN_PER_HOUR)]
+		.map((part) => String(part).padStart(2, '0'))
+		.join(':');
+const Hour = z.iso.time({ precision: -1 }).transform((text) => {
+	const [hours = 0, minutes = 0] = text.split(':').map(Number);
+	return hours + minutes / MIN_PER_HOUR;
+});
+const Hours = z
+	.object({ opens: Hour, closes: Hour })
+	.refine(({ opens, closes }) => opens < closes, 'It opens before it closes.');
+
 export const load = async ({ locals }) => ({
 	form: await superValidate(zod4(Invited)),
 	people: (await locals.services.people.all()).map(({ lastSeen, ...person }) => ({
@@ -16,7 +30,9 @@ export const load = async ({ locals }) => ({
 		lastSeen: lastSeen && clock(lastSeen.toISOString())
 	})),
 	me: locals.member?.id,
-	lockAfterMinutes: await locals.services.settings.read('lockAfterMinutes')
+	lockAfterMinutes: await locals.services.settings.read('lockAfterMinutes'),
+	opens: asTime(await locals.services.settings.read('opensAtHour')),
+	closes: asTime(await locals.services.settings.read('closesAtHour'))
 });
 
 const Idle = z.coerce.number().int().min(0).max(240);
@@ -27,6 +43,14 @@ export const actions = {
 		if (!minutes.success) return fail(400, { idle: 'Minutes from 0 to 240; 0 is never.' });
 		await event.locals.services.settings.write('lockAfterMinutes', minutes.data, memberHere(event));
 		return { idleSaved: true };
+	},
+	hours: async (event) => {
+		const hours = Hours.safeParse(Object.fromEntries(await event.request.formData()));
+		if (!hours.success) return fail(400, { hours: 'Two times of a day, the first before the second.' });
+		const [{ settings }, by] = [event.locals.services, memberHere(event)];
+		await settings.write('opensAtHour', hours.data.opens, by);
+		await settings.write('closesAtHour', hours.data.closes, by);
+		return { hoursSaved: true };
 	},
 	invite: async (event) => {
 		const form = await superValidate(event.request, zod4(Invited));

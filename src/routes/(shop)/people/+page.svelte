@@ -98,6 +98,33 @@
 	</form>
 </section>
 
+<section class="mt-10 max-w-xl" aria-labelledby="hours">
+	<h2 id="hours" class="text-lg font-bold">The day’s work</h2>
+	<form
+		method="POST"
+		action="?/hours"
+		use:send={() =>
+			({ update }) =>
+				update({ reset: false })}
+		class="mt-2"
+	>
+		<p class="flex flex-wrap items-center gap-3">
+			<label class="flex items-center gap-3"
+				>From <input class="field num w-36" type="time" name="opens" value={data.opens} required /></label
+			>
+			<label class="flex items-center gap-3"
+				>to <input class="field num w-36" type="time" name="closes" value={data.closes} required /></label
+			>
+		</p>
+		<p class="mt-1 text-ink-2">
+			What can be finished today goes by it, and “Friday” is when Friday’s work ends.
+		</p>
+		{#if told && 'hours' in told}<p role="alert" class="mt-1 font-semibold">{told.hours}</p>
+		{:else if told && 'hoursSaved' in told}<p role="status" class="mt-1 font-semibold">Saved.</p>{/if}
+		<button class="act-quiet mt-2">Save the hours</button>
+	</form>
+</section>
+
 <section class="mt-10 max-w-xl" aria-labelledby="idle">
 	<h2 id="idle" class="text-lg font-bold">Screens that are left</h2>
 	<form

@@ -3,6 +3,7 @@ import { planIn } from '$lib/case/progress/summary';
 import { inTheWayNow } from '$lib/case/thread/inTheWay';
 import { caseHere } from '$lib/server/cases/access';
 import { cautionsHere } from '$lib/server/cases/cautionsHere';
+import { promiseShown } from '$lib/server/cases/floorPage';
 import type { LoadedCase } from '$lib/server/cases/loadedCase';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
 import { casePage } from '$lib/server/cases/page';
@@ -18,10 +19,10 @@ function plannedOf({ row, view }: LoadedCase) {
 	const { number, vehicleName, vehicle, wanted } = row;
 	const plan = planIn(view.entries);
 	return {
-		id: row.id,
-		name: `${number}, ${vehicleName}, ${vehicle.nickname}`,
 		...plan,
-		promise: plan.promise ?? (wanted === '' ? null : { due: null, words: wanted })
+		...promiseShown(plan.promise, wanted, new Date()),
+		id: row.id,
+		name: `${number}, ${vehicleName}, ${vehicle.nickname}`
 	};
 }
 

@@ -1,3 +1,4 @@
+import { format } from 'date-fns/format';
 import { entryKind, line } from '../kind';
 import { Promised } from './payload';
 
@@ -6,8 +7,11 @@ export const promised = entryKind('promised', Promised, {
 	group: 'said',
 	writer: 'hand',
 	changesVerdicts: false,
+	// As it was typed, and the moment that was meant: "tomorrow" says nothing a week later.
 	line: ({ due, words }) =>
-		due === null && words === ''
-			? line('Nothing is promised any more', '')
-			: line('Promised', words || (due ?? ''))
+		due === null
+			? words === ''
+				? line('Nothing is promised any more', '')
+				: line('Promised', words)
+			: line(`Promised for ${format(new Date(due), 'd MMM HH:mm')}`, words)
 });
