@@ -242,6 +242,19 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 			);
 			await story.scan(teo);
 			await story.later(15).measureBoth('front-right', 'front-left', 'feed-loaded', teo);
+			await story.estimate(
+				[
+					{ what: 'Finding the fault', minutes: 25 },
+					{
+						what: 'Lead to the sensor renewed, front right',
+						minutes: 40,
+						repair: { kind: 'renew-lead', place: 'front-right' }
+					},
+					{ what: 'Sensor lead BM-4410', amount: 3860 }
+				],
+				'the ferry company’s office',
+				teo
+			);
 			await story.later(50).mend(
 				{
 					title: 'Lead to the sensor renewed',
@@ -329,6 +342,14 @@ export const CASES: { vehicle: string; hoursAgo: number; tell: Tell }[] = [
 				ana
 			);
 			await story.scan(ana);
+			await story.estimate(
+				[
+					{ what: 'Tracking looked at, steering angle set to its centre', minutes: 45 },
+					{ what: 'Drive to prove it', minutes: 20 }
+				],
+				null,
+				ana
+			);
 		}
 	},
 	{

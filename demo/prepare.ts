@@ -5,9 +5,11 @@ import { addMember, makeAuth } from '../src/lib/server/accounts/auth';
 import { Cases } from '../src/lib/server/db/cases';
 import { openDatabase } from '../src/lib/server/db/open';
 import { Threads, type Author } from '../src/lib/server/db/threads';
+import { Customers, emptyCustomer } from '../src/lib/server/db/customers';
+import { Vehicles } from '../src/lib/server/db/vehicles';
 import { CASES } from './cases';
 import { ShopSettings } from '../src/lib/server/db/shopSettings';
-import { PASSWORD, PEOPLE, portsOf, SHOP_NAME, VEHICLES } from './shop';
+import { PASSWORD, PEOPLE, portsOf, CUSTOMERS, SHOP_NAME, TERMS, VEHICLES } from './shop';
 import { Story } from './story';
 
 /**
@@ -29,6 +31,7 @@ const benchFolder = join(data, 'bench');
 mkdirSync(benchFolder, { recursive: true });
 const db = await openDatabase(`file:${join(data, 'jaldi.db')}`);
 const cases = new Cases(db, new Threads(db));
+const vehicles = new Vehicles(db);
 
 const HOUR_MS = 3_600_000;
 
@@ -47,8 +50,12 @@ async function makeShop(): Promise<void> {
 	};
 	await new ShopSettings(db).write('shopName', SHOP_NAME, named('marit'));
 	for (const { id, typeId, nickname, plate, vin } of VEHICLES) {
-		await cases.addVehicle({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
+		await vehicles.add({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
 	}
+	await new ShopSettings(db).write('terms', TERMS, named('marit'));
+	const customers = new Customers(db);
+	for (const { id, ...known } of Object.values(CUSTOMERS))
+		await customers.add(id, { ...emptyCustomer(), ...known, consentHow: 'at the counter' });
 	for (const { vehicle, hoursAgo, tell } of CASES) {
 		const described = VEHICLES.find((v) => v.id === vehicle);
 		if (!described) throw new Error(`${vehicle} is not in the shop`);
@@ -63,7 +70,7 @@ if (!existsSync(made)) {
 }
 for (const [index, { id }] of VEHICLES.entries()) {
 	const { linkPort, panelPort } = portsOf(index, Number(firstPort));
-	await cases.setAddresses(id, `127.0.0.1:${linkPort}`, `127.0.0.1:${panelPort}`);
+	await vehicles.setAddresses(id, `127.0.0.1:${linkPort}`, `127.0.0.1:${panelPort}`);
 }
 // Where vehicles are looked for: this machine, and the ports that they answer on.
 await new ShopSettings(db).write(

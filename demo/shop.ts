@@ -11,8 +11,31 @@ export const PEOPLE: { name: string; username: string; role: Role }[] = [
 	{ name: 'Ana', username: 'ana', role: 'technician' },
 	{ name: 'Teo', username: 'teo', role: 'technician' },
 	{ name: 'Marit', username: 'marit', role: 'lead' },
-	{ name: 'Office', username: 'office', role: 'viewer' }
+	{ name: 'Office', username: 'office', role: 'office' },
+	{ name: 'Guest', username: 'guest', role: 'viewer' }
 ];
+
+/** Who brings the vehicles in, by vehicle. */
+export const CUSTOMERS: Record<string, { id: string; name: string; phone: string; email: string }> =
+	Object.fromEntries(
+		(
+			[
+				['minibus', 'Tern Point School', '01632 560 110', 'office@school.example'],
+				['vet', 'Island Vet Practice', '01632 560 124', ''],
+				['dairy', 'Saltmarsh Dairy', '01632 560 137', 'round@dairy.example'],
+				['shuttle', 'Harbour Shuttle', '01632 560 151', ''],
+				['ambulance', 'Volunteer Ambulance', '01632 560 199', ''],
+				['crew', 'Tidal Ferry Company', '01632 560 100', 'crew@ferry.example'],
+				['bakery', 'Slipway Bakery', '01632 560 142', '']
+			] as const
+		).map(([vehicle, name, phone, email], nth) => [
+			vehicle,
+			{ id: `01JC0000000000000000000C${String(nth + 1).padStart(2, '0')}`, name, phone, email }
+		])
+	);
+
+/** What the shop asks for an hour. */
+export const TERMS = { currency: 'EUR', ratePerHour: 8400, taxBasisPoints: 2100 };
 
 /** Puts the right check digit at place 9 of a 17-sign number. */
 const vin = (signs: string) => signs.slice(0, 8) + vinCheckDigit(signs) + signs.slice(9);

@@ -5,9 +5,11 @@ import { EntryDraft, ENTRY_VERSION, type EntryKind, type PayloadOf } from '../sr
 import { typeName, type Cases } from '../src/lib/server/db/cases';
 import type { Database } from '../src/lib/server/db/open';
 import { Threads, type Author } from '../src/lib/server/db/threads';
-import { SHOP_NAME, type DemoVehicle } from './shop';
+import { CUSTOMERS, SHOP_NAME, TERMS, type DemoVehicle } from './shop';
 
 const HOUR_MS = 3_600_000;
+/** What it takes to write one. */
+const MIN_AN_ENTRY = 3;
 const toHalfHour = (ms: number): Date => new Date(Math.round(ms / (HOUR_MS / 2)) * (HOUR_MS / 2));
 
 /** What a customer is told of when it is ready: so long from when the demo is made, or words that name no moment. */
@@ -54,7 +56,7 @@ export class StoryThread {
 		const stored = await this.threads.append(draft, author);
 		if (!stored.ok) throw new Error(stored.error.text);
 		await this.cases.refresh(this.caseId);
-		this.later(3);
+		this.later(MIN_AN_ENTRY);
 	}
 
 	async open(promised: Told, author: Author): Promise<void> {
@@ -66,6 +68,27 @@ export class StoryThread {
 			author
 		);
 		await this.promise(promised, author);
+		await this.brought(author);
+	}
+
+	/** Who brings it, where they are written down. The clock stands still: it is told in the same breath. */
+	private async brought(author: Author): Promise<void> {
+		const customer = CUSTOMERS[this.vehicle.id];
+		if (!customer) return;
+		await this.add('customer', { customer: customer.id }, author);
+		this.later(-MIN_AN_ENTRY);
+	}
+
+	/** What it is to cost; and what the customer says to it, where they were asked. */
+	async estimate(lines: PayloadOf<'estimate'>['lines'], said: string | null, author: Author): Promise<void> {
+		const id = ulid(this.now.getTime());
+		await this.add('estimate', { ...TERMS, lines, note: '' }, author, id);
+		if (said !== null)
+			await this.add(
+				'estimate-answered',
+				{ estimate: id, agrees: true, upTo: null, who: said, how: 'by phone', words: '' },
+				author
+			);
 	}
 
 	/** What the customer is told. */
@@ -91,5 +114,6 @@ export class StoryThread {
 		await this.add('case-opened', start.opened, author);
 		await this.add('prior-work', { works: start.works }, author);
 		await this.promise(promised, author);
+		await this.brought(author);
 	}
 }

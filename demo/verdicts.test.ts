@@ -9,6 +9,7 @@ import { Cases } from '../src/lib/server/db/cases';
 import { openDatabase } from '../src/lib/server/db/open';
 import { ShopFigures } from '../src/lib/server/db/shopFigures';
 import { Threads, type Author } from '../src/lib/server/db/threads';
+import { Vehicles } from '../src/lib/server/db/vehicles';
 import { CASES } from './cases';
 import { PASSWORD, PEOPLE, VEHICLES } from './shop';
 import { Story } from './story';
@@ -22,6 +23,7 @@ beforeAll(async () => {
 	const db = await openDatabase(`file:${join(folder, 'demo.db')}`);
 	const threads = new Threads(db);
 	const cases = new Cases(db, threads);
+	const vehicles = new Vehicles(db);
 	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: 'http://127.0.0.1' });
 	const people: Record<string, Author> = {};
 	for (const person of PEOPLE)
@@ -32,7 +34,7 @@ beforeAll(async () => {
 	const { ana, teo, marit } = people;
 	if (!ana || !teo || !marit) throw new Error('somebody is missing');
 	for (const { id, typeId, nickname, plate, vin } of VEHICLES)
-		await cases.addVehicle({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
+		await vehicles.add({ id, typeId, nickname, plate, vin, linkAddress: null, standInAddress: null });
 	for (const { vehicle, hoursAgo, tell } of CASES) {
 		const described = VEHICLES.find(({ id }) => id === vehicle);
 		if (!described) throw new Error(`${vehicle} is not in the shop`);

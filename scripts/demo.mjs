@@ -22,7 +22,8 @@ Jaldi is open at ${shop.origin}
   ana    technician      password for all: ebb-and-flow
   teo    technician
   marit  lead
-  office viewer
+  office office
+  guest  viewer
 
 Everything stays in ${DATA}; "npm run demo -- --fresh" starts over. Stop with Ctrl+C.
 `);

@@ -19,7 +19,7 @@ const { origin, server, stop } = await ownShop('data/fuzz', PORT, 'error');
 const cookies = [
 	await signIn(origin, 'ana'),
 	await signIn(origin, 'marit'),
-	await signIn(origin, 'office'),
+	await signIn(origin, 'guest'),
 	''
 ];
 const cases = await openCases(origin, cookies[0] ?? '');

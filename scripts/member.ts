@@ -1,4 +1,4 @@
-// npm run member -- USERNAME "Name as it stands on the thread" technician|lead|viewer
+// npm run member -- USERNAME "Name as it stands on the thread" technician|lead|office|viewer
 //
 // Adds somebody to the shop that the environment names (of a chain, JALDI_SHOP); the password comes on standard input. A new shop begins with its lead.
 //

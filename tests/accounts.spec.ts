@@ -48,7 +48,7 @@ test('a form from another place is refused', async ({ browser }) => {
 });
 
 test('a viewer sees everything and adds nothing', async ({ browser }) => {
-	const context = await browser.newContext({ storageState: SIGNED_IN.office });
+	const context = await browser.newContext({ storageState: SIGNED_IN.guest });
 	const page = await context.newPage();
 	await page.goto('/');
 	await expect(page.getByRole('link', { name: 'New case' })).toHaveCount(0);

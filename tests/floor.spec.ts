@@ -149,7 +149,7 @@ test('whoever only looks sees what is promised and who has it; a reload in the m
 	page,
 	browser
 }) => {
-	const office = await browser.newContext({ storageState: SIGNED_IN.office });
+	const office = await browser.newContext({ storageState: SIGNED_IN.guest });
 	const looks = await office.newPage();
 	await looks.goto('/?words=minibus');
 	const row = looks.getByRole('row').filter({ hasText: 'school minibus' });

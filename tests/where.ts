@@ -8,7 +8,8 @@ export const DATA = 'data/test';
 export const SIGNED_IN = {
 	ana: 'data/test/ana.json',
 	marit: 'data/test/marit.json',
-	office: 'data/test/office.json'
+	office: 'data/test/office.json',
+	guest: 'data/test/guest.json'
 };
 
 /** How Chromium is started, wherever it runs. */

@@ -62,7 +62,9 @@
 	</p>{/if}
 <AwayBar signedIn={data.member !== null} />
 {@render children()}
-{#if data.member}<DecoderDialog canWrite={data.member.role !== 'viewer'} />{/if}
+{#if data.member}<DecoderDialog
+		canWrite={data.member.role === 'technician' || data.member.role === 'lead'}
+	/>{/if}
 <Toaster
 	position="bottom-left"
 	toastOptions={{

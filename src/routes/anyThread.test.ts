@@ -36,7 +36,7 @@ beforeAll(async () => {
 		role: 'lead'
 	});
 	ana = { id, name: 'Ana' };
-	const vehicle = await services.cases.addVehicle({
+	const vehicle = await services.vehicles.add({
 		typeId: 'no-such-type',
 		nickname: 'odd one',
 		plate: '',

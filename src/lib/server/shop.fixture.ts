@@ -23,7 +23,7 @@ export async function openTestShop(elsewhere?: { url: string; token?: string }):
 	const folder = mkdtempSync(join(tmpdir(), 'jaldi-'));
 	const db = await openDatabase(elsewhere?.url ?? `file:${databaseOf(folder)}`, elsewhere?.token);
 	const stores = storesOn(db, 'http://127.0.0.1:1');
-	const { cases } = stores;
+	const { cases, vehicles } = stores;
 	const auth = makeAuth({ db, secret: 'x'.repeat(32), origin: stores.origin });
 	const id = await addMember(auth, {
 		name: 'Ana',
@@ -31,7 +31,7 @@ export async function openTestShop(elsewhere?: { url: string; token?: string }):
 		password: 'tide-tables',
 		role: 'technician'
 	});
-	const vehicle = await cases.addVehicle({
+	const vehicle = await vehicles.add({
 		typeId: 'brindle-marlow-16',
 		nickname: 'school minibus',
 		plate: 'TP 16',

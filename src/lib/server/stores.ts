@@ -5,6 +5,7 @@ import { CodeLibrary } from './db/codeLibrary';
 import { ColumnMemory } from './db/columnMemory';
 import { FrameSignals } from './db/frameSignals';
 import { GoodReadings } from './db/goodReadings';
+import { Customers } from './db/customers';
 import type { Database } from './db/open';
 import { Photos } from './db/photos';
 import { PutAside } from './db/putAside';
@@ -13,6 +14,7 @@ import { ShopKeys } from './db/shopKeys';
 import { ShopSettings } from './db/shopSettings';
 import { Threads } from './db/threads';
 import { TrackRecord } from './db/trackRecord';
+import { Vehicles } from './db/vehicles';
 import { VehicleDescriptions } from './db/vehicleDescriptions';
 import type { ObjectStore } from '../objects/objectStore';
 import { Shelf } from './objects/shelf';
@@ -26,6 +28,7 @@ export interface Stores {
 	codes: CodeLibrary;
 	captures: Captures;
 	columnMemory: ColumnMemory;
+	customers: Customers;
 	frameSignals: FrameSignals;
 	goodReadings: GoodReadings;
 	photos: Photos;
@@ -35,6 +38,7 @@ export interface Stores {
 	reasonBooks: ReasonBooks;
 	trackRecord: TrackRecord;
 	vehicleDescriptions: VehicleDescriptions;
+	vehicles: Vehicles;
 	/** Where samples and photos lie. */
 	shelf: Shelf;
 	memory: CaseMemory;
@@ -64,6 +68,7 @@ export function storesOn(
 		cases: new Cases(db, threads, codes),
 		captures: new Captures(db, shelf),
 		columnMemory: new ColumnMemory(db),
+		customers: new Customers(db),
 		frameSignals: new FrameSignals(db),
 		goodReadings: new GoodReadings(db),
 		photos: new Photos(db, shelf),
@@ -73,6 +78,7 @@ export function storesOn(
 		reasonBooks: new ReasonBooks(db),
 		trackRecord: new TrackRecord(db),
 		vehicleDescriptions: new VehicleDescriptions(db),
+		vehicles: new Vehicles(db),
 		shelf,
 		memory: new CaseMemory(),
 		turns,

@@ -79,7 +79,12 @@
 		if (adds) addChosen();
 		else openChosen();
 	}
-	const GROUPS = { code: 'Codes', case: 'Cases of this shop', vehicle: 'Vehicles, with every visit' };
+	const GROUPS = {
+		code: 'Codes',
+		case: 'Cases of this shop',
+		vehicle: 'Vehicles, with every visit',
+		customer: 'Customers'
+	};
 	const EXAMPLES = [
 		'C0035-14',
 		'403514/2F',

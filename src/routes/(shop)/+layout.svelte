@@ -14,6 +14,7 @@
 	const LINKS = [
 		{ href: '/', name: 'Open cases' },
 		{ href: '/decode', name: 'Decode' },
+		{ href: '/customers', name: 'Customers' },
 		{ href: '/tyres', name: 'Tyres' },
 		{ href: '/library', name: 'Library' },
 		{ href: '/closed', name: 'Closed cases' },

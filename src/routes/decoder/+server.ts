@@ -25,9 +25,9 @@ export const _api: ApiRoute = {
 export async function GET(event) {
 	const text = (event.url.searchParams.get('q') ?? '').slice(0, LONGEST_SPELLING);
 	const caseId = event.url.searchParams.get('case');
-	const { codes, cases } = event.locals.services;
+	const { codes, cases, customers } = event.locals.services;
 	const maker = caseId ? await cases.makerOf(caseId) : null;
-	return json(await answer(codes, cases, text, maker), {
+	return json(await answer(codes, cases, text, maker, customers), {
 		headers: { 'cache-control': 'private, max-age=5' }
 	});
 }

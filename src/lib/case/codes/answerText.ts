@@ -47,6 +47,10 @@ export interface AskedCases {
 		{ id: string; number: string; vehicleId: string; vehicle: string; plate: string; signed: boolean }[]
 	>;
 }
+/** Customers by a part of their name, number or e-mail. */
+export interface AskedCustomers {
+	search(text: string, limit: number): Promise<{ id: string; name: string; phone: string; email: string }[]>;
+}
 
 /** Code numbers in a list of codes, for looking up what is known of them. */
 export const numbersOf = (codes: AnyCode[]): string[] =>
@@ -72,13 +76,14 @@ export async function answer(
 	library: AskedLibrary,
 	cases: AskedCases,
 	text: string,
-	maker: string | null
+	maker: string | null,
+	customers: AskedCustomers | null = null
 ): Promise<DecoderAnswer> {
 	const nothing: DecoderAnswer = { byte: null, what: null, codes: [], trouble: null, found: [] };
 	if (text.trim() === '') return nothing;
 	const byte = answerByte(text);
 	if (byte) return { ...nothing, byte };
-	const [own, named] = await Promise.all([ownOf(library, cases, text), namedIn(cases, text)]);
+	const [own, named] = await Promise.all([ownOf(library, cases, text), namedIn(cases, text, customers)]);
 	const spelled = severalIn(text);
 	if (spelled.ok) {
 		const codes = spelled.value.codes.slice(0, MOST_CODES);
@@ -132,10 +137,17 @@ const byGroup = (found: FoundByWords[]): FoundByWords[] => [
 const oneEach = (found: FoundByWords[]): FoundByWords[] =>
 	found.filter(({ href }, at) => found.findIndex((one) => one.href === href) === at);
 
-/** Cases that are called so, and their vehicles. A whole answer in hex is nobody's name. */
-async function namedIn(cases: Pick<AskedCases, 'named'>, text: string): Promise<FoundByWords[]> {
+/** Cases that are called so, their vehicles, and customers. A whole answer in hex is nobody's name. */
+async function namedIn(
+	cases: Pick<AskedCases, 'named'>,
+	text: string,
+	customers: AskedCustomers | null
+): Promise<FoundByWords[]> {
 	if (text.length > LONGEST_NAME) return [];
-	const named = await cases.named(text, MOST_CASES);
+	const [named, people] = await Promise.all([
+		cases.named(text, MOST_CASES),
+		customers?.search(text, MOST_CASES) ?? []
+	]);
 	const called = (vehicle: string, plate: string) => [vehicle, plate].filter(Boolean).join(', ');
 	return oneEach([
 		...named.map(({ id, number, vehicle, plate, signed }): FoundByWords => ({
@@ -151,6 +163,14 @@ async function namedIn(cases: Pick<AskedCases, 'named'>, text: string): Promise<
 			href: `/vehicles/${vehicleId}`,
 			text: plate,
 			title: vehicle,
+			from: '',
+			because: null
+		})),
+		...people.map(({ id, name, phone, email }): FoundByWords => ({
+			group: 'customer',
+			href: `/customers/${id}`,
+			text: name,
+			title: [phone, email].filter(Boolean).join(', '),
 			from: '',
 			because: null
 		}))

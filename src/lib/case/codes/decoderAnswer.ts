@@ -20,7 +20,7 @@ export interface AnsweredCode {
 }
 
 export interface FoundByWords {
-	group: 'code' | 'case' | 'vehicle';
+	group: 'code' | 'case' | 'vehicle' | 'customer';
 	/** Where it opens. */
 	href: string;
 	text: string;

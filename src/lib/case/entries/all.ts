@@ -43,3 +43,6 @@ export { vehicleDescribed } from './vehicle-described';
 export { signature } from './signature';
 export { promised } from './promised';
 export { assigned } from './assigned';
+export { customer } from './customer';
+export { estimate } from './estimate';
+export { estimateAnswered } from './estimate-answered';

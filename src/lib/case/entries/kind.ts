@@ -50,6 +50,8 @@ export interface EntryFeature<P> {
 	 * vehicle; `rule` = a page of its own that decides whether it may be written.
 	 */
 	writer: 'hand' | 'work' | 'rule';
+	/** The office writes it too: what customers say and are told, and how the day is planned. */
+	atDesk?: true;
 	/** Whether it may be withdrawn with a reason: what was measured or looked at, never what was read, done or said. */
 	mayBeWithdrawn?: true;
 	/** Whether it can change what is said of a code. */

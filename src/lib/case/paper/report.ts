@@ -2,6 +2,8 @@ import { openWords } from '../codes/openReason';
 import { codeKey } from '../../core/codes/codeKey';
 import { signs, splitKey } from '../../../../library/reason/signs';
 import { LINKS } from '../../../../library/links';
+import { agreementOf } from '../progress/agreed';
+import { costShown, type CostShown } from './costShown';
 import { beforeAfter, type BeforeAfter } from './beforeAfter';
 import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
 import { caseCalibrations, whyDue } from '../mend/calibrations';
@@ -30,7 +32,8 @@ export interface CaseReport {
 	proven: boolean;
 	/** Why it may not be handed over yet. */
 	open: string[];
-	vehicle: { vin: string; odometerKm: number } | null;
+	/** By the plate on it; what nobody read there, as the vehicle itself told it. */
+	vehicle: { vin: string | null; odometerKm: number | null; toldByItself: boolean } | null;
 	/** `answers`: each thing that was said, and what came of it. */
 	complaint: { words: string | null; lamps: string[]; prior: string[]; answers: string[] };
 	/** What was found, by which test, and what that showed. */
@@ -63,8 +66,12 @@ export interface CaseReport {
 	beforeAfter: BeforeAfter | null;
 	lampCheck: string[];
 	drivenKm: number;
-	/** What is left of the risk, in plain words. */
+	/** What is left of the risk, in numbers. */
 	residual: string[];
+	/** The same for whoever owns the vehicle. */
+	residualPlain: string[];
+	/** What was asked for it and what the customer said; null where nobody asked for anything. */
+	cost: CostShown | null;
 	/** What a lead let go, and by whom. */
 	waivers: string[];
 	/** What whoever drives it must know. */
@@ -110,12 +117,11 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 		moduleName: code.moduleName,
 		follows: code.followsFrom !== null
 	}));
-	const vehicle = latest(entries, 'vehicle-checked')?.payload ?? null;
 	return {
 		verdict: view.verdict,
 		proven: view.proven,
 		open: view.open.map(openWords),
-		vehicle: vehicle && { vin: vehicle.vin, odometerKm: vehicle.odometerKm },
+		vehicle: vehicleOf(view),
 		complaint: {
 			words: latest(entries, 'complaint')?.payload.words ?? null,
 			lamps: (latest(entries, 'lamps-reported')?.payload.lamps ?? []).map(
@@ -143,7 +149,9 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 			({ lamp, result }) => `${lamp} ${result}`
 		),
 		drivenKm: drivenKm(entries),
-		residual: residualOf(codes, entries),
+		residual: residualOf(codes, entries, inNumbers),
+		residualPlain: residualOf(codes, entries, inPlainWords),
+		cost: costShown(agreementOf(entries)),
 		waivers: waiversOf(entries),
 		cautions: cautionsOf(view),
 		photos: firstPhotos(entries),
@@ -167,6 +175,18 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 			};
 		}),
 		chainBroken
+	};
+}
+
+function vehicleOf({ entries, lastScan }: CaseView): CaseReport['vehicle'] {
+	const checked = latest(entries, 'vehicle-checked')?.payload;
+	if (checked) return { vin: checked.vin, odometerKm: checked.odometerKm, toldByItself: false };
+	const told = lastScan?.payload;
+	if (!told || (told.vin == null && told.odometerKm === undefined)) return null;
+	return {
+		vin: told.vin ?? null,
+		odometerKm: told.odometerKm === undefined ? null : Math.round(told.odometerKm),
+		toldByItself: true
 	};
 }
 
@@ -298,13 +318,28 @@ function ofCases(chance: number): string {
 	return `${count} of ${of} cases`;
 }
 
-function residualOf(codes: CaseReport['codes'], entries: readonly Entry[]): string[] {
+const inNumbers = (residual: number): string =>
+	`were it not mended, it would have stayed silent that far in ${ofCases(residual)}`;
+
+/** What a chance that it is still there means for whoever drives. */
+function inPlainWords(residual: number): string {
+	if (residual <= 0.01) return 'that it is still there is hardly possible';
+	if (residual <= 0.05) return 'it is very likely gone';
+	if (residual <= 0.1) return 'it is probably gone: tell us if it shows again';
+	return 'that is too little to be sure: watch for it, and come back if it shows';
+}
+
+function residualOf(
+	codes: CaseReport['codes'],
+	entries: readonly Entry[],
+	says: (residual: number) => string
+): string[] {
 	const comes = codes.flatMap(({ text, comes: one, verdict }) => {
 		if (!one || one.residual === null || !one.before) return [];
 		const settled = verdict === 'proven-clear' || verdict === 'released';
 		if (!settled) return [];
 		return [
-			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${one.before.km} km. It was driven ${one.afterKm.toFixed(1)} km${one.drivenSo ? ` ${one.drivenSo}` : ''} without it: were it not mended, it would have stayed silent that far in ${ofCases(one.residual)}.`
+			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${one.before.km} km. It was driven ${one.afterKm.toFixed(1)} km${one.drivenSo ? ` ${one.drivenSo}` : ''} without it: ${says(one.residual)}.`
 		];
 	});
 	const temporary = ofKind(entries, 'repair')

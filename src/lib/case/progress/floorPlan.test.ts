@@ -15,6 +15,8 @@ const open = (id: string, more: Partial<OpenCase> = {}): OpenCase => ({
 	withId: null,
 	waitsFor: null,
 	toSign: false,
+	toAsk: false,
+	customerId: null,
 	...more
 });
 const plan = (cases: OpenCase[], minutesLeft = 420, people = ['ana']) =>

@@ -96,7 +96,7 @@ const SHOWN: Record<Show, (one: PlannedCase, me: string | null) => boolean> = {
 	late: ({ late, isBack }) => late || isBack,
 	waits: ({ waitsFor }) => waitsFor !== null,
 	sign: ({ toSign }) => toSign,
-	call: ({ late, tight, waitsFor }) => late || tight || waitsFor === 'the customer'
+	call: ({ late, tight, waitsFor, toAsk }) => late || tight || toAsk || waitsFor === 'the customer'
 };
 
 export const shown = (

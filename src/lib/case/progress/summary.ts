@@ -3,6 +3,7 @@ import type { Entry, PayloadOf } from '../entries/entry';
 import { projectCase, type CaseView } from './project';
 import type { StationState } from './stations';
 import { latest } from '../thread/thread';
+import { agreementOf, isToAsk } from './agreed';
 
 /** What the floor shows of a case, computed from its thread. */
 export interface CaseSummary {
@@ -23,6 +24,10 @@ export interface CaseSummary {
 	assigned?: { id: string; name: string } | null;
 	/** Number of the signed case that this one is a comeback of. */
 	comebackOf?: string | null;
+	/** The customer is to be asked whether the work may cost what it does. */
+	toAsk?: boolean;
+	/** Who brought it in, by their id. */
+	customerId?: string | null;
 }
 
 /** When it is promised, who has it and what it waits for, each as told last. @param entries standing ones, in order */
@@ -49,7 +54,9 @@ export function summarise(thread: Entry[], view: CaseView = projectCase(thread))
 		withName: last?.authorName ?? null,
 		lastAt: last?.receivedAt ?? null,
 		...planIn(view.entries),
-		comebackOf: latest(view.entries, 'case-opened')?.payload.comebackOf?.number ?? null
+		comebackOf: latest(view.entries, 'case-opened')?.payload.comebackOf?.number ?? null,
+		toAsk: isToAsk(agreementOf(view.entries)),
+		customerId: latest(view.entries, 'customer')?.payload.customer ?? null
 	};
 }
 
@@ -64,6 +71,9 @@ export interface FloorFacts {
 	waitsFor: string | null;
 	/** All that is left is a signature. */
 	toSign: boolean;
+	/** The customer is to be asked whether the work may cost what it does. */
+	toAsk: boolean;
+	customerId: string | null;
 }
 
 export const floorFacts = (summary: CaseSummary): FloorFacts => ({
@@ -72,5 +82,7 @@ export const floorFacts = (summary: CaseSummary): FloorFacts => ({
 	isBack: Boolean(summary.returned || summary.comebackOf),
 	withId: summary.assigned?.id ?? null,
 	waitsFor: summary.waiting && summary.waiting.what !== 'nothing' ? summary.waiting.what : null,
-	toSign: summary.next?.station === 'hand-over'
+	toSign: summary.next?.station === 'hand-over',
+	toAsk: summary.toAsk ?? false,
+	customerId: summary.customerId ?? null
 });

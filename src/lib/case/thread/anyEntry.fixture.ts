@@ -42,6 +42,8 @@ const KNOWN = [
 	...[...vehicleTypes.values()].flatMap(({ modules }) =>
 		modules.flatMap(({ role, address }) => [role, address])
 	),
+	'EUR',
+	'JPY',
 	'front_left',
 	'rear_right',
 	'vehicle',

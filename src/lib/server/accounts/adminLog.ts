@@ -24,6 +24,7 @@ export const ADMIN_ACTS = {
 	'shop-trusted': 'trusts the shop',
 	'shop-distrusted': 'trusts no more the shop',
 	'vehicle-described': 'described the vehicle type',
+	'customer-forgotten': 'took out',
 	'case-unlearned': 'took off what is learned from',
 	'case-learned-again': 'put back to what is learned from'
 } as const;

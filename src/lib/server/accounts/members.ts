@@ -1,4 +1,4 @@
-export const ROLES = ['technician', 'lead', 'viewer'] as const;
+export const ROLES = ['technician', 'lead', 'office', 'viewer'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** Whoever is signed in. */
@@ -9,8 +9,10 @@ export interface Member {
 	role: Role;
 }
 
-/** Viewers read; technicians and leads add to threads. */
-export const mayWrite = (member: Pick<Member, 'role'>): boolean => member.role !== 'viewer';
+/** Viewers read; technicians and leads add whatever they see and do to threads. */
+export const mayWrite = ({ role }: Pick<Member, 'role'>): boolean => role === 'technician' || role === 'lead';
+/** Whoever takes vehicles in and speaks with customers: the office too, which adds nothing else. */
+export const mayTakeIn = ({ role }: Pick<Member, 'role'>): boolean => role !== 'viewer';
 /** Only a lead signs a case off. */
 export const maySign = (member: Pick<Member, 'role'>): boolean => member.role === 'lead';
 /** Only a lead writes the shop's own words on codes and brings in packs: everybody works by them. */

@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, ne, sql } from 'drizzle-orm';
 import { fail, ok, type Result } from '../../core/result';
 import type { Database } from '../db/open';
 import { account, adminAct, invitation, session, twoFactor, user } from '../db/schema';
@@ -74,7 +74,13 @@ export class People {
 		return this.db
 			.select({ id: user.id, name: user.name, role: user.role })
 			.from(user)
-			.where(and(eq(user.program, false), ne(user.role, 'viewer'), sql`coalesce(${user.banned}, 0) = 0`))
+			.where(
+				and(
+					eq(user.program, false),
+					inArray(user.role, ['technician', 'lead']),
+					sql`coalesce(${user.banned}, 0) = 0`
+				)
+			)
 			.orderBy(user.name)
 			.limit(MOST_SHOWN);
 	}

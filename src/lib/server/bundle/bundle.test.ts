@@ -131,6 +131,9 @@ async function bundled(): Promise<Uint8Array> {
 		{
 			head: {
 				shopName: 'Tern Point Works',
+				shopAddress: '',
+				footer: '',
+				logo: '',
 				number: row.number,
 				vehicleName: row.vehicleName,
 				nickname,
@@ -379,13 +382,13 @@ describe('a case from one shop to another', () => {
 	it('another vehicle under the same id here is left alone, and an entry that is here already refuses the whole', async () => {
 		await filled();
 		const zip = await bundled();
-		const [theirs] = await shop.cases.vehicles();
+		const [theirs] = await shop.vehicles.list();
 		const { createdAt: _, ...same } = theirs!;
-		await empty.cases.addVehicle({ ...same, plate: 'OTHER 1', nickname: 'another van' });
+		await empty.vehicles.add({ ...same, plate: 'OTHER 1', nickname: 'another van' });
 		expect(await bringIn(empty, zip)).toMatchObject({ ok: true });
 		await empty.cases.refresh(shop.caseId);
 		expect(await empty.cases.find(shop.caseId)).toMatchObject({ vehicle: { nickname: 'school minibus' } });
-		expect((await empty.cases.vehicles()).map(({ plate }) => plate)).toContain('OTHER 1');
+		expect((await empty.vehicles.list()).map(({ plate }) => plate)).toContain('OTHER 1');
 
 		const third = await openTestShop();
 		try {
@@ -542,7 +545,7 @@ describe('a bundle that was forged whole', () => {
 		};
 		await expect(takeInBundle(db, failing as never, examined.value)).rejects.toThrow('disk full');
 		expect(await empty.cases.find(shop.caseId)).toBeNull();
-		const [vehicle] = await empty.cases.vehicles();
+		const [vehicle] = await empty.vehicles.list();
 		await db.insert(caseRecord).values({
 			id: ulid(),
 			number: 9,

@@ -224,7 +224,7 @@ describe('a shop with many cases', () => {
 	beforeEach(async () => {
 		ids.length = 0;
 		for (let i = 0; i < MANY; i++) {
-			const vehicle = await shop.cases.addVehicle({
+			const vehicle = await shop.vehicles.add({
 				typeId: 'brindle-marlow-16',
 				nickname: `bus ${String(i).padStart(3, '0')}`,
 				plate: `TP ${1000 + i}`,

@@ -10,7 +10,8 @@ import { upperFirst } from '../../case/words';
 import { Ulid } from '../../case/entries/fields';
 import { checkVin } from '../../core/vehicle/vin';
 import { fail, ok, type Result } from '../../core/result';
-import { calledSo, typeName, type Vehicle } from '../db/cases';
+import { calledSo, typeName } from '../db/cases';
+import type { Vehicle } from '../db/vehicles';
 import type { Author } from '../db/threads';
 import type { Services } from '../services';
 import { addEntry } from './addEntry';
@@ -162,10 +163,10 @@ async function promise(services: Services, asked: NewCase, member: Author): Prom
 
 /** A vehicle of the shop's list, with what the shop has described of it. */
 async function wasHere(
-	{ cases, vehicleDescriptions }: Services,
+	{ vehicles, vehicleDescriptions }: Services,
 	vehicleId: string
 ): Promise<Result<{ vehicle: Vehicle; described: Described | null }>> {
-	const vehicle = await cases.vehicle(vehicleId);
+	const vehicle = await vehicles.find(vehicleId);
 	if (!vehicle) return fail('That vehicle is no longer in the shop’s list.');
 	return ok({ vehicle, described: await vehicleDescriptions.newest(vehicle.typeId) });
 }
@@ -213,9 +214,13 @@ function typeWords({ typeId, template }: NewCase, described: Described | null): 
 	return typeId === '' && template !== '' ? upperFirst(USUAL[template].model) : vehicleName(described);
 }
 
-const addedVehicle = ({ cases }: Services, asked: NewCase, described: Described | null): Promise<Vehicle> => {
+const addedVehicle = (
+	{ vehicles }: Services,
+	asked: NewCase,
+	described: Described | null
+): Promise<Vehicle> => {
 	const vin = asked.vin === '' ? null : checkVin(asked.vin);
-	return cases.addVehicle({
+	return vehicles.add({
 		// Sent twice, the same form makes the same vehicle.
 		id: asked.caseId,
 		typeId: described?.id ?? asked.typeId,

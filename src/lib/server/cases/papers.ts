@@ -1,3 +1,4 @@
+import { latest } from '../../case/thread/thread';
 import { caseReport } from '../../case/paper/report';
 import { exportBundle } from '../bundle/exportBundle';
 import { caseReportPdf } from '../report/caseReportPdf';
@@ -11,9 +12,14 @@ export async function paperOf(
 	{ caseId, reader }: { caseId: string; reader: 'customer' | 'technician' }
 ): Promise<Uint8Array> {
 	const { row, thread, view } = await loadCheckedCase(stores, caseId);
+	const customerId = latest(view.entries, 'customer')?.payload.customer ?? null;
+	const customer = customerId === null ? null : await stores.customers.find(customerId);
 	return caseReportPdf(
 		reader,
-		await headOf(stores, row),
+		{
+			...(await headOf(stores, row)),
+			...(reader === 'customer' && customer ? { customer: customer.name } : {})
+		},
 		caseReport(thread, view, row.chainBroken),
 		stores,
 		caseId

@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { kindsWhere } from '../../case/entries/registry';
 import { ENTRY_VERSION, PAYLOADS, type EntryKind, type PayloadOf } from '../../case/entries/entry';
 import { fail, ok, type Result } from '../../core/result';
+import { mayWrite, type Role } from '../accounts/members';
+import { NO_WORK } from '../gate/gate';
 import type { NewEntry } from './addEntry';
 
 /** What a person may write down by hand; readings and clears are made by the server that did them, signatures by rule. */
@@ -15,6 +17,12 @@ export const SentEntry = z.object({
 	payload: z.unknown(),
 	supersedes: z.object({ entryId: z.string(), why: z.string() }).nullable().default(null)
 });
+
+const AT_DESK: ReadonlySet<EntryKind> = new Set(kindsWhere(({ atDesk }) => atDesk === true));
+
+/** @returns why somebody of this role may not write entries of this kind; null = they may */
+export const refusedKind = (kind: EntryKind, role: Role): string | null =>
+	mayWrite({ role }) || AT_DESK.has(kind) ? null : NO_WORK;
 
 /** The same with what may stand in each kind, for whoever writes a program that sends entries. */
 export const WrittenEntry = z.union(

@@ -1,5 +1,4 @@
 import { and, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
-import { ulid } from 'ulid';
 import { vehicleTypes, type VehicleType } from '../../../../library';
 import { vehicleName } from '../../../../library/vehicle/vehicleType';
 import { typeOf } from '../../case/thread/vehicleOf';
@@ -14,8 +13,7 @@ import { NameSearch, type NamedCase } from './nameSearch';
 import type { Database } from './open';
 import { caseCode, caseRecord, vehicle } from './schema';
 import type { Threads } from './threads';
-
-export type Vehicle = typeof vehicle.$inferSelect;
+import type { Vehicle } from './vehicles';
 
 export interface CaseRow {
 	id: string;
@@ -82,9 +80,9 @@ const JOINED = {
 	length: sql<number>`(SELECT COALESCE(MAX(seq), 0) FROM entry WHERE entry.case_id = case_record.id)`
 };
 
-/** The shop's cases and vehicles. */
 const plainPlate = (plate: string): string => plate.toUpperCase().replaceAll(' ', '');
 
+/** The shop's cases. */
 export class Cases {
 	private readonly behind = new Set<string>();
 	private following: Promise<void> | null = null;
@@ -103,48 +101,6 @@ export class Cases {
 			.innerJoin(vehicle, eq(vehicle.id, caseRecord.vehicleId))
 			.where(and(eq(caseRecord.id, sql.placeholder('id')), eq(caseRecord.comingIn, false)))
 			.prepare();
-	}
-
-	async vehicles(): Promise<Vehicle[]> {
-		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
-	}
-
-	async vehicle(id: string): Promise<Vehicle | null> {
-		const [found] = await this.db.select().from(vehicle).where(eq(vehicle.id, id));
-		return found ?? null;
-	}
-
-	/** Another vehicle of this shop that has this number, by its own record or as it was read on a case; null where none has. */
-	async otherWithVin(caseId: string, vin: string): Promise<{ nickname: string; plate: string } | null> {
-		const [other] = await this.db.all<{ nickname: string; plate: string }>(sql`
-			SELECT nickname, plate FROM vehicle WHERE id IN (
-				SELECT id FROM vehicle WHERE vin = ${vin}
-				UNION ALL SELECT c.vehicle_id FROM entry e JOIN case_record c ON c.id = e.case_id
-					WHERE e.kind = 'vehicle-checked' AND json_extract(e.payload, '$.vin') = ${vin}
-			) AND id != (SELECT vehicle_id FROM case_record WHERE id = ${caseId})
-			ORDER BY vin IS ${vin} DESC, rowid LIMIT 1`);
-		return other ?? null;
-	}
-
-	async addVehicle(
-		values: Omit<Vehicle, 'id' | 'createdAt' | 'typeName'> & { id?: string; typeName?: string | null }
-	): Promise<Vehicle> {
-		const row = { id: values.id ?? ulid(), createdAt: new Date().toISOString(), ...values };
-		await this.db.insert(vehicle).values(row).onConflictDoNothing();
-		const [stored] = await this.db.select().from(vehicle).where(eq(vehicle.id, row.id));
-		return stored as Vehicle;
-	}
-
-	async setAddresses(
-		vehicleId: string,
-		linkAddress: string | null,
-		standInAddress: string | null
-	): Promise<void> {
-		await this.db.update(vehicle).set({ linkAddress, standInAddress }).where(eq(vehicle.id, vehicleId));
-	}
-
-	async setLinkAddress(vehicleId: string, linkAddress: string | null): Promise<void> {
-		await this.db.update(vehicle).set({ linkAddress }).where(eq(vehicle.id, vehicleId));
 	}
 
 	/** Opens a case under an id made by the client: asked twice, it is opened once. */
@@ -233,6 +189,17 @@ export class Cases {
 		return rows.map(({ id }) => id).reverse();
 	}
 
+	/** The cases that a customer brought in, the newest first. */
+	async ofCustomer(customerId: string, limit: number): Promise<CaseRow[]> {
+		const rows = await this.db
+			.select({ id: caseRecord.id })
+			.from(caseRecord)
+			.where(and(eq(caseRecord.customerId, customerId), eq(caseRecord.comingIn, false)))
+			.orderBy(desc(caseRecord.number))
+			.limit(limit);
+		return this.rowsOf(rows.map(({ id }) => id));
+	}
+
 	private joined(where: SQL | undefined) {
 		return this.db
 			.select(JOINED)
@@ -297,6 +264,7 @@ export class Cases {
 			moduleName: code.moduleName,
 			verdict: code.proof.verdict
 		}));
+		const naming = await this.names.indexing(caseId, view.entries);
 		// In one go: each write by itself would wait for the disk.
 		await this.db.batch([
 			this.db
@@ -310,7 +278,7 @@ export class Cases {
 				})
 				.where(and(eq(caseRecord.id, caseId), sql`${caseRecord.summarySeq} <= ${thread.length}`)),
 			this.words.indexing(caseId, view.entries),
-			this.names.indexing(caseId, view.entries),
+			naming(),
 			...(had.length > 0
 				? [
 						this.db

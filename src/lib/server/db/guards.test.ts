@@ -50,7 +50,7 @@ const refusal = (work: Promise<unknown>) =>
 beforeEach(async () => {
 	shop = await openTestShop();
 	captures = new Captures(shop.db);
-	const [vehicle] = await shop.cases.vehicles();
+	const [vehicle] = await shop.vehicles.list();
 	otherCase = await shop.cases.open(ulid(), vehicle?.id ?? '');
 });
 afterEach(() => shop.close());
@@ -67,9 +67,9 @@ describe('one thread, one vehicle, one beginning', () => {
 	});
 
 	it('a case has a ULID, and stays with its vehicle', async () => {
-		const [vehicle] = await shop.cases.vehicles();
+		const [vehicle] = await shop.vehicles.list();
 		expect(await refusal(shop.cases.open('anything', vehicle?.id ?? ''))).toContain('ULID');
-		const second = await shop.cases.addVehicle({
+		const second = await shop.vehicles.add({
 			typeId: 'velmora-skiff',
 			nickname: 'van',
 			plate: 'TP 2',

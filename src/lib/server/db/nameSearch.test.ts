@@ -15,7 +15,7 @@ async function write<K extends EntryKind>(caseId: string, kind: K, payload: Payl
 
 async function bring(nickname: string, plate: string): Promise<void> {
 	const typeId = 'brindle-marlow-16';
-	const vehicle = await shop.cases.addVehicle({
+	const vehicle = await shop.vehicles.add({
 		typeId,
 		nickname,
 		plate,

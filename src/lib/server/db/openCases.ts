@@ -30,6 +30,8 @@ export async function openCases(db: Database, cases: Pick<Cases, 'refresh'>): Pr
 			withId: caseRecord.withId,
 			waitsFor: caseRecord.waitsFor,
 			toSign: caseRecord.toSign,
+			toAsk: caseRecord.toAsk,
+			customerId: caseRecord.customerId,
 			mean: caseOutlook.meanMinutes,
 			low: caseOutlook.lowMinutes,
 			high: caseOutlook.highMinutes

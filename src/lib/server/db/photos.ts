@@ -36,6 +36,36 @@ function oneAfterAnother<T>(work: () => Promise<T>): Promise<T> {
 	return mine;
 }
 
+/** Draws what was sent anew, the right way up, without what the camera wrote into it. */
+async function drawnAnew(
+	sent: Uint8Array,
+	as: (picture: sharp.Sharp) => sharp.Sharp
+): Promise<Result<{ data: Buffer; info: { width: number; height: number } }>> {
+	if (!isRaster(sent)) return fail(NO_PHOTO);
+	try {
+		return ok(
+			await oneAfterAnother(() =>
+				as(sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' }).rotate())
+					.timeout({ seconds: MOST_DRAWING_S })
+					.toBuffer({ resolveWithObject: true })
+			)
+		);
+	} catch {
+		return fail(NO_PHOTO);
+	}
+}
+
+/** A mark on paper, in points: 48 × 16 mm at 250 points an inch. */
+const MARK = { width: 480, height: 160 };
+
+/** A shop's mark as papers have it, a PNG. The error is a sentence for the person. */
+export async function markOf(sent: Uint8Array): Promise<Result<Uint8Array>> {
+	const drawn = await drawnAnew(sent, (picture) =>
+		picture.resize({ ...MARK, fit: 'inside', withoutEnlargement: true }).png({ palette: true })
+	);
+	return drawn.ok ? ok(drawn.value.data) : drawn;
+}
+
 export interface KeptPhoto {
 	id: string;
 	sha256: string;
@@ -68,22 +98,14 @@ export class Photos {
 			.from(photo)
 			.where(eq(photo.id, one.id));
 		if (known) return known.caseId === one.caseId ? ok(known) : fail('Something else is kept under this id.');
-		if (!isRaster(sent)) return fail(NO_PHOTO);
-		let drawn: { data: Buffer; info: { width: number; height: number } };
-		try {
-			drawn = await oneAfterAnother(() =>
-				sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
-					.rotate()
-					.resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
-					.flatten({ background: '#ffffff' })
-					.jpeg({ quality: QUALITY })
-					.timeout({ seconds: MOST_DRAWING_S })
-					.toBuffer({ resolveWithObject: true })
-			);
-		} catch {
-			return fail(NO_PHOTO);
-		}
-		const { data, info } = drawn;
+		const drawn = await drawnAnew(sent, (picture) =>
+			picture
+				.resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
+				.flatten({ background: '#ffffff' })
+				.jpeg({ quality: QUALITY })
+		);
+		if (!drawn.ok) return drawn;
+		const { data, info } = drawn.value;
 		const kept = {
 			id: one.id,
 			sha256: createHash('sha256').update(data).digest('hex'),

@@ -13,7 +13,7 @@ export const user = sqliteTable('user', {
 	image: text('image'),
 	username: text('username').unique(),
 	displayUsername: text('display_username'),
-	role: text('role', { enum: ['technician', 'lead', 'viewer'] })
+	role: text('role', { enum: ['technician', 'lead', 'office', 'viewer'] })
 		.notNull()
 		.default('viewer'),
 	/** Shut out: signs in no more, and what it did stays. */
@@ -154,6 +154,8 @@ export const vehicle = sqliteTable(
 		linkAddress: text('link_address'),
 		/** Control panel of a simulated vehicle, `host:port`; null for a real one. */
 		standInAddress: text('stand_in_address'),
+		/** Grows with each change of what it is called by. */
+		version: integer('version').notNull().default(1),
 		createdAt: text('created_at').notNull()
 	},
 	(table) => [
@@ -161,6 +163,48 @@ export const vehicle = sqliteTable(
 		index('vehicle_vin').on(table.vin),
 		index('vehicle_plate').on(sql`replace(upper(plate), ' ', '')`)
 	]
+);
+
+/**
+ * Whoever brings vehicles in. They stand apart from the threads, which name them by their id alone: what is on a thread stays for
+ * ever, and whoever asks to be forgotten is taken out whole.
+ */
+export const customer = sqliteTable('customer', {
+	/** What its names are found by. */
+	number: integer('number').primaryKey({ autoIncrement: true }),
+	/** Made by the client: sent twice, they are one. */
+	id: text('id').notNull().unique(),
+	name: text('name').notNull(),
+	phone: text('phone').notNull().default(''),
+	email: text('email').notNull().default(''),
+	address: text('address').notNull().default(''),
+	note: text('note').notNull().default(''),
+	/** What they may be written to or called for. */
+	consent: text('consent', { enum: ['job', 'reminders', 'nothing'] })
+		.notNull()
+		.default('job'),
+	/** How they said so, and when. */
+	consentHow: text('consent_how').notNull().default(''),
+	/** What they are found by, as the index has it. */
+	names: text('names').notNull().default(''),
+	/** Grows with each change. */
+	version: integer('version').notNull().default(1),
+	createdAt: text('created_at').notNull()
+});
+
+/** What customers and vehicles were before they were changed, and who changed them. */
+export const recordPast = sqliteTable(
+	'record_past',
+	{
+		of: text('of', { enum: ['customer', 'vehicle'] }).notNull(),
+		id: text('id').notNull(),
+		/** The version that was ended. */
+		version: integer('version').notNull(),
+		was: text('was', { mode: 'json' }).notNull(),
+		changedBy: text('changed_by').notNull(),
+		changedAt: text('changed_at').notNull()
+	},
+	(table) => [primaryKey({ columns: [table.of, table.id, table.version] })]
 );
 
 /** What this shop has described and corrected; nothing is taken away, a correction is a further version. */
@@ -213,6 +257,10 @@ export const caseRecord = sqliteTable(
 		waitsFor: text('waits_for'),
 		/** All that is left is a signature. */
 		toSign: integer('to_sign', { mode: 'boolean' }).notNull().default(false),
+		/** The customer is to be asked whether the work may cost what it does. */
+		toAsk: integer('to_ask', { mode: 'boolean' }).notNull().default(false),
+		/** Who brought it in; null = nobody said. */
+		customerId: text('customer_id'),
 		summary: text('summary', { mode: 'json' }),
 		summarySeq: integer('summary_seq').notNull().default(0),
 		/** Stamp of what was known of codes when it was made; empty = made before that was kept. */
@@ -222,6 +270,7 @@ export const caseRecord = sqliteTable(
 		// What the floor and the closed cases are paged by.
 		index('case_listed').on(table.comingIn, table.signed, table.number),
 		index('case_vehicle').on(table.vehicleId),
+		index('case_customer').on(table.customerId),
 		index('case_foreign')
 			.on(table.id)
 			.where(sql`from_shop IS NOT NULL`)

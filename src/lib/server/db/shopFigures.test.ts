@@ -16,7 +16,7 @@ const put = <K extends EntryKind>(caseId: string, kind: K, payload: PayloadOf<K>
 
 /** A signed case with a wheel code, mended by this kind of repair. */
 async function signed(kind: string, verdict: string, comebackOf?: string): Promise<string> {
-	const [first] = await shop.cases.vehicles();
+	const [first] = await shop.vehicles.list();
 	const caseId = await shop.cases.open(ulid(), first?.id ?? '');
 	await put(caseId, 'case-opened', {
 		vehicleId: first?.id ?? '',

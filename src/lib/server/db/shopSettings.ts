@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { shopFunctions } from '../../../../library/calibrations';
 import { exposures } from '../../../../library/safety';
+import { Terms } from '../../case/entries/estimate/payload';
 import { TARGETS } from '../../case/entries/returns-told/payload';
 import type { Database } from './open';
 import { adminAct, shopSetting } from './schema';
@@ -18,6 +19,9 @@ const fromEnvironment = (): string[] =>
 		.map((host) => host.trim())
 		.filter(Boolean);
 
+/** Signs of a mark that fits a paper. */
+const LONGEST_LOGO = 400_000;
+
 /** Settings of the shop: the shape of each, and what holds until a lead decides. */
 const SETTINGS = {
 	/** From track record (0) to prove first (1). */
@@ -32,6 +36,14 @@ const SETTINGS = {
 	lockAfterMinutes: z.number().int().min(0).max(240).catch(0),
 	/** The shop's name on paper. */
 	shopName: z.string().trim().min(1).max(80).catch(UNNAMED_SHOP),
+	/** Where the shop is and how it is reached, on paper. */
+	shopAddress: z.string().trim().max(300).catch(''),
+	/** What stands at the foot of every paper. */
+	paperFooter: z.string().trim().max(300).catch(''),
+	/** The shop's mark on paper, a PNG in base 64; empty = none. */
+	shopLogo: z.base64().max(LONGEST_LOGO).catch(''),
+	/** What work is asked for by; null until a lead has said. */
+	terms: Terms.nullable().catch(null),
 	/** Whether a lead may sign a case whose last repair is their own. */
 	signOwnRepair: z.boolean().catch(false),
 	/** Words that the shop adds to what a step exposes, by exposure. */
@@ -90,7 +102,16 @@ export class ShopSettings {
 		else
 			await this.db.batch([
 				write,
-				this.db.insert(adminAct).values(actOf(by, 'setting-changed', { of: name, from, to: kept.value }, now))
+				this.db
+					.insert(adminAct)
+					.values(
+						actOf(
+							by,
+							'setting-changed',
+							{ of: name, ...(name === 'shopLogo' ? {} : { from, to: kept.value }) },
+							now
+						)
+					)
 			]);
 	}
 }

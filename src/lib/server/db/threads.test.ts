@@ -6,6 +6,7 @@ import { openTestShop, type TestShop } from '../shop.fixture';
 import type { Cases } from './cases';
 import type { Database } from './open';
 import { Threads, type Author } from './threads';
+import { Vehicles } from './vehicles';
 
 let shop: TestShop;
 let db: Database;
@@ -118,7 +119,7 @@ describe('the floor', () => {
 	});
 
 	it('opens a case asked for twice only once', async () => {
-		const vehicles = await cases.vehicles();
+		const vehicles = await new Vehicles(db).list();
 		const id = ulid();
 		await cases.open(id, vehicles[0]?.id ?? '');
 		await cases.open(id, vehicles[0]?.id ?? '');

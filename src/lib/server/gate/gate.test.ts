@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { ENTRY_KINDS, featureOf } from '../../case/entries/registry';
+import { refusedKind } from '../cases/sentEntry';
 import { askedOf, refusal } from './gate';
+import type { Role } from '../accounts/members';
 import { PERMISSIONS, SCOPES } from './permissions';
 
 const endpoints = import.meta.glob<Record<string, unknown>>('/src/routes/**/+server.ts', { eager: true });
@@ -71,7 +74,7 @@ describe('the one table of who may do what', () => {
 	});
 
 	it('lets each role do what it is for', () => {
-		const may = (role: 'viewer' | 'technician' | 'lead', route: string, method: string, path = '/') => {
+		const may = (role: Role, route: string, method: string, path = '/') => {
 			const asked = askedOf(route, method, url(path));
 			return asked !== null && refusal(asked.permission, role) === null;
 		};
@@ -86,7 +89,18 @@ describe('the one table of who may do what', () => {
 				may(role as 'lead', '/cases/[id]/hand-over', 'POST', '/?/sign')
 			)
 		).toEqual([false, false, true]);
+		expect(may('office', entries, 'POST')).toBe(true);
+		expect(may('office', '/cases/[id]/work', 'POST')).toBe(false);
+		expect(may('office', '/cases/[id]/mend', 'POST', '/?/repair')).toBe(false);
 		expect(may('viewer', '/cases/[id]', 'GET')).toBe(true);
 		expect(may('technician', '/(shop)/people', 'GET')).toBe(false);
+	});
+
+	it('lets the office write what customers say and are told, and no evidence', () => {
+		const atDesk = ENTRY_KINDS.filter((kind) => refusedKind(kind, 'office') === null);
+		expect(atDesk).toContain('estimate-answered');
+		// Nothing of it changes what is said of a code, but for what whoever drives it says or reads off it.
+		expect(atDesk.filter((kind) => featureOf(kind).changesVerdicts)).toEqual([]);
+		expect(ENTRY_KINDS.filter((kind) => refusedKind(kind, 'technician') !== null)).toEqual([]);
 	});
 });

@@ -1,4 +1,4 @@
-import { mayWrite, type Role } from '../accounts/members';
+import { mayTakeIn, mayWrite, type Role } from '../accounts/members';
 import { PERMISSIONS, type Permission, type RoutePermissions, type Scope } from './permissions';
 
 /** What a request is for: a route, and there a page, a method or a form. */
@@ -41,8 +41,13 @@ function permissionIn(row: RoutePermissions, method: 'GET' | 'POST' | 'PUT', url
 
 const ONLY_LOOKS = 'You can look at everything here, and add nothing: ask a lead for the technician’s role.';
 
+/** What the office is told of the work on a vehicle. */
+export const NO_WORK =
+	'The office takes vehicles in and speaks with customers; work on a vehicle is for technicians.';
+
 /** @returns why somebody of this role may not; null = they may */
 export function refusal(permission: Permission, role: Role): string | null {
-	if (permission === 'writer') return mayWrite({ role }) ? null : ONLY_LOOKS;
+	if (permission === 'desk') return mayTakeIn({ role }) ? null : ONLY_LOOKS;
+	if (permission === 'writer') return mayWrite({ role }) ? null : role === 'office' ? NO_WORK : ONLY_LOOKS;
 	return typeof permission === 'string' || role === 'lead' ? null : permission.lead;
 }

@@ -1,8 +1,8 @@
 /**
- * Whoever reaches the server; whoever is signed in, behind a locked screen too; whoever is signed in; whoever adds to threads; a lead,
- * and what is said to others.
+ * Whoever reaches the server; whoever is signed in, behind a locked screen too; whoever is signed in; whoever takes vehicles in and
+ * speaks with customers; whoever works on vehicles; a lead, and what is said to others.
  */
-export type Permission = 'anybody' | 'locked' | 'member' | 'writer' | Lead;
+export type Permission = 'anybody' | 'locked' | 'member' | 'desk' | 'writer' | Lead;
 interface Lead {
 	/** Said to whoever is no lead. */
 	lead: string;
@@ -33,6 +33,7 @@ const PACKS = lead('A lead brings in packs and takes them away: everybody works 
 const SHOPS = lead('A lead says which shops are trusted.');
 const DESCRIPTIONS = lead('A lead keeps descriptions in order.');
 const LEARNED = lead('A lead says what is learned from: everybody is advised by it.');
+const MONEY = lead('A lead says what an hour costs and what stands on papers.');
 const PEOPLE = lead('A lead looks after the people of the shop.');
 const SERVER = lead('A lead looks after the server.');
 const BRING = lead('A lead brings cases in.');
@@ -43,6 +44,8 @@ const PAGE: RoutePermissions = { page: 'member' };
 const FILE: RoutePermissions = { GET: 'member', token: { GET: 'read' } };
 /** Evidence, from people and from programs that add it. */
 const EVIDENCE: RoutePermissions = { POST: 'writer', token: { POST: 'add' } };
+/** Entries, each kind of which says whether the office may write it. */
+const ENTRIES: RoutePermissions = { POST: 'desk', token: { POST: 'add' } };
 /** The same, as a file that has to be gone through. */
 const EVIDENCE_FILE: RoutePermissions = { ...EVIDENCE, costs: true };
 
@@ -51,14 +54,22 @@ const EVIDENCE_FILE: RoutePermissions = { ...EVIDENCE, costs: true };
  * is shut. What depends on the case itself (who repaired it, whether it is signed) is judged where the case is read.
  */
 export const PERMISSIONS: Record<string, RoutePermissions> = {
-	'/(shop)': { page: 'member', actions: { here: 'writer' } },
+	'/(shop)': { page: 'member', actions: { here: 'desk' } },
 	'/(shop)/cases/bring': { costs: true, page: BRING, actions: { default: BRING } },
-	'/(shop)/cases/new': { page: 'writer', actions: { default: 'writer' } },
+	'/(shop)/cases/new': { page: 'desk', actions: { default: 'desk' } },
 	'/(shop)/closed': PAGE,
 	'/(shop)/codes/[code]': PAGE,
 	'/(shop)/codes/[code]/write': { page: OWN_WORDS, actions: { default: OWN_WORDS } },
+	'/(shop)/customers': { page: 'member', actions: { default: 'desk' } },
+	'/(shop)/customers/[id]': {
+		page: 'member',
+		actions: { change: 'desk', forget: lead('A lead takes a customer out.') }
+	},
+	'/(shop)/customers/find': { GET: 'member' },
 	'/(shop)/decode': PAGE,
-	'/(shop)/vehicles/[id]': PAGE,
+	'/(shop)/papers': { page: MONEY, actions: { save: MONEY, logo: MONEY, noLogo: MONEY } },
+	'/(shop)/papers/logo': { GET: 'member' },
+	'/(shop)/vehicles/[id]': { page: 'member', actions: { default: 'desk' } },
 	'/(shop)/waiting': PAGE,
 	'/(shop)/figures': PAGE,
 	'/(shop)/health': { page: SERVER },
@@ -133,20 +144,27 @@ export const PERMISSIONS: Record<string, RoutePermissions> = {
 	'/cases/[id]': PAGE,
 	'/cases/[id]/bundle.zip': { ...FILE, costs: true },
 	'/cases/[id]/case.json': FILE,
-	'/cases/[id]/comeback': { POST: 'writer' },
-	'/cases/[id]/entries': EVIDENCE,
+	'/cases/[id]/comeback': { POST: 'desk' },
+	'/cases/[id]/entries': ENTRIES,
 	'/cases/[id]/hand-over': {
 		page: 'member',
 		actions: {
 			sign: lead('Only a lead signs a case off.'),
 			unproven: lead('Only a lead closes a case.'),
 			release: lead('Only a lead releases what stands.'),
-			comeback: 'writer'
+			comeback: 'desk'
 		}
 	},
 	'/cases/[id]/listen': {
 		page: 'member',
-		actions: { complaint: 'writer', vehicle: 'writer', lamps: 'writer', work: 'writer', tyres: 'writer' }
+		actions: {
+			complaint: 'desk',
+			customer: 'desk',
+			vehicle: 'desk',
+			lamps: 'desk',
+			work: 'desk',
+			tyres: 'desk'
+		}
 	},
 	'/cases/[id]/measure': PAGE,
 	'/cases/[id]/measure/halve': PAGE,
@@ -169,6 +187,7 @@ export const PERMISSIONS: Record<string, RoutePermissions> = {
 		actions: { hand: 'writer', waive: lead('Only a lead lets a calibration go.') }
 	},
 	'/cases/[id]/mend/fit': PAGE,
+	'/cases/[id]/mend/estimate': PAGE,
 	'/cases/[id]/mend/plan': PAGE,
 	'/cases/[id]/prove': {
 		page: 'member',

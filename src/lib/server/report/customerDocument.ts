@@ -2,6 +2,7 @@ import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import { groupedCodes, type CaseReport } from '../../case/paper/report';
 import {
 	complaintLine,
+	cost,
 	heading,
 	line,
 	list,
@@ -50,11 +51,12 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		...when(report.calibrations.length > 0, () => [
 			line(`Set up anew: ${report.calibrations.map(({ name, state }) => `${name} (${state})`).join(', ')}.`)
 		]),
+		...cost(report),
 		heading('How we know'),
 		...(how.length > 0 ? [list(how)] : [line('It is not proven yet.')]),
-		...when(report.residual.length + report.waivers.length + open.length > 0, () => [
+		...when(report.residualPlain.length + report.waivers.length + open.length > 0, () => [
 			heading('What you should know'),
-			list([...open, ...report.residual, ...report.waivers].slice(0, MOST))
+			list([...open, ...report.residualPlain, ...report.waivers].slice(0, MOST))
 		]),
 		...when(report.cautions.length > 1, () => [list(report.cautions.slice(0, -1))]),
 		heading('Signed'),

@@ -9,6 +9,9 @@ export async function headOf(
 ): Promise<ReportHead> {
 	return {
 		shopName: await settings.read('shopName'),
+		shopAddress: await settings.read('shopAddress'),
+		footer: await settings.read('paperFooter'),
+		logo: await settings.read('shopLogo'),
 		number: row.number,
 		vehicleName: row.vehicleName,
 		nickname: row.vehicle.nickname,

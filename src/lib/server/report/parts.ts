@@ -10,6 +10,14 @@ import { runsOf } from './runs';
 /** What a report is about, beside what its thread says. */
 export interface ReportHead {
 	shopName: string;
+	/** Where the shop is and how it is reached; empty = it has not said. */
+	shopAddress: string;
+	/** What stands at the foot of every page; empty = nothing. */
+	footer: string;
+	/** The shop's mark, a PNG in base 64; empty = none. */
+	logo: string;
+	/** Who it is for; absent where the paper goes further than to them. */
+	customer?: string;
 	number: string;
 	vehicleName: string;
 	nickname: string;
@@ -114,13 +122,18 @@ export function page(head: ReportHead, content: Content[]): TDocumentDefinitions
 	return {
 		info: { title: `${number} ${vehicleName}, ${nickname}`, author: shopName, creator: 'Jaldi' },
 		pageSize: 'A4',
-		pageMargins: [48, 44, 48, 46],
+		pageMargins: [48, 44, 48, head.footer === '' ? 46 : 62],
 		defaultStyle: { font: 'Next', fontSize: 10, color: INK, lineHeight: 1.2 },
 		styles: STYLES,
 		footer: (now, of) => ({
-			columns: [
-				{ text: runsOf(`${shopName} · ${number} · printed ${paperDate(head.printedAt)}`), width: '*' },
-				{ text: `${now} of ${of}`, alignment: 'right', width: 60 }
+			stack: [
+				{
+					columns: [
+						{ text: runsOf(`${shopName} · ${number} · printed ${paperDate(head.printedAt)}`), width: '*' },
+						{ text: `${now} of ${of}`, alignment: 'right', width: 60 }
+					]
+				},
+				...when(head.footer !== '', () => [line(head.footer.replaceAll('\n', ' · '))])
 			],
 			margin: [48, 14, 48, 0],
 			fontSize: 8,
@@ -131,21 +144,33 @@ export function page(head: ReportHead, content: Content[]): TDocumentDefinitions
 }
 
 export function top(
-	{ shopName, number, vehicleName, nickname, plate, url }: ReportHead,
+	{ shopName, shopAddress, logo, customer, number, vehicleName, nickname, plate, url }: ReportHead,
 	report: CaseReport
 ): Content[] {
 	const { vehicle } = report;
 	return [
+		...when(logo !== '', () => [
+			{ image: `data:image/png;base64,${logo}`, fit: [136, 45], margin: [0, 0, 0, 6] } satisfies Content
+		]),
 		{
 			columns: [
 				{
 					width: '*',
 					stack: [
-						line(`${shopName} · ${number}`, 'quiet'),
+						line([shopName, ...addressOf(shopAddress), number].join(' · '), 'quiet'),
 						line(report.verdict, 'title'),
+						...when(customer !== undefined, () => [line(`For ${customer ?? ''}`)]),
 						line(`${vehicleName}, ${nickname} · ${plate}`),
 						...when(vehicle !== null, () => [
-							line(`${vehicle?.vin ?? ''}, ${(vehicle?.odometerKm ?? 0).toLocaleString('en-GB')} km`)
+							line(
+								[
+									vehicle?.vin,
+									vehicle?.odometerKm == null ? null : `${vehicle.odometerKm.toLocaleString('en-GB')} km`,
+									vehicle?.toldByItself ? 'as the vehicle itself says' : null
+								]
+									.filter(Boolean)
+									.join(', ')
+							)
 						])
 					]
 				},
@@ -156,6 +181,30 @@ export function top(
 		{ canvas: [{ type: 'line', x1: 0, y1: 6, x2: 499, y2: 6, lineWidth: 1.5, lineColor: INK }] }
 	];
 }
+
+const addressOf = (address: string): string[] =>
+	address
+		.split('\n')
+		.map((part) => part.trim())
+		.filter(Boolean);
+
+/** What was asked for it, line by line, and what the customer said. */
+export const cost = ({ cost: asked }: CaseReport): Content[] =>
+	asked
+		? [
+				heading('What it costs'),
+				table(
+					['*', 'auto'],
+					[
+						...asked.lines.map(({ what, amount }) => [cell(what), amountCell(amount)]),
+						...asked.sums.map(({ what, amount }) => [cell(what, 'quiet'), amountCell(amount)]),
+						[strong('In all') as TableCell, { ...amountCell(asked.total), bold: true }]
+					]
+				),
+				line(asked.said)
+			]
+		: [];
+const amountCell = (text: string) => ({ text: runsOf(text), alignment: 'right' as const });
 
 export const complaintLine = ({ complaint }: CaseReport): string =>
 	complaint.words ? `“${complaint.words}”` : 'No complaint is written down.';

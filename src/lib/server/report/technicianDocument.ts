@@ -9,6 +9,7 @@ import {
 	byLamp,
 	cell,
 	complaintLine,
+	cost,
 	heading,
 	line,
 	list,
@@ -68,6 +69,7 @@ export function technicianDocument(
 				)
 			)
 		]),
+		...cost(report),
 		...codes(report),
 		...network(report),
 		...when(report.residual.length > 0, () => [heading('What is left of the risk'), list(report.residual)]),

@@ -22,6 +22,9 @@
 	{here.length === 1 ? 'One person works here' : `${here.length} people work here`}
 </h1>
 <p class="mt-2 flex flex-wrap gap-x-6">
+	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/papers"
+		>Papers and prices</a
+	>
 	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/people/programs"
 		>Programs and their tokens</a
 	>

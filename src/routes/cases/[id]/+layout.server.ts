@@ -1,3 +1,4 @@
+import { agreementOf, openWithCustomer } from '$lib/case/progress/agreed';
 import type { JobStatus } from '$lib/case/progress/jobStatus';
 import { planIn } from '$lib/case/progress/summary';
 import { inTheWayNow } from '$lib/case/thread/inTheWay';
@@ -7,7 +8,7 @@ import { promiseShown } from '$lib/server/cases/floorPage';
 import type { LoadedCase } from '$lib/server/cases/loadedCase';
 import { nextAsReasoned } from '$lib/server/cases/nextAsReasoned';
 import { casePage } from '$lib/server/cases/page';
-import { mayWrite } from '$lib/server/accounts/members';
+import { mayTakeIn, mayWrite } from '$lib/server/accounts/members';
 import { exposedByVehicle } from '$library/exposed';
 
 /** Work on this vehicle that was begun on another case. */
@@ -48,9 +49,13 @@ export const load = async ({ params, depends, locals }) => {
 		/** Signals of ours that stand in for a sensor: what is read there is no evidence until they are off. */
 		held: [...inTheWayNow(loaded.view.entries).held.values()],
 		planned: plannedOf(loaded),
+		/** What stands between the work and the customer’s yes; null = nothing. */
+		openWithCustomer: openWithCustomer(agreementOf(loaded.view.entries)),
 		planning: { people: people.map(({ id, name }) => ({ id, name })), closesAtHour },
 		job: services.vehicleJobs.status(params.id),
 		elsewhere: elsewhereOf(services.vehicleJobs.runningOn(loaded.row.vehicle.linkAddress), params.id),
-		canWrite: locals.member !== null && mayWrite(locals.member)
+		canWrite: locals.member !== null && mayWrite(locals.member),
+		/** The office too: what customers say and are told. */
+		canTakeIn: locals.member !== null && mayTakeIn(locals.member)
 	};
 };

@@ -8,6 +8,7 @@ export const complaint = entryKind('complaint', Complaint, {
 	about: 'What the customer says, and what of it was chosen from the vocabulary.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ words }) => line('Complaint', words),
 	search: {

@@ -6,6 +6,7 @@ export const lampsReported = entryKind('lamps-reported', LampsReported, {
 	about: 'Lamps that the customer saw, and when.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ lamps }) =>
 		line(

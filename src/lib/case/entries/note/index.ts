@@ -5,6 +5,7 @@ export const note = entryKind('note', Note, {
 	about: 'Words that somebody wants kept.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ text }) => line('Note', text),
 	search: { part: 'notes', of: 'each', words: ({ text }) => [text] }

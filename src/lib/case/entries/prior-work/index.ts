@@ -8,6 +8,7 @@ export const priorWork = entryKind('prior-work', PriorWork, {
 	about: 'What others have worked on before.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ works: done }) =>
 		line(

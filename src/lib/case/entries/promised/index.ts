@@ -6,6 +6,7 @@ export const promised = entryKind('promised', Promised, {
 	about: 'When the customer was told that the vehicle is ready: a moment, the words, or both.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	// As it was typed, and the moment that was meant: "tomorrow" says nothing a week later.
 	line: ({ due, words }) =>

@@ -6,6 +6,7 @@ export const tyresFitted = entryKind('tyres-fitted', TyresFitted, {
 	about: 'Tyres as they were found: size, tread, pressure.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ tyres, placard = [] }) =>
 		line(

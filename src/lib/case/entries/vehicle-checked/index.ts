@@ -5,6 +5,7 @@ export const vehicleChecked = entryKind('vehicle-checked', VehicleChecked, {
 	about: 'Vehicle number and kilometres as they were read on the vehicle.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ vin, odometerKm, checkDigitFits }) =>
 		line(

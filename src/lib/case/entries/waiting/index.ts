@@ -5,6 +5,7 @@ export const waiting = entryKind('waiting', Waiting, {
 	about: 'What the case waits for, and where the vehicle stands.',
 	group: 'said',
 	writer: 'hand',
+	atDesk: true,
 	changesVerdicts: false,
 	line: ({ what, lift, note }) =>
 		line(

@@ -8,9 +8,9 @@ import { vehicleTypes } from '$library/index';
 import { vehicleName } from '$library/vehicle/vehicleType';
 
 export const load = async (event) => {
-	const { cases, vehicleDescriptions, settings } = event.locals.services;
-	const [vehicles, described, closesAtHour] = await Promise.all([
-		cases.vehicles(),
+	const { vehicles, vehicleDescriptions, settings } = event.locals.services;
+	const [known, described, closesAtHour] = await Promise.all([
+		vehicles.list(),
 		vehicleDescriptions.list(),
 		settings.read('closesAtHour')
 	]);
@@ -18,7 +18,7 @@ export const load = async (event) => {
 	return {
 		form: await superValidate(emptyCase(), zod4(NewCase), { errors: false }),
 		closesAtHour,
-		vehicles: vehicles.map((v) => ({
+		vehicles: known.map((v) => ({
 			id: v.id,
 			name: calledSo(typeName(v.typeId, v.typeName), v.nickname),
 			plate: v.plate

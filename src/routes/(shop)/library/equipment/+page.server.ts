@@ -17,7 +17,6 @@ export const load = async ({ locals }) => {
 		targets: TARGETS,
 		target: await settings.read('residualTarget'),
 		signOwnRepair: await settings.read('signOwnRepair'),
-		shopName: await settings.read('shopName'),
 		linkRules,
 		pluggedIn: mayChange ? notAllowed(linkRules, await serialDevices()) : [],
 		functions: [...shopFunctions.values()].map((one) => ({ ...one, owned: owned.has(one.id) })),
@@ -55,11 +54,7 @@ export const actions = {
 		const form = await event.request.formData();
 		const target = TARGETS.find((one) => String(one) === form.get('target'));
 		if (target === undefined) return fail(400, { proofError: 'Choose 10, 5 or 1 %.' });
-		const name = String(form.get('shopName') ?? '').trim();
-		if (name === '' || name.length > 80)
-			return fail(400, { proofError: 'The shop has a name of up to 80 letters.' });
 		const { settings } = event.locals.services;
-		await settings.write('shopName', name, member);
 		await settings.write('residualTarget', target, member);
 		await settings.write('signOwnRepair', form.get('own') === 'on', member);
 		return { proofSaved: true };

@@ -38,7 +38,7 @@
 </form>
 
 <section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="proof">
-	<h2 id="proof" class="text-lg font-bold">What proof this shop asks for, and its name</h2>
+	<h2 id="proof" class="text-lg font-bold">What proof this shop asks for</h2>
 	<form method="POST" action="?/proof" use:enhance class="mt-2">
 		<fieldset disabled={!data.mayChange}>
 			<legend>
@@ -61,10 +61,6 @@
 			<label class="mt-2 flex min-h-11 cursor-pointer items-center gap-3">
 				<input type="checkbox" class="checkbox" name="own" checked={data.signOwnRepair} />
 				A lead may sign a case whose last repair is their own
-			</label>
-			<label class="mt-3 block max-w-md"
-				><span class="mb-1 block font-semibold">The shop’s name, as it stands on paper</span>
-				<input class="field" name="shopName" maxlength="80" value={data.shopName} />
 			</label>
 		</fieldset>
 		{#if form?.proofError}<p role="alert" class="mt-3 border-l-4 border-ink pl-3 font-semibold">

@@ -1,8 +1,13 @@
 <script lang="ts">
+	import { accountForm } from '$lib/ui/accountForm';
+	import Field from '$lib/ui/Field.svelte';
+	import PastList from '$lib/ui/PastList.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 
 	let { data } = $props();
+	// svelte-ignore state_referenced_locally
+	const { form, errors, message, enhance, submitting } = accountForm(data.form, 'json');
 	const km = (count: number) => `${Math.round(count).toLocaleString('en-GB')} km`;
 	const newest = $derived([...data.visits].reverse());
 	const JUDGED = { in: 'good', out: 'bad', borderline: 'suspect' } as const;
@@ -20,6 +25,11 @@
 <p class="mt-1 text-lg text-ink-2">
 	{data.vehicle.name}{#if data.vehicle.plate}, <span class="num">{data.vehicle.plate}</span>{/if}
 	{#each data.vehicle.vins as vin, nth (nth)}<span class="num block sm:ml-4 sm:inline">{vin}</span>{/each}
+	{#if data.customer}<span class="block"
+			>Brought in by <a class="underline underline-offset-4" href="/customers/{data.customer.id}"
+				>{data.customer.name}</a
+			></span
+		>{/if}
 	{#if data.kmPerYear !== null}<span class="block">About {km(data.kmPerYear)} a year</span>{/if}
 </p>
 
@@ -97,3 +107,27 @@
 			The newest {data.visits.length}. Older ones are found by its plate.
 		</p>{/if}
 </section>
+
+{#if data.mayChange}
+	<section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="called">
+		<h2 id="called" class="text-lg font-bold">What it is called by</h2>
+		<form method="POST" use:enhance class="mt-3">
+			<div class="grid gap-4 sm:grid-cols-3">
+				<Field label="Name in the shop" errors={$errors.nickname}
+					><input class="field" maxlength="80" bind:value={$form.nickname} /></Field
+				>
+				<Field label="Plate" errors={$errors.plate}
+					><input class="field num" maxlength="20" bind:value={$form.plate} /></Field
+				>
+				<Field label="Its number (VIN)" errors={$errors.vin}
+					><input class="field num" maxlength="40" bind:value={$form.vin} /></Field
+				>
+			</div>
+			<div class="mt-4 flex flex-wrap items-center gap-4">
+				<button class="act" disabled={$submitting}>Save</button>
+				{#if $message}<span role="status">{$message}</span>{/if}
+			</div>
+		</form>
+	</section>
+{/if}
+<PastList past={data.past} now={data.vehicle} names={{ nickname: 'Name', plate: 'Plate', vin: 'VIN' }} />

@@ -5,7 +5,7 @@ import { Ulid } from '$lib/case/entries/fields';
 import { memberHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { openComeback } from '$lib/server/cases/openComeback';
-import { readSentEntry, SentEntry } from '$lib/server/cases/sentEntry';
+import { readSentEntry, refusedKind, SentEntry } from '$lib/server/cases/sentEntry';
 
 const Asked = z.object({ id: Ulid, worksId: Ulid, entry: SentEntry });
 
@@ -22,6 +22,8 @@ export async function POST(event) {
 	const member = memberHere(event);
 	const asked = Asked.safeParse(await event.request.json().catch(() => null));
 	if (!asked.success) error(400, z.prettifyError(asked.error));
+	const refused = refusedKind(asked.data.entry.kind, member.role);
+	if (refused) error(403, refused);
 	const sent = readSentEntry(asked.data.entry);
 	if (!sent.ok) error(400, sent.error);
 	const { cases, trackRecord } = event.locals.services;

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { caseRowHere, loadCase, memberHere } from '$lib/server/cases/access';
 import { addEntry } from '$lib/server/cases/addEntry';
 import { learnSensor } from '$lib/server/cases/describeVehicle';
-import { readSentEntry, SentEntry, WrittenEntry } from '$lib/server/cases/sentEntry';
+import { readSentEntry, refusedKind, SentEntry, WrittenEntry } from '$lib/server/cases/sentEntry';
 
 export const _api: ApiRoute = {
 	POST: {
@@ -20,6 +20,8 @@ export async function POST(event) {
 	const row = await caseRowHere(event.locals.services, event.params.id);
 	const sent = SentEntry.safeParse(await event.request.json().catch(() => null));
 	if (!sent.success) error(400, z.prettifyError(sent.error));
+	const refused = refusedKind(sent.data.kind, member.role);
+	if (refused) error(403, refused);
 	const entry = readSentEntry(sent.data);
 	if (!entry.ok) error(400, entry.error);
 	const stored = await addEntry(event.locals.services, { ...entry.value, caseId: row.id }, member);

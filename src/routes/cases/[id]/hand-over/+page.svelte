@@ -43,9 +43,8 @@
 		<p class="text-right">
 			{data.case.vehicleName}, {data.case.vehicle.nickname}<br />
 			<span class="num">{data.case.vehicle.plate}</span>
-			{#if report.vehicle}<br /><span class="num">{report.vehicle.vin}</span>, {report.vehicle.odometerKm.toLocaleString(
-					'en-GB'
-				)} km{/if}
+			{#if report.vehicle}<br />{#if report.vehicle.vin}<span class="num">{report.vehicle.vin}</span
+					>{/if}{#if report.vehicle.odometerKm !== null}, {report.vehicle.odometerKm.toLocaleString('en-GB')} km{/if}{/if}
 		</p>
 	</header>
 
@@ -148,6 +147,25 @@
 			{#if repair.note}<p class="text-ink-2">{repair.note}</p>{/if}
 		{:else}<p class="mt-1">No repair is written down.</p>{/each}
 	</section>
+
+	{#if report.cost}
+		<section class="hair py-3" aria-labelledby="cost">
+			<h2 id="cost" class="font-bold">What it costs</h2>
+			<dl class="mt-1 grid max-w-2xl grid-cols-[1fr_auto] gap-x-6 gap-y-1">
+				{#each report.cost.lines as { what, amount }, nth (nth)}
+					<dt>{what}</dt>
+					<dd class="num text-right">{amount}</dd>
+				{/each}
+				{#each report.cost.sums as { what, amount }, nth (nth)}
+					<dt class="text-ink-2">{what}</dt>
+					<dd class="num text-right text-ink-2">{amount}</dd>
+				{/each}
+				<dt class="border-t border-ink font-bold">In all</dt>
+				<dd class="num border-t border-ink text-right font-bold">{report.cost.total}</dd>
+			</dl>
+			<p class="mt-1">{report.cost.said}</p>
+		</section>
+	{/if}
 
 	{#if report.calibrations.length > 0}
 		<section class="hair py-3" aria-labelledby="taught">

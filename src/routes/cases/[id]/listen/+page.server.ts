@@ -8,7 +8,9 @@ import { latest } from '$lib/case/thread/thread';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { caseHere } from '$lib/server/cases/access';
 import { entryAction, entryFormFor, filled } from '$lib/server/cases/entryForms';
-import { ComplaintForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
+import { emptyCustomer } from '$lib/server/db/customers';
+import { ulid } from 'ulid';
+import { ComplaintForm, CustomerForm, LampsForm, PriorWorkForm, TyresForm, VehicleForm } from './forms';
 
 /** One row an axle: what belongs on it by the placard. */
 function placardRows(type: VehicleType | null, told: NonNullable<PayloadOf<'tyres-fitted'>['placard']>) {
@@ -65,6 +67,20 @@ export const load = async ({ params, depends, locals }) => {
 	const lamps = latest(view.entries, 'lamps-reported');
 	const work = latest(view.entries, 'prior-work');
 	const tyres = latest(view.entries, 'tyres-fitted');
+	const { customers, vehicles } = locals.services;
+	const customer = latest(view.entries, 'customer');
+	const customerId = customer?.payload.customer ?? null;
+	const beforeId = customerId === null ? await vehicles.lastCustomerOf(row.vehicle.id) : null;
+	const contactOf = async (id: string | null) => {
+		const known = id === null ? null : await customers.find(id);
+		return known && { id: known.id, name: known.name, phone: known.phone, email: known.email };
+	};
+	const customerForm = await entryFormFor(
+		CustomerForm,
+		{ customer: '', newId: ulid(), ...emptyCustomer() },
+		// Who brought it in is told anew, and needs no reason.
+		null
+	);
 	const positions = row.type?.wheels.map((wheel) => wheel.position) ?? [];
 	const scanned = view.lastScan?.payload ?? null;
 	const complaintForm = await entryFormFor(
@@ -124,6 +140,10 @@ export const load = async ({ params, depends, locals }) => {
 		tyres
 	);
 	return {
+		customer: await contactOf(customerId),
+		customerNamed: customerId !== null,
+		customerBefore: await contactOf(beforeId),
+		customerForm,
 		complaint: complaint?.payload ?? null,
 		vehicle: vehicle?.payload ?? null,
 		lamps: lamps?.payload ?? null,
@@ -153,13 +173,26 @@ export const actions = {
 		}),
 		'Complaint saved.'
 	),
+	customer: entryAction(
+		CustomerForm,
+		'customer',
+		async ({ customer, newId, entryId: _entry, corrects: _corrects, why: _why, ...values }, { locals }) => {
+			const { customers } = locals.services;
+			if (customer !== '') {
+				const known = await customers.find(customer);
+				return known ? { customer } : 'They were taken out of the shop’s list meanwhile.';
+			}
+			return { customer: (await customers.add(newId, values)).id };
+		},
+		'Customer saved.'
+	),
 	vehicle: entryAction(
 		VehicleForm,
 		'vehicle-checked',
 		async ({ vin, odometerKm, same }, { locals, params }) => {
 			const checked = checkVin(vin);
 			if (!checked.ok) return checked.error;
-			const other = same ? null : await locals.services.cases.otherWithVin(params.id, checked.value.vin);
+			const other = same ? null : await locals.services.vehicles.otherWithVin(params.id, checked.value.vin);
 			if (other)
 				return `That is the number of ${[other.nickname, other.plate].filter(Boolean).join(', ')}. Read it again, or say that it is the same vehicle.`;
 			return {

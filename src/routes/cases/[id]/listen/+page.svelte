@@ -1,5 +1,6 @@
 <script lang="ts">
 	import ComplaintSection from './ComplaintSection.svelte';
+	import CustomerSection from './CustomerSection.svelte';
 	import LampsSection from './LampsSection.svelte';
 	import PlanLine from '$lib/ui/PlanLine.svelte';
 	import TyresSection from './TyresSection.svelte';
@@ -11,27 +12,35 @@
 
 <svelte:head><title>{data.case.number} Listen · Jaldi</title></svelte:head>
 {#key data.case.id}
-	<PlanLine planned={data.planned} {...data.planning} canWrite={data.canWrite && !data.case.signed} />
+	<PlanLine planned={data.planned} {...data.planning} canWrite={data.canTakeIn && !data.case.signed} />
 	<ComplaintSection
 		saved={data.complaint}
 		data={data.complaintForm}
 		caseId={data.case.id}
-		canWrite={data.canWrite}
+		canWrite={data.canTakeIn}
+	/>
+	<CustomerSection
+		saved={data.customer}
+		named={data.customerNamed}
+		before={data.customerBefore}
+		data={data.customerForm}
+		caseId={data.case.id}
+		canWrite={data.canTakeIn && !data.case.signed}
 	/>
 	<VehicleSection
 		saved={data.vehicle}
 		data={data.vehicleForm}
 		scanned={data.scanned}
 		caseId={data.case.id}
-		canWrite={data.canWrite}
+		canWrite={data.canTakeIn}
 	/>
-	<LampsSection saved={data.lamps} data={data.lampsForm} caseId={data.case.id} canWrite={data.canWrite} />
-	<TyresSection saved={data.tyres} data={data.tyresForm} caseId={data.case.id} canWrite={data.canWrite} />
+	<LampsSection saved={data.lamps} data={data.lampsForm} caseId={data.case.id} canWrite={data.canTakeIn} />
+	<TyresSection saved={data.tyres} data={data.tyresForm} caseId={data.case.id} canWrite={data.canTakeIn} />
 	<WorkSection
 		positions={data.positions}
 		saved={data.work}
 		data={data.workForm}
 		caseId={data.case.id}
-		canWrite={data.canWrite}
+		canWrite={data.canTakeIn}
 	/>
 {/key}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Complaint } from '$lib/case/entries/complaint/payload';
+import { Ulid } from '$lib/case/entries/fields';
 import { GRADES } from '$lib/case/entries/shapes';
 import { LAMPS } from '$library/positions';
 import { AGO, FITTERS, PriorWork } from '$lib/case/entries/prior-work/payload';
@@ -8,6 +9,7 @@ import { parseTyreSize } from '$lib/core/tyres/tyreSize';
 import { POSITIONS } from '$library/positions';
 import { checkVin } from '$lib/core/vehicle/vin';
 import { circumstances, symptoms, works } from '$library/vocabulary';
+import { CustomerValues } from '$lib/server/db/customers';
 import { entrySchema, numberField } from '$lib/server/cases/entryForms';
 
 /** The forms of Listen, each one entry. */
@@ -18,6 +20,18 @@ export const ComplaintForm = entrySchema({
 	felt: z.array(z.string().refine((id) => symptoms.has(id), 'That is not on the list.')).max(20),
 	when: z.array(z.string().refine((id) => circumstances.has(id), 'That is not on the list.')).max(20),
 	atKmh: z.number().min(1, 'From 1 km/h on.').max(250, 'That is too fast for any of them.').nullable()
+});
+
+/** Somebody of the shop’s list, or somebody new who gets this id. */
+export const CustomerForm = entrySchema({
+	customer: z.union([Ulid, z.literal('')]),
+	newId: Ulid,
+	...CustomerValues.shape,
+	// Nobody new has no name.
+	name: z.string().trim().max(120)
+}).refine(({ customer, name }) => customer !== '' || name !== '', {
+	path: ['name'],
+	message: 'What is their name?'
 });
 
 export const VehicleForm = entrySchema({

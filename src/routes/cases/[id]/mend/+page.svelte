@@ -1,4 +1,5 @@
 <script lang="ts">
+	import AgreedLine from '$lib/ui/AgreedLine.svelte';
 	import { untrack } from 'svelte';
 	import { goOn } from '../../../goOn';
 	import { GRADES } from '$lib/case/entries/shapes';
@@ -39,6 +40,7 @@
 		</p>
 	{/if}
 	<MendNav caseId={data.case.id} here="" />
+	<AgreedLine words={data.openWithCustomer} href="/cases/{data.case.id}/mend/estimate" />
 	<ol class="mt-2 [&>li:first-child]:border-t-0">
 		{#each data.repairs as done (done.id)}
 			<li class="hair flex flex-wrap items-baseline justify-between gap-x-4 py-3">

@@ -5,6 +5,7 @@
 	let { caseId, here }: { caseId: string; here: string } = $props();
 	const WAYS = [
 		{ path: '/plan', name: 'Before it begins', key: 'b' },
+		{ path: '/estimate', name: 'Estimate', key: 'e' },
 		{ path: '/fit', name: 'Fit', key: 'i' },
 		{ path: '', name: 'Repair', key: 'm' },
 		{ path: '/calibrate', name: 'Calibrate', key: 'c' }

@@ -124,7 +124,7 @@ export const actions = {
 			form.data.address && refusedLink(form.data.address, await services.settings.read('linkRules'));
 		if (refused) return setError(form, 'address', refused);
 		const { vehicle } = await caseRowHere(services, event.params.id);
-		await services.cases.setLinkAddress(vehicle.id, form.data.address || null);
+		await services.vehicles.setLinkAddress(vehicle.id, form.data.address || null);
 		return message(form, 'Address saved.');
 	}
 };

@@ -345,7 +345,7 @@
 
 	<Policy policy={reason.policy} mayLead={data.mayLead} dearest={repair} />
 	{#if mayWrite}
-		<PlanLine planned={data.planned} {...data.planning} canWrite={data.canWrite} />
+		<PlanLine planned={data.planned} {...data.planning} canWrite={data.canTakeIn} />
 	{/if}
 	<Worksheet steps={reason.steps} {mayWrite} caseId={data.case.id} onsaved={() => void refreshCase()} />
 	<Caution>

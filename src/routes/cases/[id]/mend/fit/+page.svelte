@@ -1,4 +1,5 @@
 <script lang="ts">
+	import AgreedLine from '$lib/ui/AgreedLine.svelte';
 	import { browser } from '$app/environment';
 	import { goto } from '$app/navigation';
 	import { refreshCase } from '$lib/ui/refresh';
@@ -25,6 +26,7 @@
 		here are examples.
 	</p>
 	<MendNav caseId={data.case.id} here="/fit" />
+	<AgreedLine words={data.openWithCustomer} href="/cases/{data.case.id}/mend/estimate" />
 	<div class="mt-4 grid gap-4 sm:grid-cols-2">
 		<label class="block"
 			><span class="mb-1 block font-semibold">Sheet</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import AgreedLine from '$lib/ui/AgreedLine.svelte';
 	import Act from '$lib/ui/Act.svelte';
 	import { goOn } from '../../../../goOn';
 	import { refreshCase } from '$lib/ui/refresh';
@@ -97,6 +98,7 @@
 		</p>
 	{/if}
 	<MendNav caseId={data.case.id} here="/plan" />
+	<AgreedLine words={data.openWithCustomer} href="/cases/{data.case.id}/mend/estimate" />
 </section>
 
 {#if data.ways && chosen}
@@ -210,6 +212,11 @@
 					disabled={saving}
 					whyNot={chosen !== best && because.trim() === '' ? 'Say why this one.' : null}
 					onclick={save}>Choose it</Act
+				>
+				<a
+					class="inline-flex min-h-11 items-center underline underline-offset-4"
+					href="/cases/{data.case.id}/mend/estimate?does={chosen.kind}&place={chosen.place}"
+					>What it would cost</a
 				>
 				{#if chosen !== best && because.trim() === ''}<span>A reason goes with it: it is evidence later.</span
 					>{/if}

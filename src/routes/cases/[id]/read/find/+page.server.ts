@@ -118,7 +118,7 @@ export const actions = {
 		const refused = refusedLink(address, await services.settings.read('linkRules'));
 		if (refused) return fail(400, { lookError: refused });
 		const { vehicle } = await caseRowHere(services, event.params.id);
-		await services.cases.setLinkAddress(vehicle.id, address);
+		await services.vehicles.setLinkAddress(vehicle.id, address);
 		return { used: true };
 	},
 	/** Takes over who answered in a frame log of this case. */
