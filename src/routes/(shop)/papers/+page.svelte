@@ -15,7 +15,8 @@
 	<div class="grid gap-4 sm:grid-cols-3">
 		<Field label="Currency" errors={$errors.currency}>
 			<select class="field" bind:value={$form.currency}>
-				{#each data.currencies as code, nth (nth)}<option value={code}>{code}, {names.of(code)}</option>{/each}
+				{#each data.currencies as code, nth (nth)}<option value={code}>{code}, {names.of(code)}</option
+					>{/each}
 			</select>
 		</Field>
 		<Field label="An hour of work, without tax" errors={$errors.rate}
