@@ -102,3 +102,39 @@ test('only a lead signs, and not while anything is open', async ({ browser }) =>
 	await ana.close();
 	await marit.close();
 });
+
+test('keys of one sign are listed where they are, and can be switched off', async ({ browser }) => {
+	const context = await browser.newContext({ storageState: SIGNED_IN.ana });
+	const page = await context.newPage();
+	const ready = () => page.locator('html[data-ready]').waitFor({ state: 'attached' });
+	await page.goto('/');
+	await ready();
+	const href = await page
+		.getByRole('row')
+		.filter({ hasText: 'school minibus' })
+		.getByRole('link')
+		.getAttribute('href');
+	await page.goto(`${href}/mend`);
+	await ready();
+	await page.keyboard.press('Shift+?');
+	const keys = page.getByRole('dialog', { name: 'Keys' });
+	// Those of this very page before those of every page.
+	await expect(keys.getByRole('definition').first()).toHaveText('Before it begins');
+	await expect(keys).toContainText('go to a station');
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('e');
+	await expect(page).toHaveURL(/\/mend\/estimate$/);
+
+	await page.goto('/me');
+	await ready();
+	await page.getByRole('button', { name: 'Switch them off' }).click();
+	await expect(page.getByRole('button', { name: 'Switch them on again' })).toBeVisible();
+	await page.goto(`${href}/mend`);
+	await ready();
+	await expect(page.locator('html[data-keys=off]')).toBeAttached();
+	for (const key of ['e', '3', '/', '.', 'n', 'Shift+?']) await page.keyboard.press(key);
+	await expect(page).toHaveURL(/\/mend$/);
+	await expect(page.getByRole('dialog')).toHaveCount(0);
+	await expect(page.locator('.key').first()).toBeHidden();
+	await context.close();
+});

@@ -8,5 +8,7 @@ export const load = async ({ locals, cookies }) => ({
 	/** What is wrong with the server's disk, for everybody; null = nothing. */
 	trouble: troubleWords(healthOf(locals.services.db).state()),
 	theme: cookies.get('jaldi-theme') === 'bay' ? ('bay' as const) : ('day' as const),
+	/** Keys that are one sign do something. */
+	singleKeys: cookies.get('jaldi-keys') !== 'off',
 	lockAfterMinutes: locals.member ? await locals.services.settings.read('lockAfterMinutes') : 0
 });

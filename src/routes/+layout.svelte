@@ -51,6 +51,9 @@
 	$effect(() => (data.member ? lockWithOthers() : undefined));
 	$effect(() => lockWhenLeft(data.member ? data.lockAfterMinutes : 0));
 	$effect(() => {
+		document.documentElement.dataset.keys = data.singleKeys ? 'on' : 'off';
+	});
+	$effect(() => {
 		// A page that is read across the bay has the bay's colours whatever the reader's own are.
 		document.documentElement.dataset.theme = page.data.colours ?? data.theme;
 	});

@@ -1,5 +1,7 @@
 <script lang="ts">
-	/** What the keys do; opened with `?`. */
+	import { keysHere } from './keysHere.svelte';
+
+	/** What the keys do, those of the page first; opened with `?`. */
 	let { keys }: { keys: [string, string][] } = $props();
 	let dialog: HTMLDialogElement;
 	export const open = () => dialog.showModal();
@@ -9,13 +11,16 @@
 	<div class="modal-box border border-ink bg-base-100 shadow-none">
 		<h2 class="text-xl font-bold">Keys</h2>
 		<dl class="mt-3">
-			{#each keys as [key, does] (key)}
+			{#each [...keysHere, ...keys] as [key, does], nth (nth)}
 				<div class="hair flex items-center gap-4 py-2">
-					<dt class="w-20"><kbd class="rounded border border-ink px-2 font-mono">{key}</kbd></dt>
+					<dt class="w-24"><kbd class="rounded border border-ink px-2 font-mono">{key}</kbd></dt>
 					<dd>{does}</dd>
 				</div>
 			{/each}
 		</dl>
+		<p class="mt-3 text-ink-2">
+			Single keys can be switched off under <a class="underline underline-offset-4" href="/me">your name</a>.
+		</p>
 		<form method="dialog" class="mt-4"><button class="act">Close</button></form>
 	</div>
 </dialog>

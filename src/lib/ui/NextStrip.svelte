@@ -1,10 +1,18 @@
 <script lang="ts">
+	import { afterNavigate } from '$app/navigation';
 	import type { NextStep } from '../case/progress/step';
 
 	/** The one thing to do next, and why. The only thing on a page that is turmeric. */
 	let { next, onstart }: { next: NextStep; onstart: () => void } = $props();
-	/** On a phone the reason is told to whoever asks. */
-	let told = $state(false);
+	/** Whoever has read the reason once has read it: on the next page it is told to whoever asks, on a phone always. */
+	let isRead = $state(false);
+	let isAsked = $state(false);
+	let read = '';
+	afterNavigate(() => {
+		isRead = read === `${next.title} ${next.why}`;
+		isAsked = false;
+		read = `${next.title} ${next.why}`;
+	});
 </script>
 
 <section
@@ -13,11 +21,11 @@
 >
 	<div class="min-w-0 flex-1 basis-72">
 		<h2 class="text-xl leading-tight font-bold">{next.title}</h2>
-		<p class="mt-1 {told ? '' : 'max-sm:hidden'}">{next.why}</p>
-		{#if !told}<button
+		<p class="mt-1 {isAsked ? '' : isRead ? 'hidden' : 'max-sm:hidden'}">{next.why}</p>
+		{#if !isAsked}<button
 				type="button"
-				class="min-h-11 cursor-pointer underline underline-offset-4 sm:hidden"
-				onclick={() => (told = true)}>Why this?</button
+				class="min-h-11 cursor-pointer underline underline-offset-4 {isRead ? '' : 'sm:hidden'}"
+				onclick={() => (isAsked = true)}>Why this?</button
 			>{/if}
 	</div>
 	<button

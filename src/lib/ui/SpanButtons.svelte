@@ -5,13 +5,16 @@
 
 	/** Closer, wider, along and all of it, with their keys; what else belongs to the picture stands beside them. */
 	let { span, children }: { span: Span | null; children?: Snippet } = $props();
-	useKeys({
-		'+': () => span?.zoom(0.5),
-		'-': () => span?.zoom(2),
-		ArrowLeft: () => span?.pan(-0.25),
-		ArrowRight: () => span?.pan(0.25),
-		'0': () => span?.all()
-	});
+	useKeys(
+		{
+			'+': () => span?.zoom(0.5),
+			'-': () => span?.zoom(2),
+			ArrowLeft: () => span?.pan(-0.25),
+			ArrowRight: () => span?.pan(0.25),
+			'0': () => span?.all()
+		},
+		{ '+ −': 'nearer, further', '← →': 'earlier, later', '0': 'all of it' }
+	);
 </script>
 
 <div class="flex flex-wrap items-center gap-2">

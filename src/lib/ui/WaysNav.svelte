@@ -15,7 +15,10 @@
 		hrefOf: (path: string) => string;
 	} = $props();
 	// Which pages there are does not change while the station is open.
-	useKeys((() => Object.fromEntries(ways.map(({ path, key }) => [key, () => void goto(hrefOf(path))])))());
+	useKeys(
+		(() => Object.fromEntries(ways.map(({ path, key }) => [key, () => void goto(hrefOf(path))])))(),
+		(() => Object.fromEntries(ways.map(({ key, name }) => [key, name])))()
+	);
 </script>
 
 <nav class="mt-4 flex flex-wrap gap-x-5 gap-y-1 border-b border-rule" aria-label={label}>

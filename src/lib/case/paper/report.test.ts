@@ -85,3 +85,81 @@ describe('what a report says', () => {
 		expect(reportOf(maker).noCodes).toBe('No module had a code.');
 	});
 });
+
+describe('what papers owe to whoever reads them', () => {
+	const fitted = (maker: ThreadMaker) =>
+		maker.add('repair', {
+			title: 'Sensor renewed',
+			position: 'rear-left',
+			parts: [{ name: 'sensor', number: '', grade: 'maker’s own' }],
+			temporary: false,
+			note: ''
+		});
+
+	it('say where a part was fitted before anything was measured', () => {
+		const blind = opened();
+		fitted(blind);
+		expect(reportOf(blind).repairs[0]?.unmeasured).toBe(true);
+		const elsewhere = opened();
+		elsewhere.add('test-step', { ...step({ 'meter:lead-feed@rear-right': 'in' }), place: 'rear-right' });
+		fitted(elsewhere);
+		expect(reportOf(elsewhere).repairs[0]?.unmeasured).toBe(true);
+		const measured = opened();
+		measured.add('test-step', { ...step({ 'meter:lead-feed@rear-left': 'high' }), place: 'rear-left' });
+		fitted(measured);
+		// What is measured afterwards justifies nothing that was done before.
+		expect(reportOf(measured).repairs[0]?.unmeasured).toBe(false);
+		const after = opened();
+		fitted(after);
+		after.add('test-step', { ...step({ 'meter:lead-feed@rear-left': 'in' }), place: 'rear-left' });
+		expect(reportOf(after).repairs[0]?.unmeasured).toBe(true);
+	});
+
+	it('have number and odometer from the vehicle itself where nobody read them off it, and say so', () => {
+		const maker = new ThreadMaker();
+		maker.add('case-opened', { vehicleId: 'v', typeId: 'brindle-marlow-16', name: 'it', plate: '' });
+		expect(reportOf(maker).vehicle).toBeNull();
+		maker.scan([], { vin: '11111111111111111', odometerKm: 1234.6 });
+		expect(reportOf(maker).vehicle).toEqual({
+			vin: '11111111111111111',
+			odometerKm: 1235,
+			toldByItself: true
+		});
+		maker.listen();
+		expect(reportOf(maker).vehicle).toMatchObject({ odometerKm: 10, toldByItself: false });
+	});
+
+	it('have what was asked, line by line, and what the customer said', () => {
+		const maker = opened();
+		expect(reportOf(maker).cost).toBeNull();
+		const estimate = maker.add('estimate', {
+			currency: 'EUR',
+			ratePerHour: 8400,
+			taxBasisPoints: 2100,
+			lines: [
+				{ what: 'Sensor renewed', minutes: 35 },
+				{ what: 'Sensor', amount: 6490 }
+			],
+			note: 'Until Friday.'
+		});
+		expect(reportOf(maker).cost).toEqual({
+			lines: [
+				{ what: 'Sensor renewed (35 min)', amount: '€49.00' },
+				{ what: 'Sensor', amount: '€64.90' }
+			],
+			sums: [
+				{ what: 'Without tax', amount: '€113.90' },
+				{ what: 'Tax, 21 %', amount: '€23.92' }
+			],
+			total: '€137.82',
+			said: 'Nobody has agreed to it yet. Until Friday.'
+		});
+		const said = { estimate: estimate.id, who: 'the owner', how: 'by phone' as const, words: '' };
+		maker.add('estimate-answered', { ...said, agrees: true, upTo: 10_000 });
+		expect(reportOf(maker).cost?.said).toBe(
+			'The owner, by phone: yes, up to €100.00. It is more than was agreed to (€100.00). Until Friday.'
+		);
+		maker.add('estimate-answered', { ...said, agrees: false, upTo: null });
+		expect(reportOf(maker).cost?.said).toBe('The owner, by phone: no. Until Friday.');
+	});
+});

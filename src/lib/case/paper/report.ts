@@ -5,7 +5,8 @@ import { LINKS } from '../../../../library/links';
 import { agreementOf } from '../progress/agreed';
 import { costShown, type CostShown } from './costShown';
 import { beforeAfter, type BeforeAfter } from './beforeAfter';
-import { isBadBenchTest, isBenchTest } from '../measure/benchTests';
+import type { Position } from '../../../../library/positions';
+import { isBadBenchTest, isBenchTest, type BenchTest } from '../measure/benchTests';
 import { caseCalibrations, whyDue } from '../mend/calibrations';
 import { describeEntry } from '../thread/describe';
 import { drivenKm } from '../proof/drivenKm';
@@ -48,6 +49,8 @@ export interface CaseReport {
 		parts: { name: string; number: string; grade: string }[];
 		note: string;
 		checked: string | null;
+		/** Parts were fitted at a wheel at which nothing had been measured or looked at before. */
+		unmeasured: boolean;
 	}[];
 	calibrations: { id: string; name: string; state: string; values: string[]; words: string }[];
 	codes: (Omit<ProofView, 'waivable'> & {
@@ -273,7 +276,8 @@ function gridOf({ entries }: CaseView): CaseReport['grid'] {
 
 function repairsOf(entries: readonly Entry[]): CaseReport['repairs'] {
 	const sheets = ofKind(entries, 'fitting');
-	return ofKind(entries, 'repair').map(({ payload: { title, position, temporary, parts, note, does } }) => {
+	return ofKind(entries, 'repair').map((repair) => {
+		const { title, position, temporary, parts, note, does } = repair.payload;
 		const sheet = sheets.filter(({ payload }) => payload.place === (does?.place ?? position)).at(-1);
 		const lacks = sheet ? fittingLacks(sheet.payload) : [];
 		return {
@@ -286,10 +290,23 @@ function repairsOf(entries: readonly Entry[]): CaseReport['repairs'] {
 				? lacks.length === 0
 					? `fitted by its sheet, every step done (${sheet.authorName})`
 					: `by its sheet: ${lacks.join('; ')}`
-				: null
+				: null,
+			unmeasured: parts.length > 0 && position !== null && !wasMeasured(entries, repair, position)
 		};
 	});
 }
+
+/** Whether anything was measured, captured or looked at there before. */
+const wasMeasured = (entries: readonly Entry[], repair: Entry, position: Position): boolean =>
+	entries
+		.slice(0, entries.indexOf(repair))
+		.some(
+			(entry) =>
+				(isBenchTest(entry) && placesOf(entry).includes(position)) ||
+				(entry.kind === 'test-step' && entry.payload.how === 'done' && entry.payload.place === position)
+		);
+const placesOf = ({ payload }: BenchTest): (Position | null)[] =>
+	'position' in payload ? [payload.position] : payload.channels.map(({ position }) => position);
 
 function calibrationsOf(entries: readonly Entry[]): CaseReport['calibrations'] {
 	return caseCalibrations(entries).map((one) => ({

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkVin, vinCheckDigit, vinSays } from './vin';
+import { checkVin, vinIn, vinCheckDigit, vinSays } from './vin';
 
 describe('the check digit of a vehicle number', () => {
 	it('is 1 for seventeen ones, the worked example of the rule', () => {
@@ -35,6 +35,25 @@ describe('the check digit of a vehicle number', () => {
 		expect(checkVin('BRM16')).toEqual({ ok: false, error: 'It has 5 signs; 17 are expected.' });
 		expect(checkVin(' 1111 1111 1111 1111-2 ')).toMatchObject({ ok: true, value: { checkDigitFits: false } });
 	});
+});
+
+describe('a number in what a printed code says', () => {
+	const vin = '1M8GDM9AXKP042788';
+	it.each([
+		[vin, vin],
+		[`I${vin}`, vin],
+		[vin.toLowerCase(), vin],
+		[`VIN=${vin};KM=84210`, vin],
+		[`https://example.test/v/${vin}?a=1`, vin],
+		// Of two, the one whose check digit fits.
+		[`1M8GDM9A1KP042788 ${vin}`, vin],
+		['1M8GDM9A1KP042788', '1M8GDM9A1KP042788']
+	])('%s', (text, expected) => expect(vinIn(text)?.vin).toBe(expected));
+
+	it.each(['', 'no number at all', 'ABCDEFGHJKLMNPRST', '12345678901234567890123', `XX${'1'.repeat(17)}99`])(
+		'none in “%s”',
+		(text) => expect(vinIn(text)).toBeNull()
+	);
 });
 
 describe('what a number says by its places', () => {

@@ -44,6 +44,24 @@ export function checkVin(text: string): Result<CheckedVin> {
 	return ok({ vin, expectedCheckDigit, checkDigitFits: vin[8] === expectedCheckDigit });
 }
 
+const LENGTH = 17;
+
+/**
+ * The number in what a printed code says: alone, after the I that some makers print before it, or among other things. Where several
+ * would do, one whose check digit fits. Null where there is none.
+ */
+export function vinIn(text: string): CheckedVin | null {
+	const plain = text.toUpperCase();
+	const found = [...plain.matchAll(/(?=([A-HJ-NPR-Z0-9]{17}))/g)].flatMap(({ 1: signs = '', index }) => {
+		const checked = checkVin(signs);
+		// Part of a longer run of signs is no number, but for one sign before it.
+		const whole =
+			/^[^A-Z0-9]?$/.test(plain[index + LENGTH] ?? '') && !/[A-Z0-9]{2}$/.test(plain.slice(0, index));
+		return checked.ok && whole && /\d/.test(signs) ? [checked.value] : [];
+	});
+	return found.find(({ checkDigitFits }) => checkDigitFits) ?? found[0] ?? null;
+}
+
 /** Regions by the first sign, ISO 3780. */
 const REGIONS: readonly (readonly [signs: string, region: string])[] = [
 	['ABCDEFGH', 'Africa'],

@@ -2,6 +2,7 @@ import { latest } from '../../case/thread/thread';
 import { caseReport } from '../../case/paper/report';
 import { exportBundle } from '../bundle/exportBundle';
 import { caseReportPdf } from '../report/caseReportPdf';
+import type { Reader } from '../report/readers';
 import { headOf } from '../report/head';
 import type { Stores } from '../stores';
 import { loadCheckedCase } from './access';
@@ -9,7 +10,7 @@ import { loadCheckedCase } from './access';
 /** The case's papers as PDF. */
 export async function paperOf(
 	stores: Stores,
-	{ caseId, reader }: { caseId: string; reader: 'customer' | 'technician' }
+	{ caseId, reader }: { caseId: string; reader: Reader }
 ): Promise<Uint8Array> {
 	const { row, thread, view } = await loadCheckedCase(stores, caseId);
 	const customerId = latest(view.entries, 'customer')?.payload.customer ?? null;

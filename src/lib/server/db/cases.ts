@@ -7,6 +7,8 @@ import { projectCase } from '../../case/progress/project';
 import { floorFacts, summarise, type CaseSummary } from '../../case/progress/summary';
 import { ofKind, standing } from '../../case/thread/thread';
 import { codeNumber, suffixOf } from '../../core/codes/codeId';
+import { groupedBy } from '../../core/groupedBy';
+import { caseNumber } from './caseNumber';
 import { CaseSearch, SPOKEN_KINDS, type FoundCase } from './caseSearch';
 import { CodeLibrary } from './codeLibrary';
 import { NameSearch, type NamedCase } from './nameSearch';
@@ -50,7 +52,6 @@ export interface CaseWithCode {
 	repairs: string[];
 }
 
-export const caseNumber = (number: number): string => `TP-${String(number).padStart(4, '0')}`;
 const PAGE = 25;
 const FOLLOW_AFTER_MS = 200;
 /** Open cases whose threads are checked at a start, the newest first. */
@@ -333,6 +334,47 @@ export class Cases {
 			.where(and(eq(caseCode.code, code), inArray(caseCode.caseId, [...ids])));
 		const had = new Set(rows.map(({ id }) => id));
 		return ids.filter((id) => had.has(id));
+	}
+
+	/** The newest cases that had any of some codes, by their numbers. */
+	async newestWith(codes: readonly string[], limit: number): Promise<string[]> {
+		const each = await Promise.all(
+			codes.map((code) =>
+				this.db
+					.selectDistinct({ id: caseCode.caseId })
+					.from(caseCode)
+					.where(eq(caseCode.code, code))
+					.orderBy(desc(caseCode.caseId))
+					.limit(limit)
+			)
+		);
+		return [...new Set(each.flat().map(({ id }) => id))];
+	}
+
+	/** Cases of the newest vehicles of a type. */
+	async newestOfType(typeId: string, limit: number): Promise<string[]> {
+		const newest = this.db
+			.select({ id: vehicle.id })
+			.from(vehicle)
+			.where(eq(vehicle.typeId, typeId))
+			.orderBy(desc(sql`vehicle.rowid`))
+			.limit(limit);
+		const rows = await this.db
+			.select({ id: caseRecord.id })
+			.from(caseRecord)
+			.where(and(inArray(caseRecord.vehicleId, newest), eq(caseRecord.comingIn, false)))
+			.orderBy(desc(caseRecord.number))
+			.limit(limit);
+		return rows.map(({ id }) => id);
+	}
+
+	/** Codes of some cases, with their failure types. */
+	async codesOf(ids: readonly string[]): Promise<Map<string, { code: string; failureType: string }[]>> {
+		const rows = await this.db
+			.selectDistinct({ caseId: caseCode.caseId, code: caseCode.code, failureType: caseCode.failureType })
+			.from(caseCode)
+			.where(inArray(caseCode.caseId, [...ids]));
+		return groupedBy(rows, ({ caseId }) => caseId);
 	}
 
 	/** Cases of this shop that had a code, newest first, with what was mended on each. */

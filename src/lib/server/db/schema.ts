@@ -160,6 +160,7 @@ export const vehicle = sqliteTable(
 	},
 	(table) => [
 		index('vehicle_nickname').on(table.nickname),
+		index('vehicle_type').on(table.typeId),
 		index('vehicle_vin').on(table.vin),
 		index('vehicle_plate').on(sql`replace(upper(plate), ' ', '')`)
 	]

@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, like, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { fail, ok, type Result } from '../../core/result';
+import { caseNumber } from './caseNumber';
 import { LatestCache } from '../latestCache';
 import type { Database } from './open';
 import { adminAct, caseCode, caseRecord, entry, shopSetting } from './schema';
@@ -226,6 +227,19 @@ export class TrackRecord {
 				)
 			)
 			.orderBy(asc(caseRecord.number));
+	}
+
+	/** Of some cases, as which they came back: the number of the newest comeback. */
+	async cameBackAs(ids: readonly string[]): Promise<Map<string, string>> {
+		if (ids.length === 0) return new Map();
+		const of = sql<string>`json_extract(${entry.payload}, '$.comebackOf.caseId')`;
+		const rows = await this.db
+			.select({ id: of, number: caseRecord.number })
+			.from(entry)
+			.innerJoin(caseRecord, eq(caseRecord.id, entry.caseId))
+			.where(and(eq(entry.kind, 'case-opened'), inArray(of, [...ids])))
+			.orderBy(asc(caseRecord.number));
+		return new Map(rows.map(({ id, number }) => [id, caseNumber(number)]));
 	}
 
 	private async codesOf(caseIds: string[]): Promise<Map<string, string[]>> {

@@ -5,6 +5,7 @@ import { s3Files } from '../../objects/s3Store';
 import { examineBundle } from '../bundle/importBundle';
 import { bundleOf, paperOf } from '../cases/papers';
 import { minutesOf, nextOf } from '../cases/outlook';
+import { alikePage } from '../cases/alikePage';
 import { planPage } from '../cases/planPage';
 import { provokePage } from '../cases/provokePage';
 import { reasonPage } from '../cases/reasonPage';
@@ -13,7 +14,7 @@ import { endedRecording, importedRecording } from '../jobs/recordingWork';
 import { analysedCapture } from '../jobs/scopeWork';
 import { logHash } from '../cases/keptLog';
 import { damagedPages } from '../db/damagedPages';
-import { ShopFigures } from '../db/shopFigures';
+import { ShopFigures, type Within } from '../db/shopFigures';
 import type { Stores } from '../stores';
 
 /**
@@ -28,7 +29,8 @@ export const TASKS = {
 	endedRecording: (_: Stores, work: Parameters<typeof endedRecording>[0]) => endedRecording(work),
 	analysedCapture: (_: Stores, work: Parameters<typeof analysedCapture>[0]) => analysedCapture(work),
 	damagedPages,
-	figures: ({ db }: Stores, _: null) => new ShopFigures(db).all(),
+	figures: ({ db }: Stores, within: Within) => new ShopFigures(db).all(within),
+	signedCases: ({ db }: Stores, within: Within) => new ShopFigures(db).signed(within),
 	backUp: (_: Stores, { folder, to, now, keep }: { folder: string; to: string; now: Date; keep: number }) =>
 		backUp(folder, to, { now, keep }),
 	copyBackup: (_: Stores, { to, keep, place }: { to: string; keep: number; place: BucketPlace }) =>
@@ -37,6 +39,7 @@ export const TASKS = {
 	minutesToGo: minutesOf,
 	nextStep: nextOf,
 	reasonPage,
+	alikePage,
 	provokePage,
 	planPage,
 	whyPage

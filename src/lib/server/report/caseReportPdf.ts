@@ -6,16 +6,26 @@ import type { ReportHead } from './parts';
 import { traceDrawing } from './drawings';
 import { technicianDocument } from './technicianDocument';
 import { pdfOf } from './pdf';
+import type { Reader } from './readers';
+import { tagDocument } from './tagDocument';
 
-/** A case's report on paper. @param reader the whole of it for a technician, or one page for the customer */
+const jpegAddress = (bytes: Uint8Array): string =>
+	`data:image/jpeg;base64,${Buffer.from(bytes).toString('base64')}`;
+
+/** A case's report on paper. */
 export async function caseReportPdf(
-	reader: 'technician' | 'customer',
+	reader: Reader,
 	head: ReportHead,
 	report: CaseReport,
 	{ photos, captures }: { photos: Photos; captures: Captures },
 	caseId: string
 ): Promise<Uint8Array> {
-	if (reader === 'customer') return pdfOf(customerDocument(head, report));
+	if (reader === 'tag') return pdfOf(tagDocument(head));
+	if (reader === 'customer') {
+		const [first] = report.photos;
+		const bytes = first && (await photos.read(caseId, first.id));
+		return pdfOf(customerDocument(head, report, bytes ? jpegAddress(bytes) : null));
+	}
 	const pictures = new Map<string, Uint8Array>();
 	for (const { id } of report.photos) {
 		const bytes = await photos.read(caseId, id);

@@ -15,8 +15,17 @@ import {
 	type ReportHead
 } from './parts';
 
+/** More of it does not fit beside all else that stands on one page. */
+const MOST_FOUND = 3;
+const PHOTO_FITS: [number, number] = [120, 90];
+
 /** One page in plain words, for whoever owns the vehicle. */
-export function customerDocument(head: ReportHead, report: CaseReport): TDocumentDefinitions {
+export function customerDocument(
+	head: ReportHead,
+	report: CaseReport,
+	/** The first photo, as a data address; null = none was taken. */
+	photo: string | null = null
+): TDocumentDefinitions {
 	const settled = report.codes.filter(({ verdict }) => verdict === 'proven-clear').length;
 	const how = [
 		settled > 0
@@ -45,6 +54,21 @@ export function customerDocument(head: ReportHead, report: CaseReport): TDocumen
 		...when((report.byLamp ?? []).length > 0, () => [
 			heading('What its lamp told'),
 			list((report.byLamp ?? []).slice(0, MOST).map(({ code, words }) => `${words} (${code}).`))
+		]),
+		...when(report.found.length > 0, () => [
+			heading('What was wrong'),
+			{
+				columns: [
+					{
+						width: '*',
+						stack: [
+							list(report.found.slice(0, MOST_FOUND).map(({ title, detail }) => `${title}: ${detail}.`))
+						]
+					},
+					...(photo ? [{ width: 'auto', stack: [{ image: photo, fit: PHOTO_FITS }] }] : [])
+				],
+				columnGap: 12
+			}
 		]),
 		heading('What we did'),
 		...repairs({ ...report, repairs: report.repairs.slice(0, MOST) }),

@@ -211,7 +211,25 @@ export const complaintLine = ({ complaint }: CaseReport): string =>
 
 export function repairs(report: CaseReport): Content[] {
 	if (report.repairs.length === 0) return [line('No repair is written down.')];
-	return report.repairs.flatMap(({ title, where, temporary, parts, note, checked }) => [
+	const sided = report.repairs.some(({ where }) => where !== null && SIDED.test(where));
+	return [
+		...report.repairs.flatMap(repairLines),
+		...when(sided, () => [line('Left and right are as one sits in it, looking ahead.', 'small')])
+	];
+}
+
+const SIDED = /left|right/;
+
+function repairLines({
+	title,
+	where,
+	temporary,
+	parts,
+	note,
+	checked,
+	unmeasured
+}: CaseReport['repairs'][number]): Content[] {
+	return [
 		strong(
 			`${title}${where ? `, ${where}` : ''}${temporary ? ' (temporary: it has to be done again)' : ''}.`
 		),
@@ -219,8 +237,11 @@ export function repairs(report: CaseReport): Content[] {
 			line(`Fitted: ${name}${number ? `, ${number}` : ''} (${grade}).`)
 		),
 		...when(checked !== null, () => [line(`${checked ?? ''}.`)]),
+		...when(unmeasured, () => [
+			line(`Nothing was measured or looked at ${where ?? 'there'} before it was fitted.`, 'quiet')
+		]),
 		...when(note !== '', () => [line(note, 'quiet')])
-	]);
+	];
 }
 
 /** The codes of a vehicle without a link; of one that has none, that it has none. */

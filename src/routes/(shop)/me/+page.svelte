@@ -87,5 +87,17 @@
 	<SecondFactor on={data.secondFactor} made={form && 'drawn' in form ? form : null}>
 		{@render said('factor')}
 	</SecondFactor>
+	<section aria-labelledby="keys">
+		<h2 id="keys" class="text-lg font-bold">Single keys</h2>
+		<p class="mt-1 text-ink-2">
+			One key does something on most pages; <kbd class="key">?</kbd> lists them. Whoever speaks to the machine,
+			or leans on the keyboard, may want them off, on this device.
+		</p>
+		<form method="POST" action="/preferences?/keys" class="mt-2">
+			<input type="hidden" name="back" value="/me" />
+			<input type="hidden" name="keys" value={data.singleKeys ? 'off' : 'on'} />
+			<button class="act-quiet">{data.singleKeys ? 'Switch them off' : 'Switch them on again'}</button>
+		</form>
+	</section>
 	<Sessions sessions={data.sessions} />
 </div>

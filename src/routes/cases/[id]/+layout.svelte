@@ -92,14 +92,23 @@
 </script>
 
 <a class="skip no-print" href="#main">To the page</a>
-<header class="no-print flex min-h-16 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-6 py-2">
+<header
+	class="no-print flex min-h-16 items-center gap-x-3 gap-y-1 border-b border-rule px-4 py-2 sm:flex-wrap sm:gap-x-5 sm:px-6"
+>
 	<Wordmark />
-	<span class="num rounded bg-neutral px-[10px] py-1 text-neutral-content">{shown.number}</span>
-	<p class="min-w-0 truncate text-xl leading-tight font-bold max-lg:flex-1">
-		<a href="/cases/{shown.id}/vehicle" class="hover:underline"
-			>{shown.vehicleName} · {shown.vehicle.nickname}</a
+	<!-- On a phone number and vehicle stand one above the other: the whole header is one row. -->
+	<div class="flex min-w-0 flex-1 flex-col items-start sm:contents">
+		<span class="num rounded bg-neutral px-[10px] text-neutral-content max-sm:text-sm sm:py-1"
+			>{shown.number}</span
 		>
-	</p>
+		<p class="max-w-full min-w-0 truncate font-bold sm:text-xl sm:leading-tight max-lg:sm:flex-1">
+			<a
+				href="/cases/{shown.id}/vehicle"
+				class="hover:underline max-sm:inline-flex max-sm:min-h-8 max-sm:items-center"
+				>{shown.vehicleName} · {shown.vehicle.nickname}</a
+			>
+		</p>
+	</div>
 	<p class="hidden min-w-0 flex-1 truncate text-ink-2 xl:block">{shown.complaint ?? ''}</p>
 	<ul class="ml-auto hidden gap-2 lg:flex xl:ml-0">
 		{#each shown.lampWords.slice(0, 2) as words, nth (nth)}
@@ -112,7 +121,9 @@
 		<button class="act-quiet lg:hidden" aria-expanded={threadOpen} onclick={() => (threadOpen = !threadOpen)}
 			>Thread · {shown.headSeq}</button
 		>
-		{#if data.member}<WhoAmI name={data.member.name} theme={data.theme} />{/if}
+		{#if data.member}<div class="max-sm:hidden">
+				<WhoAmI name={data.member.name} theme={data.theme} />
+			</div>{/if}
 	</div>
 </header>
 <StationLine stations={shown.stations} {here} caseId={shown.id} />
@@ -137,7 +148,10 @@
 			: 'hidden lg:block'} lg:min-h-[calc(100vh-127px)]"
 		aria-label="Thread"
 	>
-		<button class="act-quiet mx-5 mt-4 lg:hidden" onclick={() => (threadOpen = false)}>Close</button>
+		<div class="mx-5 mt-4 flex flex-wrap items-center justify-between gap-2 lg:hidden">
+			<button class="act-quiet" onclick={() => (threadOpen = false)}>Close</button>
+			{#if data.member}<div class="sm:hidden"><WhoAmI name={data.member.name} theme={data.theme} /></div>{/if}
+		</div>
 		<Part what="The thread"
 			><ThreadPanel
 				lines={shown.lines}

@@ -4,6 +4,7 @@
 	import Field from '$lib/ui/Field.svelte';
 	import { FAMILY_WORDS } from '$library/sensorFamilies';
 	import { SENSOR_KINDS } from '$library/sensorKinds';
+	import VinCamera from '../../../VinCamera.svelte';
 	import VinSays from './VinSays.svelte';
 
 	let { data } = $props();
@@ -150,6 +151,7 @@
 		<Field label="Number of the vehicle (VIN)" errors={$errors.vin}
 			><input class="field num" bind:value={$form.vin} maxlength="40" /></Field
 		>
+		<VinCamera onvin={(vin) => ($form.vin = vin)} />
 		{#if $form.vin !== ''}<VinSays vin={$form.vin} />{/if}
 		<details open={isDescribed}>
 			<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"

@@ -1,7 +1,7 @@
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
 import { clock } from '$lib/server/cases/clock';
-import { caseNumber } from '$lib/server/db/cases';
+import { caseNumber } from '$lib/server/db/caseNumber';
 
 const KIND_WORDS: Record<string, string> = {
 	scan: 'A reading of all modules',

@@ -4,7 +4,8 @@ import { placeWords } from '$lib/case/reason/words';
 import { maySign } from '$lib/server/accounts/members';
 import { memberHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
-import { caseNumber, typeName } from '$lib/server/db/cases';
+import { caseNumber } from '$lib/server/db/caseNumber';
+import { typeName } from '$lib/server/db/cases';
 import { repairs } from '$library/repairs';
 import { vehicleTypes } from '$library/index';
 

@@ -1,7 +1,7 @@
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
 import { isValid, ulid } from 'ulid';
 import { comebackOf } from '$lib/case/proof/comeback';
-import { caseNumber } from '$lib/server/db/cases';
+import { caseNumber } from '$lib/server/db/caseNumber';
 import { standingItems } from '$lib/case/progress/standingItems';
 import { CLOSED_UNPROVEN } from '$lib/case/progress/project';
 import { caseReport, groupedCodes } from '$lib/case/paper/report';

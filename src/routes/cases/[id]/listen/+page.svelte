@@ -13,6 +13,13 @@
 <svelte:head><title>{data.case.number} Listen · Jaldi</title></svelte:head>
 {#key data.case.id}
 	<PlanLine planned={data.planned} {...data.planning} canWrite={data.canTakeIn && !data.case.signed} />
+	<p>
+		<a
+			class="inline-flex min-h-11 items-center underline underline-offset-4"
+			href="/cases/{data.case.id}/report.pdf?for=tag"
+			target="_blank">Label for the key (PDF)</a
+		>
+	</p>
 	<ComplaintSection
 		saved={data.complaint}
 		data={data.complaintForm}

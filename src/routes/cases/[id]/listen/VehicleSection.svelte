@@ -8,6 +8,7 @@
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import type { VehicleForm } from './forms';
+	import VinCamera from '../../../VinCamera.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
 	import Section from './Section.svelte';
 
@@ -70,6 +71,7 @@
 				<input class="field num text-right" type="number" min="0" step="1" bind:value={$form.odometerKm} />
 			</Field>
 		</div>
+		<VinCamera onvin={(vin) => ($form.vin = vin)} />
 		{#if scanned.vin && $form.vin === scanned.vin}<p class="mt-1 text-ink-2">
 				Told by the vehicle itself: hold it against the plate.
 			</p>{/if}

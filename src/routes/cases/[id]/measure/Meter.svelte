@@ -66,7 +66,7 @@
 				: { text: form.text, unit: form.unit, over: form.over, temperatureC: form.temperatureC, by: form.by },
 		(kept) => Object.assign(form, kept)
 	);
-	useKeys({ r: () => void (standIn && mayWrite && form.read()) });
+	useKeys({ r: () => void (standIn && mayWrite && form.read()) }, { r: 'read the meter' });
 </script>
 
 <div class="grid gap-x-8 gap-y-3 lg:grid-cols-[minmax(0,1fr)_17rem]">

@@ -224,10 +224,16 @@
 					<span class="num">{one.count}</span> of <span class="num">{one.of}</span> here: {one.words} ({one.alike}).
 				</p>
 			{/each}
-			{#if reason.record.length > 0}<a
+			<p class="flex flex-wrap gap-x-6">
+				<a
 					class="inline-flex min-h-11 items-center underline underline-offset-4"
-					href="/library/learned">What is learned from</a
-				>{/if}
+					href="/cases/{data.case.id}/reason/alike">Cases like this one</a
+				>
+				{#if reason.record.length > 0}<a
+						class="inline-flex min-h-11 items-center underline underline-offset-4"
+						href="/library/learned">What is learned from</a
+					>{/if}
+			</p>
 		</section>
 
 		<section id="next-test" aria-labelledby="next-title">

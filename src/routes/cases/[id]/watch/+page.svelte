@@ -43,14 +43,17 @@
 	const toggle = (signal: string, on: boolean) =>
 		(chosen = on ? [...chosen, signal] : chosen.filter((one) => one !== signal));
 
-	useKeys({
-		r: () => {
-			if (mayRecord && work.whyNot === null && chosen.length > 0) void start();
+	useKeys(
+		{
+			r: () => {
+				if (mayRecord && work.whyNot === null && chosen.length > 0) void start();
+			},
+			Space: () => recording && void work.mark(),
+			x: () => recording && void work.cancel(),
+			b: () => void goto(`/cases/${data.case.id}/watch/bay`)
 		},
-		Space: () => recording && void work.mark(),
-		x: () => recording && void work.cancel(),
-		b: () => void goto(`/cases/${data.case.id}/watch/bay`)
-	});
+		{ r: 'record', Space: 'mark this moment', x: 'stop and keep', b: 'across the bay' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} Watch · Jaldi</title></svelte:head>

@@ -128,9 +128,12 @@
 			setUp = false;
 		});
 	});
-	useKeys({
-		r: () => void (data.standIn && step && readHere())
-	});
+	useKeys(
+		{
+			r: () => void (data.standIn && step && readHere())
+		},
+		{ r: 'read the meter' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} Halve the harness · Jaldi</title></svelte:head>

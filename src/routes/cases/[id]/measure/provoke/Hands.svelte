@@ -61,19 +61,22 @@
 		again?.label === label ? Math.max(0, again.furtherS - (live.tried[label]?.seconds ?? 0)) : null;
 	/** A key for each place, beside those that the bench has. */
 	const KEYS = ['a', 'b', 'c', 'd', 'e', 'g', 'i', 'j', 'k'];
-	useKeys({
-		...Object.fromEntries(
-			KEYS.map((key, i) => [
-				key,
-				() => {
-					const place = hands[i]?.label;
-					if (watching && place) void work.mark(place);
-				}
-			])
-		),
-		y: () => void (watching && live.gone && work.mark(TURNS_STILL.label)),
-		x: () => void (watching && work.cancel())
-	});
+	useKeys(
+		{
+			...Object.fromEntries(
+				KEYS.map((key, i) => [
+					key,
+					() => {
+						const place = hands[i]?.label;
+						if (watching && place) void work.mark(place);
+					}
+				])
+			),
+			y: () => void (watching && live.gone && work.mark(TURNS_STILL.label)),
+			x: () => void (watching && work.cancel())
+		},
+		{ '1 – 9': 'the hand goes there', y: 'it turns, and still nothing', x: 'stop and keep' }
+	);
 </script>
 
 <section class="mt-5 scroll-mt-3" aria-labelledby="hands" bind:this={section}>

@@ -76,7 +76,7 @@
 			taking = false;
 		}
 	}
-	useKeys({ c: () => void take() });
+	useKeys({ c: () => void take() }, { c: 'take a capture' });
 </script>
 
 <div class="flex flex-wrap items-end gap-x-6 gap-y-3">

@@ -139,9 +139,12 @@
 		}
 	}
 	const SAID = { follows: 'good', nothing: 'bad', 'not-steady': 'bad', 'another-value': 'suspect' } as const;
-	useKeys({
-		w: () => void (mayWrite && data.signal && !work.busy && watch())
-	});
+	useKeys(
+		{
+			w: () => void (mayWrite && data.signal && !work.busy && watch())
+		},
+		{ w: 'watch what arrives' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} Substitute a signal · Jaldi</title></svelte:head>

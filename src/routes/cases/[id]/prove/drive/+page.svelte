@@ -103,12 +103,15 @@
 		void goOn(`/cases/${data.case.id}/prove`);
 	}
 
-	useKeys({
-		r: () => mayWrite && !recording && data.linkAddress && void start(),
-		Space: () => recording && void work.mark(),
-		x: () => recording && void work.cancel(),
-		s: () => void save()
-	});
+	useKeys(
+		{
+			r: () => mayWrite && !recording && data.linkAddress && void start(),
+			Space: () => recording && void work.mark(),
+			x: () => recording && void work.cancel(),
+			s: () => void save()
+		},
+		{ r: 'record', Space: 'mark this moment', x: 'stop and keep', s: 'save the drive' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} Proving drive · Jaldi</title></svelte:head>

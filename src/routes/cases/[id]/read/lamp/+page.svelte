@@ -99,12 +99,21 @@
 			tapped.holding = holding;
 		});
 
-	useKeys({
-		u: undo,
-		x: again,
-		h: () => hold(!tapped.holding),
-		s: () => void save()
-	});
+	useKeys(
+		{
+			u: undo,
+			x: again,
+			h: () => hold(!tapped.holding),
+			s: () => void save()
+		},
+		{
+			Space: 'while the lamp is on',
+			u: 'take the last back',
+			x: 'begin again',
+			h: 'hold, or tap',
+			s: 'save what was read'
+		}
+	);
 </script>
 
 <svelte:window

@@ -66,9 +66,12 @@
 		document.getElementById('graph')?.scrollIntoView({ block: 'nearest' });
 	};
 
-	useKeys({
-		l: () => (asList = !asList)
-	});
+	useKeys(
+		{
+			l: () => (asList = !asList)
+		},
+		{ l: 'as a list, as a graph' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} {recording.name || 'Recording'} · Jaldi</title></svelte:head>

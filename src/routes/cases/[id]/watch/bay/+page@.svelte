@@ -144,14 +144,24 @@
 		muted = !muted;
 		sound.muted = muted;
 	}
-	useKeys({
-		Space: () => (running ? void work.mark() : data.mayRecord && void start()),
-		r: () => !running && data.mayRecord && void start(),
-		s: nextSignal,
-		m: toggleSound,
-		Escape: () => void leave(),
-		x: () => running && void work.cancel()
-	});
+	useKeys(
+		{
+			Space: () => (running ? void work.mark() : data.mayRecord && void start()),
+			r: () => !running && data.mayRecord && void start(),
+			s: nextSignal,
+			m: toggleSound,
+			Escape: () => void leave(),
+			x: () => running && void work.cancel()
+		},
+		{
+			r: 'start',
+			Space: 'start; mark this moment',
+			s: 'the next signal',
+			m: 'sound on and off',
+			x: 'stop and keep',
+			Esc: 'back to the case'
+		}
+	);
 	sound.muted = true;
 </script>
 

@@ -43,11 +43,14 @@
 			if (count++ % 5 === 0) legs = progress.progress;
 		});
 	});
-	useKeys({
-		r: () => mayRecord && !recording && data.linkAddress && void start(),
-		Space: () => recording && void work.mark(),
-		x: () => recording && void work.cancel()
-	});
+	useKeys(
+		{
+			r: () => mayRecord && !recording && data.linkAddress && void start(),
+			Space: () => recording && void work.mark(),
+			x: () => recording && void work.cancel()
+		},
+		{ r: 'record', Space: 'mark this moment', x: 'stop and keep' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} Road test · Jaldi</title></svelte:head>

@@ -89,11 +89,14 @@
 		)
 	);
 
-	useKeys({
-		r: () => view?.toggleRulers(),
-		'[': () => to(data.earlier),
-		']': () => to(data.later)
-	});
+	useKeys(
+		{
+			r: () => view?.toggleRulers(),
+			'[': () => to(data.earlier),
+			']': () => to(data.later)
+		},
+		{ r: 'rulers', '[ ]': 'the capture before, the one after' }
+	);
 </script>
 
 <svelte:head><title>{data.case.number} {capture.name || 'Capture'} · Jaldi</title></svelte:head>

@@ -1,0 +1,1 @@
+CREATE INDEX `vehicle_type` ON `vehicle` (`type_id`);
