@@ -4,7 +4,7 @@ import { traitsOf, traitWords, TRAIT_KINDS, type TraitCode } from '../../case/re
 import { latest, ofKind, standing } from '../../case/thread/thread';
 import type { Entry, EntryKind } from '../../case/entries/entry';
 import { groupedBy } from '../../core/groupedBy';
-import { mostAlike } from '../../core/path/alike';
+import { mostAlike, type Trait } from '../../core/path/alike';
 import { codeNumber, suffixOf } from '../../core/codes/codeId';
 import type { CaseCode } from '../../case/codes/caseCode';
 import type { CodeBook } from '../../../../library/codes';
@@ -74,7 +74,7 @@ export async function alikePage(stores: Stores, { caseId }: { caseId: string }) 
 				vehicle:
 					one.vehicle.id === row.vehicle.id ? 'this very vehicle' : one.vehicle.nickname || one.vehicleName,
 				share,
-				same: [...new Set(same.flatMap((trait) => traitWords(trait) ?? []))],
+				same: sameWords(same),
 				complaint: one.summary.complaint,
 				repairs: ofKind(entries, 'repair').map(({ payload }) => payload.title),
 				ended: back === null ? endedOf(entries, one.signed) : 'came-back',
@@ -88,6 +88,14 @@ export async function alikePage(stores: Stores, { caseId }: { caseId: string }) 
 			};
 		})
 	};
+}
+
+/** What is the same, each once; a code that fails in the same way is not said again by its number alone. */
+function sameWords(same: readonly Trait[]): string[] {
+	const isToldByFailure = ({ kind, value }: Trait) =>
+		kind === 'code' && same.some((other) => other.kind === 'failure' && other.value.startsWith(`${value}-`));
+	const words = same.filter((trait) => !isToldByFailure(trait)).flatMap((trait) => traitWords(trait) ?? []);
+	return [...new Set(words)];
 }
 
 const traitCodes = (codes: readonly CaseCode[], book: CodeBook, maker: string | null): TraitCode[] =>
