@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { PayloadOf } from '../entries/entry';
 import { CLOSED_UNPROVEN, projectCase } from '../progress/project';
 import { leftOpen } from '../progress/signing';
-import { BRAKE, OPEN, ThreadMaker } from '../thread/threads.fixture';
+import { BRAKE, CLUSTER, OPEN, ThreadMaker } from '../thread/threads.fixture';
 import { caseReport } from './report';
 
 const opened = (typeId = 'brindle-marlow-16') => {
@@ -127,6 +127,18 @@ describe('what papers owe to whoever reads them', () => {
 		});
 		maker.listen();
 		expect(reportOf(maker).vehicle).toMatchObject({ odometerKm: 10, toldByItself: false });
+	});
+
+	it('tell the owner what tests found, each once, and nothing of what modules say of each other', () => {
+		const maker = opened();
+		maker.scan([[BRAKE, OPEN, 0x2f]], {}, [CLUSTER]);
+		maker.add('test-step', step({ 'meter:lead-feed@rear-left': 'high' }, 'The lead'));
+		maker.add('test-step', step({ 'meter:lead-feed@rear-left': 'high' }, 'The lead'));
+		maker.add('test-step', step({ 'fuse@F14': 'whole' }));
+		const report = reportOf(maker);
+		expect(report.found.length).toBeGreaterThan(2);
+		expect(report.foundPlain).toHaveLength(1);
+		expect(report.foundPlain[0]).toMatch(/^The lead.*[^.]\.$/);
 	});
 
 	it('have what was asked, line by line, and what the customer said', () => {

@@ -39,6 +39,8 @@ export interface CaseReport {
 	complaint: { words: string | null; lamps: string[]; prior: string[]; answers: string[] };
 	/** What was found, by which test, and what that showed. */
 	found: { title: string; detail: string; at: string; by: string }[];
+	/** The same for whoever owns the vehicle: what tests at it found, without what its modules say of each other. */
+	foundPlain: string[];
 	/** What was tested and is as it should be. */
 	foundGood: CaseReport['found'];
 	grid: { columns: string[]; rows: { where: string; cells: LinkState[] }[] };
@@ -138,6 +140,7 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 			)
 		},
 		found: foundOf(view),
+		foundPlain: plainlyFound(view),
 		foundGood: goodOf(view),
 		grid: gridOf(view),
 		repairs: repairsOf(entries),
@@ -224,6 +227,18 @@ const lineOf = (entry: Entry): CaseReport['found'][number] => {
 		by: entry.authorName
 	};
 };
+
+/** Each once, as a sentence. */
+const plainlyFound = ({ entries }: CaseView): string[] => [
+	...new Set(
+		entries
+			.filter((entry) => outcomeOf(entry) === 'bad')
+			.map((entry) => {
+				const { title, detail } = lineOf(entry);
+				return `${[upperFirst(title), detail].filter(Boolean).join(': ').replace(/\.+$/, '')}.`;
+			})
+	)
+];
 
 const MOST_GOOD = 24;
 /** What was tested and is as it should be: it justifies what was renewed as much as what was found bad. The newest of each once. */

@@ -55,15 +55,13 @@ export function customerDocument(
 			heading('What its lamp told'),
 			list((report.byLamp ?? []).slice(0, MOST).map(({ code, words }) => `${words} (${code}).`))
 		]),
-		...when(report.found.length > 0, () => [
+		...when(report.foundPlain.length > 0, () => [
 			heading('What was wrong'),
 			{
 				columns: [
 					{
 						width: '*',
-						stack: [
-							list(report.found.slice(0, MOST_FOUND).map(({ title, detail }) => `${title}: ${detail}.`))
-						]
+						stack: [list(report.foundPlain.slice(-MOST_FOUND))]
 					},
 					...(photo ? [{ width: 'auto', stack: [{ image: photo, fit: PHOTO_FITS }] }] : [])
 				],

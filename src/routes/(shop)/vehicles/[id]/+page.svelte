@@ -42,7 +42,7 @@
 					<tr>
 						<th class="py-2 pr-8 font-semibold">Code</th>
 						{#each data.visits as visit (visit.id)}
-							<th class="num px-3 py-2 font-semibold"
+							<th class="num px-3 py-2 font-semibold whitespace-nowrap"
 								><a href="/cases/{visit.id}" class="underline">{visit.number}</a></th
 							>
 						{/each}
