@@ -165,6 +165,23 @@ test('a customer is found, changed with what it was, and taken out on demand; a 
 		await page.keyboard.press('Escape');
 	});
 
+	await test.step('a reload in the middle keeps what is typed, and with this customer alone', async () => {
+		await page.getByLabel('Address').fill('Cliff path 1');
+		await page.reload();
+		await expect(page.getByLabel('Address')).toHaveValue('Cliff path 1');
+		// From one to another without a load of the page: each has its own.
+		await page.keyboard.press('/');
+		await page.keyboard.type('saltmarsh');
+		await page.getByRole('option').filter({ hasText: 'Saltmarsh Dairy' }).click();
+		await expect(page.getByRole('heading', { name: 'Saltmarsh Dairy' })).toBeVisible();
+		await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Saltmarsh Dairy');
+		await expect(page.getByLabel('Address')).toHaveValue('');
+		await page.goBack();
+		await expect(page.getByLabel('Name', { exact: true })).toHaveValue(name);
+		await expect(page.getByLabel('Address')).toHaveValue('Cliff path 1');
+		await page.getByLabel('Address').fill('');
+	});
+
 	await test.step('two people change it: nobody’s words are lost unseen', async () => {
 		await lead.goto(href);
 		await page.getByLabel('Telephone').fill('01632 560 201');
@@ -187,6 +204,20 @@ test('a customer is found, changed with what it was, and taken out on demand; a 
 		await expect(lead).toHaveURL(/\/customers$/);
 		await page.goto(href);
 		await expect(page.getByText('There is no such customer')).toBeVisible();
+	});
+
+	await test.step('a vehicle that was here before is found, and who brought it is offered again', async () => {
+		await page.goto('/cases/new');
+		await page.getByLabel('Was it here before?').fill('no such thing');
+		await expect(page.getByText('No vehicle of that kind was here.')).toBeVisible();
+		await page.getByLabel('Was it here before?').fill('tpi31');
+		await page.getByRole('button', { name: /It is this one: .*dairy/ }).click();
+		await expect(page.getByText('Velmora Skiff, dairy, refrigerated')).toBeVisible();
+		await page.getByRole('button', { name: 'Open the case' }).click();
+		await expect(page).toHaveURL(/\/listen$/);
+		const customer = page.getByRole('region', { name: 'Customer' });
+		await customer.getByRole('button', { name: 'The same as the last time: Saltmarsh Dairy' }).click();
+		await expect(customer.getByRole('link', { name: 'Saltmarsh Dairy' })).toBeVisible();
 	});
 
 	await test.step('a vehicle gets another plate, and is found by both', async () => {

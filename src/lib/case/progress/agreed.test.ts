@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PayloadOf } from '../entries/entry';
+import { Estimate } from '../entries/estimate/payload';
 import { standing } from '../thread/thread';
 import { ThreadMaker } from '../thread/threads.fixture';
 import { agreementOf, isToAsk } from './agreed';
@@ -81,5 +82,17 @@ describe('what the customer has agreed to', () => {
 		desk.estimated(60);
 		desk.answered('01JE0000000000000000000009');
 		expect(desk.state.state).toBe('to-ask');
+	});
+});
+
+describe('an estimate', () => {
+	const one = { currency: 'EUR', ratePerHour: 1_000_000_000, taxBasisPoints: 10_000, note: '' };
+
+	it('of more than can be added up exactly is refused, with what to look at', () => {
+		const lines = [{ what: 'a slip of the finger', minutes: 60_000 }];
+		expect(Estimate.safeParse({ ...one, lines }).error?.issues[0]?.message).toContain(
+			'more than any work costs'
+		);
+		expect(Estimate.safeParse({ ...one, lines: [{ what: 'all of it', minutes: 60 }] }).success).toBe(true);
 	});
 });

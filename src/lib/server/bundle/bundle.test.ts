@@ -382,13 +382,13 @@ describe('a case from one shop to another', () => {
 	it('another vehicle under the same id here is left alone, and an entry that is here already refuses the whole', async () => {
 		await filled();
 		const zip = await bundled();
-		const [theirs] = await shop.vehicles.list();
+		const [theirs] = await shop.vehicles.newest();
 		const { createdAt: _, ...same } = theirs!;
 		await empty.vehicles.add({ ...same, plate: 'OTHER 1', nickname: 'another van' });
 		expect(await bringIn(empty, zip)).toMatchObject({ ok: true });
 		await empty.cases.refresh(shop.caseId);
 		expect(await empty.cases.find(shop.caseId)).toMatchObject({ vehicle: { nickname: 'school minibus' } });
-		expect((await empty.vehicles.list()).map(({ plate }) => plate)).toContain('OTHER 1');
+		expect((await empty.vehicles.newest()).map(({ plate }) => plate)).toContain('OTHER 1');
 
 		const third = await openTestShop();
 		try {
@@ -545,7 +545,7 @@ describe('a bundle that was forged whole', () => {
 		};
 		await expect(takeInBundle(db, failing as never, examined.value)).rejects.toThrow('disk full');
 		expect(await empty.cases.find(shop.caseId)).toBeNull();
-		const [vehicle] = await empty.vehicles.list();
+		const [vehicle] = await empty.vehicles.newest();
 		await db.insert(caseRecord).values({
 			id: ulid(),
 			number: 9,

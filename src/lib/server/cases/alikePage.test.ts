@@ -32,6 +32,18 @@ async function bring(nickname: string, codes: string[], felt: string[], typeId =
 	await shop.cases.refresh(caseId);
 	return { caseId, write };
 }
+const mended = (title: string, kind: string): PayloadOf<'repair'> => ({
+	title,
+	position: 'rear-left',
+	parts: [],
+	temporary: false,
+	note: '',
+	does: { kind, place: 'rear-left' }
+});
+async function sign({ caseId, write }: Awaited<ReturnType<typeof bring>>): Promise<void> {
+	await write('signature', { statement: 'Good', verdict: 'Proven clear', outcome: 'proven' });
+	await shop.cases.refresh(caseId);
+}
 const alikeTo = async (caseId: string) => (await alikePage(shop, { caseId })).cases;
 
 describe('cases like this one', () => {
@@ -54,14 +66,7 @@ describe('cases like this one', () => {
 	it('says what mended it, how that was proven, and that what is open counts for nothing', async () => {
 		const here = await bring('here', [OPEN], []);
 		const there = await bring('there', [OPEN], []);
-		await there.write('repair', {
-			title: 'Sensor renewed',
-			position: 'rear-left',
-			parts: [],
-			temporary: false,
-			note: '',
-			does: { kind: 'renew-sensor', place: 'rear-left' }
-		});
+		await there.write('repair', mended('Sensor renewed', 'renew-sensor'));
 		await there.write('proving-drive', {
 			distanceKm: 12.4,
 			topSpeedKmh: 60,
@@ -73,8 +78,7 @@ describe('cases like this one', () => {
 		expect(await alikeTo(here.caseId)).toMatchObject([
 			{ repairs: ['Sensor renewed'], ended: 'open', weight: null, provenBy: { cleared: false, km: 12.4 } }
 		]);
-		await there.write('signature', { statement: 'Good', verdict: 'Proven clear', outcome: 'proven' });
-		await shop.cases.refresh(there.caseId);
+		await sign(there);
 		const [counted] = await alikeTo(here.caseId);
 		expect(counted).toMatchObject({ ended: 'proven' });
 		// Of the very kind, but for the odometer, which nobody read on either.
@@ -84,16 +88,8 @@ describe('cases like this one', () => {
 	it('what came back says so, and counts no more', async () => {
 		const here = await bring('here', [OPEN], []);
 		const there = await bring('there', [OPEN], []);
-		await there.write('repair', {
-			title: 'Plug cleaned',
-			position: 'rear-left',
-			parts: [],
-			temporary: false,
-			note: '',
-			does: { kind: 'clean-plug', place: 'rear-left' }
-		});
-		await there.write('signature', { statement: 'Good', verdict: 'Proven clear', outcome: 'proven' });
-		await shop.cases.refresh(there.caseId);
+		await there.write('repair', mended('Plug cleaned', 'clean-plug'));
+		await sign(there);
 		const again = await shop.cases.open(ulid(), (await shop.cases.find(there.caseId))?.vehicle.id ?? '');
 		await put(
 			shop,

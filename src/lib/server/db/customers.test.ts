@@ -115,7 +115,7 @@ describe('a vehicle', () => {
 	const called = { nickname: 'bread van', plate: 'TPI 77', vin: null };
 
 	it('is renamed with what it was kept; its cases are found by both names', async () => {
-		const [known] = await shop.vehicles.list();
+		const [known] = await shop.vehicles.newest();
 		const id = known?.id ?? '';
 		const opened = { vehicleId: id, typeId: 'brindle-marlow-16', name: 'school minibus', plate: 'TP 16' };
 		await put(shop, 'case-opened', opened);
@@ -133,7 +133,7 @@ describe('a vehicle', () => {
 	});
 
 	it('remembers who brought it in last', async () => {
-		const [known] = await shop.vehicles.list();
+		const [known] = await shop.vehicles.newest();
 		const id = known?.id ?? '';
 		expect(await shop.vehicles.lastCustomerOf(id)).toBeNull();
 		const customer = (await shop.customers.add(ulid(), someone())).id;

@@ -50,7 +50,7 @@ const refusal = (work: Promise<unknown>) =>
 beforeEach(async () => {
 	shop = await openTestShop();
 	captures = new Captures(shop.db);
-	const [vehicle] = await shop.vehicles.list();
+	const [vehicle] = await shop.vehicles.newest();
 	otherCase = await shop.cases.open(ulid(), vehicle?.id ?? '');
 });
 afterEach(() => shop.close());
@@ -67,7 +67,7 @@ describe('one thread, one vehicle, one beginning', () => {
 	});
 
 	it('a case has a ULID, and stays with its vehicle', async () => {
-		const [vehicle] = await shop.vehicles.list();
+		const [vehicle] = await shop.vehicles.newest();
 		expect(await refusal(shop.cases.open('anything', vehicle?.id ?? ''))).toContain('ULID');
 		const second = await shop.vehicles.add({
 			typeId: 'velmora-skiff',

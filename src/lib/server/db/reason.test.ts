@@ -111,7 +111,7 @@ describe('the track record', () => {
 		await put('signature', { statement: 'Released', verdict: 'Proven clear' });
 		expect(await record.proven()).toHaveLength(1);
 		const first = shop.caseId;
-		const [vehicle] = await shop.vehicles.list();
+		const [vehicle] = await shop.vehicles.newest();
 		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '');
 		await put('case-opened', {
 			...opened,
@@ -127,7 +127,7 @@ describe('the track record', () => {
 		await put('repair', repair('renew-lead'));
 		await put('signature', { statement: 'Released', verdict: 'Proven clear', outcome: 'released' });
 		expect(await record.proven()).toEqual([]);
-		const [vehicle] = await shop.vehicles.list();
+		const [vehicle] = await shop.vehicles.newest();
 		shop.caseId = await shop.cases.open(ulid(), vehicle?.id ?? '');
 		await put('repair', repair('renew-lead'));
 		await put('signature', {

@@ -24,7 +24,7 @@ async function signed(
 	comebackOf?: string,
 	asked?: PayloadOf<'estimate'>['lines']
 ): Promise<string> {
-	const [first] = await shop.vehicles.list();
+	const [first] = await shop.vehicles.newest();
 	const caseId = await shop.cases.open(ulid(), first?.id ?? '');
 	await put(caseId, 'case-opened', {
 		vehicleId: first?.id ?? '',

@@ -119,7 +119,7 @@ describe('the floor', () => {
 	});
 
 	it('opens a case asked for twice only once', async () => {
-		const vehicles = await new Vehicles(db).list();
+		const vehicles = await new Vehicles(db).newest();
 		const id = ulid();
 		await cases.open(id, vehicles[0]?.id ?? '');
 		await cases.open(id, vehicles[0]?.id ?? '');

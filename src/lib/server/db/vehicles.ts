@@ -8,12 +8,19 @@ import type { Author } from './threads';
 
 export type Vehicle = typeof vehicle.$inferSelect;
 
+const MOST_LISTED = 200;
+
 /** The shop's vehicles. */
 export class Vehicles {
 	constructor(private readonly db: Database) {}
 
-	async list(): Promise<Vehicle[]> {
-		return this.db.select().from(vehicle).orderBy(vehicle.nickname).limit(500);
+	/** The newest ones: all others are found by their names. */
+	async newest(): Promise<Vehicle[]> {
+		return this.db
+			.select()
+			.from(vehicle)
+			.orderBy(desc(sql`vehicle.rowid`))
+			.limit(MOST_LISTED);
 	}
 
 	async find(id: string): Promise<Vehicle | null> {

@@ -69,6 +69,7 @@ export const PERMISSIONS: Record<string, RoutePermissions> = {
 	'/(shop)/decode': PAGE,
 	'/(shop)/papers': { page: MONEY, actions: { save: MONEY, logo: MONEY, noLogo: MONEY } },
 	'/(shop)/papers/logo': { GET: 'member' },
+	'/(shop)/vehicles/find': { GET: 'member' },
 	'/(shop)/vehicles/[id]': { page: 'member', actions: { default: 'desk' } },
 	'/(shop)/waiting': PAGE,
 	'/(shop)/figures': PAGE,

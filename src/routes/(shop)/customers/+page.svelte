@@ -5,7 +5,10 @@
 
 	let { data } = $props();
 	// svelte-ignore state_referenced_locally
-	const { form, errors, enhance, submitting } = accountForm(data.form, 'json');
+	const { form, errors, enhance, submitting } = accountForm(data.form, {
+		dataType: 'json',
+		draftKey: 'new-customer'
+	});
 	const reachedBy = ({ phone, email }: { phone: string; email: string }) =>
 		[phone, email].filter(Boolean).join(', ');
 </script>

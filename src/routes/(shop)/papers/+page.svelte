@@ -5,7 +5,10 @@
 
 	let { data, form: sent } = $props();
 	// svelte-ignore state_referenced_locally
-	const { form, errors, message, enhance, submitting } = accountForm(data.form, 'json');
+	const { form, errors, message, enhance, submitting } = accountForm(data.form, {
+		dataType: 'json',
+		draftKey: 'papers'
+	});
 	const names = new Intl.DisplayNames(['en'], { type: 'currency' });
 </script>
 

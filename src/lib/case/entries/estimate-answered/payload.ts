@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MOST_TOTAL } from '../estimate/payload';
 import { Text, Ulid, Words } from '../fields';
 
 /** How the answer came. */
@@ -10,7 +11,7 @@ export const EstimateAnswered = z.object({
 	estimate: Ulid,
 	agrees: z.boolean(),
 	/** What they agreed to at most, with tax, in smallest units of its currency; null = what was estimated. */
-	upTo: z.int().min(0).max(1_000_000_000).nullable(),
+	upTo: z.int().min(0).max(MOST_TOTAL).nullable(),
 	/** Their part in it (“the owner”, “the fleet office”), no name: names stand with the customer. */
 	who: Words.max(80),
 	how: z.enum(ANSWERED_HOW),

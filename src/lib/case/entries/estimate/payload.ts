@@ -1,10 +1,14 @@
 import { z } from 'zod';
-import { sumOf, type Sum } from '../../../core/money/estimate';
+import { sumOf, type Asked, type Sum } from '../../../core/money/estimate';
 import { Id, Text, Words } from '../fields';
 
 export const MOST_LINES = 60;
 const MOST_MINUTES = 60 * 1000;
 export const MOST_MONEY = 1_000_000_000;
+/** Up to here sums and their tax are exact. */
+const MOST_NET = 100_000_000_000;
+/** With whatever tax. */
+export const MOST_TOTAL = 2 * MOST_NET;
 const Amount = z.int().min(0).max(MOST_MONEY);
 const What = Words.max(200);
 
@@ -40,9 +44,13 @@ export const Estimate = Terms.extend({
 		.min(1, 'An estimate has a line at least.')
 		.max(MOST_LINES),
 	note: Text
+}).refine((one) => sumOfEstimate(one).net <= MOST_NET, {
+	path: ['lines'],
+	message: 'That is more than any work costs: look at the minutes and the prices.'
 });
 export type Estimate = z.output<typeof Estimate>;
 
 /** What an estimate comes to, line by line. */
-export const sumOfEstimate = ({ lines, ...terms }: Terms & Pick<Estimate, 'lines'>): Sum =>
-	sumOf(lines, terms);
+export function sumOfEstimate({ lines, ...terms }: Terms & { lines: readonly Asked[] }): Sum {
+	return sumOf(lines, terms);
+}

@@ -10,7 +10,7 @@ import { vehicleName } from '$library/vehicle/vehicleType';
 export const load = async (event) => {
 	const { vehicles, vehicleDescriptions, settings } = event.locals.services;
 	const [known, described, closesAtHour] = await Promise.all([
-		vehicles.list(),
+		vehicles.newest(),
 		vehicleDescriptions.list(),
 		settings.read('closesAtHour')
 	]);
@@ -18,10 +18,11 @@ export const load = async (event) => {
 	return {
 		form: await superValidate(emptyCase(), zod4(NewCase), { errors: false }),
 		closesAtHour,
+		/** Found without the server too. */
 		vehicles: known.map((v) => ({
 			id: v.id,
 			name: calledSo(typeName(v.typeId, v.typeName), v.nickname),
-			plate: v.plate
+			detail: v.plate
 		})),
 		types: [
 			...own.map(({ id, name }) => ({ id, name })),

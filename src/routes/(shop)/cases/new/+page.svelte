@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { entryForm } from '$lib/ui/entryForm.svelte';
 	import DueField from '$lib/ui/DueField.svelte';
+	import { outbox } from '$lib/away/outbox.svelte';
 	import Field from '$lib/ui/Field.svelte';
+	import Pick, { type Picked } from '$lib/ui/Pick.svelte';
 	import { FAMILY_WORDS } from '$library/sensorFamilies';
 	import { SENSOR_KINDS } from '$library/sensorKinds';
 	import VinCamera from '../../../VinCamera.svelte';
@@ -14,6 +16,22 @@
 		waits: 'New case'
 	});
 	const isNew = $derived($form.vehicleId === '');
+	let chosen = $state<Picked | null>(null);
+	const here = $derived(
+		[chosen, ...data.vehicles].find((one) => one !== null && one.id === $form.vehicleId) ?? null
+	);
+	const MOST_FOUND = 8;
+	const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+	/** Among those that came with the page, and where the server answers, among all. */
+	async function findVehicle(text: string): Promise<Picked[]> {
+		const near = data.vehicles.filter(({ name, detail }) => plain(name + detail).includes(plain(text)));
+		const answer = outbox.away
+			? null
+			: await fetch(`/vehicles/find?${new URLSearchParams({ q: text })}`).catch(() => null);
+		const all: Picked[] = answer?.ok ? await answer.json() : [];
+		const known = new Set(near.map(({ id }) => id));
+		return [...near, ...all.filter(({ id }) => !known.has(id))].slice(0, MOST_FOUND);
+	}
 	const isDescribed = $derived($form.typeId !== '');
 	const isTrailer = $derived($form.template === 'trailer');
 	const isSingleTrack = $derived($form.template === 'motorcycle');
@@ -55,15 +73,26 @@
 <svelte:head><title>New case · Jaldi</title></svelte:head>
 <form method="POST" use:enhance class="max-w-2xl space-y-5">
 	<h1 class="text-2xl font-bold">A vehicle comes in</h1>
-	{#if data.vehicles.length > 0}
-		<Field label="Which vehicle?">
-			<select class="field" bind:value={$form.vehicleId}>
-				<option value="">One that was never here</option>
-				{#each data.vehicles as vehicle (vehicle.id)}<option value={vehicle.id}
-						>{vehicle.name}{vehicle.plate ? `, ${vehicle.plate}` : ''}</option
-					>{/each}
-			</select>
-		</Field>
+	{#if isNew}
+		{#if data.vehicles.length > 0}
+			<Pick
+				label="Was it here before?"
+				placeholder="name, plate or number; empty for one that never was"
+				find={findVehicle}
+				pick="It is this one"
+				nothing="No vehicle of that kind was here."
+				onpick={(one) => {
+					chosen = one;
+					$form.vehicleId = one.id;
+				}}
+			/>
+		{/if}
+	{:else}
+		<p class="flex flex-wrap items-center gap-x-6 text-lg">
+			<strong>{here?.name ?? 'The vehicle that was chosen'}</strong>
+			{#if here?.detail}<span class="num">{here.detail}</span>{/if}
+			<button type="button" class="act-quiet" onclick={() => ($form.vehicleId = '')}>Another vehicle</button>
+		</p>
 	{/if}
 	{#if isNew}
 		{#if !isDescribed}

@@ -1,13 +1,11 @@
 <script lang="ts">
 	import { enhance as plainly } from '$app/forms';
-	import { accountForm } from '$lib/ui/accountForm';
 	import AskOnce from '$lib/ui/AskOnce.svelte';
 	import PastList from '$lib/ui/PastList.svelte';
-	import CustomerFields, { CONSENT_WORDS } from '../CustomerFields.svelte';
+	import { CONSENT_WORDS } from '../CustomerFields.svelte';
+	import ChangeCustomer from './ChangeCustomer.svelte';
 
 	let { data } = $props();
-	// svelte-ignore state_referenced_locally
-	const { form, errors, message, enhance, submitting } = accountForm(data.form, 'json');
 	const customer = $derived(data.customer);
 	const NAMES = {
 		name: 'Name',
@@ -77,16 +75,7 @@
 	{/if}
 </div>
 
-{#if data.mayChange}
-	<section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="change">
-		<h2 id="change" class="text-lg font-bold">What is written down</h2>
-		<form method="POST" action="?/change" use:enhance class="mt-3">
-			<CustomerFields bind:values={$form} errors={$errors} />
-			{#if $message}<p role="status" class="mt-3 font-semibold">{$message}</p>{/if}
-			<button class="act mt-4" disabled={$submitting}>Save</button>
-		</form>
-	</section>
-{/if}
+{#if data.mayChange}{#key customer.id}<ChangeCustomer id={customer.id} data={data.form} />{/key}{/if}
 <PastList past={data.past} now={customer} names={NAMES} />
 {#if data.mayForget}
 	<section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="forget">

@@ -55,6 +55,7 @@ export const load = async ({ params, locals }) => {
 		customer: customer && { id: customer.id, name: customer.name },
 		mayChange: locals.member !== null && mayTakeIn(locals.member),
 		vehicle: {
+			id: vehicle.id,
 			name: typeName(vehicle.typeId, vehicle.typeName),
 			nickname: vehicle.nickname,
 			plate: vehicle.plate,

@@ -1,13 +1,10 @@
 <script lang="ts">
-	import { accountForm } from '$lib/ui/accountForm';
-	import Field from '$lib/ui/Field.svelte';
+	import CalledBy from './CalledBy.svelte';
 	import PastList from '$lib/ui/PastList.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
 
 	let { data } = $props();
-	// svelte-ignore state_referenced_locally
-	const { form, errors, message, enhance, submitting } = accountForm(data.form, 'json');
 	const km = (count: number) => `${Math.round(count).toLocaleString('en-GB')} km`;
 	const newest = $derived([...data.visits].reverse());
 	const JUDGED = { in: 'good', out: 'bad', borderline: 'suspect' } as const;
@@ -108,26 +105,5 @@
 		</p>{/if}
 </section>
 
-{#if data.mayChange}
-	<section class="mt-10 max-w-3xl border-t border-rule pt-5" aria-labelledby="called">
-		<h2 id="called" class="text-lg font-bold">What it is called by</h2>
-		<form method="POST" use:enhance class="mt-3">
-			<div class="grid gap-4 sm:grid-cols-3">
-				<Field label="Name in the shop" errors={$errors.nickname}
-					><input class="field" maxlength="80" bind:value={$form.nickname} /></Field
-				>
-				<Field label="Plate" errors={$errors.plate}
-					><input class="field num" maxlength="20" bind:value={$form.plate} /></Field
-				>
-				<Field label="Its number (VIN)" errors={$errors.vin}
-					><input class="field num" maxlength="40" bind:value={$form.vin} /></Field
-				>
-			</div>
-			<div class="mt-4 flex flex-wrap items-center gap-4">
-				<button class="act" disabled={$submitting}>Save</button>
-				{#if $message}<span role="status">{$message}</span>{/if}
-			</div>
-		</form>
-	</section>
-{/if}
+{#if data.mayChange}{#key data.vehicle.id}<CalledBy id={data.vehicle.id} data={data.form} />{/key}{/if}
 <PastList past={data.past} now={data.vehicle} names={{ nickname: 'Name', plate: 'Plate', vin: 'VIN' }} />

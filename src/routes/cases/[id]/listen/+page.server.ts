@@ -180,7 +180,7 @@ export const actions = {
 			const { customers } = locals.services;
 			if (customer !== '') {
 				const known = await customers.find(customer);
-				return known ? { customer } : 'They were taken out of the shop’s list meanwhile.';
+				return known ? { customer } : 'They were taken out of the shop’s list meanwhile: find them anew.';
 			}
 			return { customer: (await customers.add(newId, values)).id };
 		},

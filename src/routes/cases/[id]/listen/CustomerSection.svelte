@@ -1,8 +1,9 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { tick, untrack } from 'svelte';
 	import type { SuperValidated } from 'sveltekit-superforms';
 	import type { z } from 'zod';
 	import { entryForm } from '$lib/ui/entryForm.svelte';
+	import Pick, { type Picked } from '$lib/ui/Pick.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import CustomerFields from '../../../(shop)/customers/CustomerFields.svelte';
 	import type { CustomerForm } from './forms';
@@ -34,18 +35,21 @@
 	});
 	const { form, errors, enhance } = made;
 	let typed = $state('');
-	let found = $state<Known[]>([]);
-	let asked = 0;
+	let sender: HTMLFormElement;
 
-	async function find() {
-		const mine = ++asked;
-		const answer = await fetch(`/customers/find?${new URLSearchParams({ q: typed })}`).catch(() => null);
-		const those: Known[] = answer?.ok ? await answer.json() : [];
-		// The answer to what was typed last counts.
-		if (mine === asked) found = those;
-	}
-	const offered = $derived(typed.trim() === '' && before ? [before] : found);
 	const reachedBy = ({ phone, email }: Known) => [phone, email].filter(Boolean).join(', ');
+	const asPicked = (one: Known): Picked => ({ id: one.id, name: one.name, detail: reachedBy(one) });
+	async function find(text: string): Promise<Picked[]> {
+		const answer = await fetch(`/customers/find?${new URLSearchParams({ q: text })}`).catch(() => null);
+		const those: Known[] = answer?.ok ? await answer.json() : [];
+		return those.map(asPicked);
+	}
+	const offered = $derived(before ? [{ ...asPicked(before), pick: 'The same as the last time' }] : []);
+	async function take({ id }: Picked) {
+		$form.customer = id;
+		await tick();
+		sender.requestSubmit();
+	}
 </script>
 
 <Section id="customer" title="Customer" saved={named} {canWrite} bind:editing>
@@ -57,9 +61,9 @@
 						>{saved.phone}</a
 					>{/if}
 			</p>
-		{:else}<p class="text-ink-2">They were taken out of the shop’s list.</p>{/if}
+		{:else}<p class="text-ink-2">They do not stand in this shop’s list, or no longer.</p>{/if}
 	{/snippet}
-	<form method="POST" action="?/customer" use:enhance>
+	<form bind:this={sender} method="POST" action="?/customer" use:enhance>
 		{#if isNew}
 			<CustomerFields bind:values={$form} errors={$errors} />
 			<button
@@ -69,34 +73,16 @@
 			>
 			<FormFoot {made} />
 		{:else}
-			<label class="block max-w-xl"
-				><span class="mb-1 block font-semibold">Who brings it?</span>
-				<input
-					class="field"
-					autocomplete="off"
-					maxlength="100"
-					placeholder="name, number or e-mail"
-					bind:value={typed}
-					oninput={() => void find()}
-					onkeydown={(event) => event.key === 'Enter' && event.preventDefault()}
-				/></label
-			>
-			{#if offered.length > 0}
-				<ul class="mt-2 max-w-xl">
-					{#each offered as one (one.id)}
-						<li class="hair flex flex-wrap items-center justify-between gap-x-4">
-							<span
-								><strong>{one.name}</strong>
-								<span class="num ml-2">{reachedBy(one)}</span>{#if one === before}
-									<span class="ml-2 text-ink-2">as the last time</span>{/if}</span
-							>
-							<button class="act-quiet my-1" onclick={() => ($form.customer = one.id)}
-								>{one === before ? 'The same again' : 'It is them'}</button
-							>
-						</li>
-					{/each}
-				</ul>
-			{:else if typed.trim() !== ''}<p class="mt-2">Nobody of that kind yet.</p>{/if}
+			<Pick
+				label="Who brings it?"
+				placeholder="name, number or e-mail"
+				{find}
+				{offered}
+				pick="It is them"
+				nothing="Nobody of that kind yet."
+				onpick={(one) => void take(one)}
+				bind:typed
+			/>
 			<button
 				type="button"
 				class="act-quiet mt-3"

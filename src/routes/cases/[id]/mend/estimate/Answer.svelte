@@ -1,10 +1,12 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { toast } from 'svelte-sonner';
 	import { ulid } from 'ulid';
 	import { sendEntry } from '$lib/away/record';
 	import { ANSWERED_HOW } from '$lib/case/entries/estimate-answered/payload';
 	import { moneyRead, moneyWords } from '$lib/core/money/money';
 	import Act from '$lib/ui/Act.svelte';
+	import { keepDraft } from '$lib/ui/draft.svelte';
 	import Field from '$lib/ui/Field.svelte';
 	import { refreshCase } from '$lib/ui/refresh';
 
@@ -23,6 +25,13 @@
 	let words = $state('');
 	let entryId = ulid();
 	let saving = $state(false);
+	const draft = untrack(() => `${caseId}:answer`);
+	// What they said is said of one sum: that is chosen anew where the sum has changed.
+	keepDraft<{ upTo: string; who: string; how: typeof how; words: string }>(
+		draft,
+		() => (upTo === '' && who === '' && words === '' ? null : { upTo, who, how, words }),
+		(kept) => ({ upTo, who, how, words } = kept)
+	);
 	const most = $derived(moneyRead(upTo, estimate.currency));
 	const whyNot = $derived(
 		said === ''
@@ -59,6 +68,7 @@
 		if (!done) return;
 		entryId = ulid();
 		open = false;
+		upTo = who = words = '';
 		if (done === 'stored') toast.success('What they said is on the thread.');
 		await refreshCase();
 	}

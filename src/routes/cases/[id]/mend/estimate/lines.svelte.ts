@@ -1,4 +1,4 @@
-import type { Estimate, Terms } from '$lib/case/entries/estimate/payload';
+import { MOST_MONEY, type Estimate, type Terms } from '$lib/case/entries/estimate/payload';
 import { sumOf } from '$lib/core/money/estimate';
 import { digitsOf, moneyRead, moneyTyped } from '$lib/core/money/money';
 
@@ -50,7 +50,7 @@ export class EstimateLines {
 			return minutes >= 0 && minutes <= MOST_MINUTES ? { ...said, minutes } : null;
 		}
 		const amount = moneyRead(count, this.terms.currency);
-		return amount === null ? null : { ...said, amount };
+		return amount === null || amount > MOST_MONEY ? null : { ...said, amount };
 	}
 
 	readonly readable = $derived(this.lines.map((line) => this.read(line)));
