@@ -77,7 +77,7 @@
 		{#if data.vehicles.length > 0}
 			<Pick
 				label="Was it here before?"
-				placeholder="name, plate or number; empty for one that never was"
+				placeholder="name, plate or number"
 				find={findVehicle}
 				pick="It is this one"
 				nothing="No vehicle of that kind was here."
