@@ -80,7 +80,7 @@ test('an unknown saloon: plate and words, another tool’s print-out, a repair, 
 		await hands.follow('Read with another tool');
 		await hands.fill('Read with', 'grey handheld');
 		await hands.fill('Print-out of the other tool', PRINT_OUT);
-		await hands.press('Look through it');
+		await hands.press('Check the text');
 		await expect(page.getByLabel('Codes of Brake control')).toHaveValue(
 			'C0035-13 active – Front left wheel speed circuit open'
 		);

@@ -114,10 +114,10 @@ export async function openCase(
 	await page.getByText('It is of a type that is described already').click();
 	await page.getByLabel('Which type?').selectOption(typeId);
 	await page.getByLabel('What do you call it?').fill(nickname);
-	await page.getByLabel('Where its interface answers').fill(link);
+	await page.getByLabel('Interface address').fill(link);
 	if (panel) {
 		await page.getByText('It is a simulated vehicle').click();
-		await page.getByLabel('Control panel of the stand-in').fill(panel);
+		await page.getByLabel('Control panel of the simulator').fill(panel);
 	}
 	await page.getByRole('button', { name: 'Open the case' }).click();
 	await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
@@ -131,7 +131,7 @@ export async function goTo(page: Page, station: string): Promise<void> {
 export async function scan(page: Page): Promise<void> {
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: /Scan/ }).click();
-	await expect(page.getByText('All 9 modules asked; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('All 9 modules asked; saved to the case.')).toBeVisible();
 }
 
 export async function writeRepair(page: Page, title: string, corner: string): Promise<void> {
@@ -146,7 +146,7 @@ export async function clearAll(page: Page): Promise<void> {
 	await goTo(page, 'Prove');
 	await page.getByRole('button', { name: 'Clear all 9 modules' }).click();
 	await page.getByRole('button', { name: 'Clear all 9 modules now' }).click();
-	await expect(page.getByText('9 of 9 modules cleared; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('9 of 9 modules cleared; saved to the case.')).toBeVisible();
 }
 
 export async function confirmKey(page: Page): Promise<void> {
@@ -156,7 +156,7 @@ export async function confirmKey(page: Page): Promise<void> {
 
 export async function readAgain(page: Page): Promise<void> {
 	await page.getByRole('button', { name: 'Read every module' }).click();
-	await expect(page.getByText('All 9 modules asked; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('All 9 modules asked; saved to the case.')).toBeVisible();
 }
 
 /** The verdict beside a code, by module. */

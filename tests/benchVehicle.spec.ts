@@ -15,7 +15,7 @@ test('three faults and a silent module: the scan finds all four, and hands on th
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: 'Scan every module' }).click();
 	await expect(
-		page.getByText('All 9 modules asked; saved on the thread. Silent: Yaw and lateral sensor.')
+		page.getByText('All 9 modules asked; saved to the case. Silent: Yaw and lateral sensor.')
 	).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Brake control' })).toContainText('C0045-13');
 	await expect(page.getByRole('region', { name: 'Brake control' })).toContainText('U0123-87');
@@ -25,20 +25,20 @@ test('three faults and a silent module: the scan finds all four, and hands on th
 	await expect(page.getByRole('region', { name: 'Gateway' })).toContainText('U0123-87');
 	await expect(page.getByText('Yaw and lateral sensor is silent, the others answer')).toBeVisible();
 
-	await page.getByRole('button', { name: 'Stand-in vehicle' }).click();
-	const standIn = page.getByRole('region', { name: 'Stand-in vehicle' });
+	await page.getByRole('button', { name: 'Simulator' }).click();
+	const standIn = page.getByRole('region', { name: 'Simulator' });
 	await expect(standIn).toContainText('stability');
 	await standIn.getByLabel('Place').selectOption('yaw');
 	await standIn.getByLabel('Repair', { exact: true }).selectOption('renew-module');
 	await standIn.getByRole('button', { name: 'Do the repair' }).click();
 	await expect(standIn.getByText('Repair done at the yaw.')).toBeVisible();
-	await page.getByRole('button', { name: 'Stand-in vehicle' }).click();
+	await page.getByRole('button', { name: 'Simulator' }).click();
 
 	// It boots, and looks at what it has been taught.
 	const knows = () => host.vehicle.module('yaw')?.monitors.some((monitor) => monitor.failing);
 	await expect.poll(knows).toBe(true);
 	await page.getByRole('button', { name: /Scan/ }).click();
-	await expect(page.getByText('All 9 modules asked; saved on the thread.', { exact: true })).toBeVisible();
+	await expect(page.getByText('All 9 modules asked; saved to the case.', { exact: true })).toBeVisible();
 	// The new part answers, and knows nothing of this vehicle yet.
 	await expect(page.getByRole('region', { name: 'Yaw and lateral sensor' })).toContainText('C0196-54');
 	await expect(page.getByRole('region', { name: 'Yaw and lateral sensor' })).toContainText('C0186-54');
@@ -49,7 +49,7 @@ test('a trailer is a vehicle too: its axles, its own gateway, its one lamp', asy
 	await openCase(page, 'livestock trailer', link, panel, 'hexley-drover');
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: 'Scan every module' }).click();
-	await expect(page.getByText('All 2 modules asked; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('All 2 modules asked; saved to the case.')).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Trailer brake control' })).toContainText('C1C14-13');
 	await goTo(page, 'Listen');
 	await expect(page.getByLabel('Size axle 2 right')).toBeVisible();

@@ -16,11 +16,11 @@ test('nothing listens: the person is told, nothing is saved, and the address can
 	).toBeVisible();
 	await expect(page.getByRole('heading', { name: 'Nothing is read yet' })).toBeVisible();
 	await page.getByRole('button', { name: 'change' }).click();
-	await page.getByLabel('Where its interface answers').fill('nowhere');
+	await page.getByLabel('Interface address').fill('nowhere');
 	await page.getByRole('button', { name: 'Save the address' }).click();
 	await expect(page.getByText('Write it as host:port')).toBeVisible();
 	const vehicle = await bay();
-	await page.getByLabel('Where its interface answers').fill(vehicle.link);
+	await page.getByLabel('Interface address').fill(vehicle.link);
 	await page.getByRole('button', { name: 'Save the address' }).click();
 	await expect(page.getByText(`Interface at ${vehicle.link}`)).toBeVisible();
 	await scan(page);
@@ -73,7 +73,7 @@ test('a silent module is a finding', async ({ page, bay }) => {
 	await goTo(page, 'Read');
 	await page.getByRole('button', { name: 'Scan every module' }).click();
 	await expect(
-		page.getByText('All 9 modules asked; saved on the thread. Silent: Instrument cluster.')
+		page.getByText('All 9 modules asked; saved to the case. Silent: Instrument cluster.')
 	).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Instrument cluster' })).toContainText(
 		'A silent module is a finding'
@@ -129,7 +129,7 @@ test('a clear while one runs is refused, and so is one before a new reading', as
 	const post = (entryId: string) => page.request.post(url, { data: { do: 'clear', entryId, only: null } });
 	const answers = await Promise.all([post('01JDFA4Z0000000000000000AA'), post('01JDFA4Z0000000000000000AB')]);
 	expect(answers.map((a) => a.status()).sort()).toEqual([200, 409]);
-	await expect(page.getByText('9 of 9 modules cleared; saved on the thread.')).toBeVisible();
+	await expect(page.getByText('9 of 9 modules cleared; saved to the case.')).toBeVisible();
 	await expect(
 		page.getByText('Read again first: what has come back since the last clear is not recorded yet.')
 	).toBeVisible();

@@ -92,7 +92,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 		host.vehicle.advance(2);
 		await stepOf(page, 'Coding').getByRole('button', { name: 'Write it into the module' }).click();
 		await stepOf(page, 'Coding').getByRole('button', { name: 'Write it into the module now' }).click();
-		await expect(page.getByText(/Coding, brake control: done; saved on the thread/)).toBeVisible();
+		await expect(page.getByText(/Coding, brake control: done; saved to the case/)).toBeVisible();
 		await expect(stepOf(page, 'Coding')).toContainText('tyre circumference, as coded: none → 2130 mm');
 	});
 
@@ -110,7 +110,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 		await page.keyboard.press('.');
 		for (const name of ['Steering angle zero', 'Yaw and lateral zero', 'Brake pressure zero']) {
 			await begin(page, name, 'Teach it');
-			await expect(page.getByText(new RegExp(`${name}, .*: done; saved on the thread`))).toBeVisible();
+			await expect(page.getByText(new RegExp(`${name}, .*: done; saved to the case`))).toBeVisible();
 		}
 		await begin(page, 'Learning drive', 'Begin the drive');
 		await expect(stepOf(page, 'Learning drive')).toContainText('0 of 3 s');
@@ -120,7 +120,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 			stepOf(page, 'Learning drive').getByRole('button', { name: 'Stop the drive' })
 		).toBeVisible();
 		host.act({ do: 'drive', rate: 4, legs: LEARNING_DRIVE });
-		await expect(page.getByRole('heading', { name: 'All is told and taught' })).toBeVisible({
+		await expect(page.getByRole('heading', { name: 'Every calibration is done' })).toBeVisible({
 			timeout: 45_000
 		});
 	});
@@ -132,7 +132,7 @@ test('a new brake control module is coded, taught and driven in before anything 
 		cycleKeyNow({ host, link, panel });
 		await confirmKey(page);
 		await page.getByRole('button', { name: 'Read every module' }).click();
-		await expect(page.getByText('All 9 modules asked; saved on the thread.')).toBeVisible();
+		await expect(page.getByText('All 9 modules asked; saved to the case.')).toBeVisible();
 		await expect(page.getByText(/^Nothing is proven before/)).toHaveCount(0);
 	});
 });
@@ -152,20 +152,20 @@ test('a steering angle that was never reset is taught; a lead may leave out what
 	await page.keyboard.press('c');
 	await expect(page.getByRole('heading', { name: '2 calibrations are due' })).toBeVisible();
 	// A technician cannot let it go; by hand it asks for what came of it.
-	await expect(page.getByRole('button', { name: 'Leave it out' })).toHaveCount(0);
+	await expect(page.getByRole('button', { name: 'Skip (lead only)' })).toHaveCount(0);
 	await stepOf(page, 'Wheel alignment').getByRole('button', { name: 'Save it' }).click();
 	await expect(page.getByText(/Say how it was done/)).toBeVisible();
 
 	const lead = await as('marit');
 	await lead.goto(page.url());
-	await stepOf(lead, 'Wheel alignment').getByRole('button', { name: 'Leave it out' }).click();
+	await stepOf(lead, 'Wheel alignment').getByRole('button', { name: 'Skip (lead only)' }).click();
 	await lead.getByLabel('Why may it be left out?').fill('Measured and set at the mainland yard, sheet 4471');
-	await lead.getByRole('button', { name: 'Leave it out, in my name' }).click();
+	await lead.getByRole('button', { name: 'Skip it, in my name' }).click();
 	await expect(stepOf(lead, 'Wheel alignment')).toContainText('waived');
 
 	await expect(page.getByRole('heading', { name: 'One calibration is due' })).toBeVisible();
 	await begin(page, 'Steering angle zero', 'Teach it');
-	await expect(page.getByRole('heading', { name: 'All is told and taught' })).toBeVisible();
+	await expect(page.getByRole('heading', { name: 'Every calibration is done' })).toBeVisible();
 	await expect(stepOf(page, 'Steering angle zero')).toContainText(
 		/steering wheel angle: -?\d\d\.\d → -?0(\.\d)? °/
 	);

@@ -96,7 +96,7 @@ for (const { layout, text, found, saved, shows } of TEXTS) {
 		await page.getByRole('textbox', { name: 'Text or file with codes' }).fill(text);
 		await page.reload();
 		await expect(page.getByRole('textbox', { name: 'Text or file with codes' })).toHaveValue(text);
-		await page.getByRole('button', { name: 'Look through it' }).click();
+		await page.getByRole('button', { name: 'Check the text' }).click();
 		const preview = page.getByRole('region', { name: 'What was understood' });
 		await expect(preview.getByRole('heading', { name: found })).toBeVisible();
 		for (const words of shows) await expect(preview).toContainText(words);

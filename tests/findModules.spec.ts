@@ -48,7 +48,7 @@ test('an unknown van on CAN: found, described by its answers, read, mended, clea
 
 		await test.step('an address that the shop does not connect to is refused, and what was typed stays', async () => {
 			await goTo(page, 'Read');
-			const address = page.getByLabel('Where its interface answers');
+			const address = page.getByLabel('Interface address');
 			await address.fill('slcan://10.9.8.7:3333');
 			await page.getByRole('button', { name: 'Save the address' }).click();
 			await expect(page.getByText('This shop does not connect there')).toBeVisible();
@@ -75,7 +75,7 @@ test('an unknown van on CAN: found, described by its answers, read, mended, clea
 		});
 
 		await page.getByRole('button', { name: 'Scan every module' }).click();
-		await expect(page.getByText('All 8 modules asked; saved on the thread.')).toBeVisible();
+		await expect(page.getByText('All 8 modules asked; saved to the case.')).toBeVisible();
 		await expect(page.getByRole('region', { name: 'Brake control' })).toContainText('C0045-13');
 		await goTo(page, 'Reason');
 		await expect(page.locator('section', { has: page.locator('#left') })).toContainText('rear left');
@@ -85,7 +85,7 @@ test('an unknown van on CAN: found, described by its answers, read, mended, clea
 		await goTo(page, 'Prove');
 		await page.getByRole('button', { name: 'Clear all 8 modules' }).click();
 		await page.getByRole('button', { name: 'Clear all 8 modules now' }).click();
-		await expect(page.getByText('8 of 8 modules cleared; saved on the thread.')).toBeVisible();
+		await expect(page.getByText('8 of 8 modules cleared; saved to the case.')).toBeVisible();
 		cycleKeyNow(bay);
 		await confirmKey(page);
 		for (const lamp of ['anti-lock', 'stability'])
@@ -99,7 +99,7 @@ test('an unknown van on CAN: found, described by its answers, read, mended, clea
 		await page.getByLabel('Top speed, km/h').fill('65');
 		await page.getByRole('button', { name: 'Save the drive' }).click();
 		await page.getByRole('button', { name: 'Read every module' }).click();
-		await expect(page.getByText('All 8 modules asked; saved on the thread.')).toBeVisible();
+		await expect(page.getByText('All 8 modules asked; saved to the case.')).toBeVisible();
 		await expect(verdictOf(page, 'C0045-13', 'Brake control')).toHaveText('Proven clear');
 	} finally {
 		await host.stop();

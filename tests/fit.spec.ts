@@ -85,17 +85,17 @@ test('work on the stand-in vehicle is as good as its sheet: a bearing the wrong 
 		.getByRole('checkbox')
 		.all())
 		await box.check();
-	await page.getByLabel('And on the stand-in vehicle').selectOption('renew-hub');
+	await page.getByLabel('And on the simulator').selectOption('renew-hub');
 	await page.getByRole('button', { name: 'Put it on the thread as it stands' }).click();
-	await expect(page.getByText('Done on the stand-in vehicle, as the sheet says.')).toBeVisible();
+	await expect(page.getByText('Done on the simulator, as the sheet says.')).toBeVisible();
 	await expect(page.getByRole('region', { name: 'Fitted' })).toContainText(
 		'Magnetic side of the bearing towards the sensor: not done'
 	);
 	expect(host.vehicle.faults.map(({ id, at }) => `${id}@${at}`)).toContain('encoder-reversed@rear-left');
 
 	// By hand at the vehicle, done as it should be.
-	await page.getByRole('button', { name: /Stand-in vehicle/ }).click();
-	const hands = page.getByRole('region', { name: 'Stand-in vehicle' });
+	await page.getByRole('button', { name: /Simulator/ }).click();
+	const hands = page.getByRole('region', { name: 'Simulator' });
 	await hands.getByLabel('Place', { exact: true }).selectOption('rear-left');
 	await hands.getByLabel('Repair').selectOption('renew-hub');
 	await hands.getByRole('button', { name: 'Do the repair' }).click();

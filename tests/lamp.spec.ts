@@ -217,7 +217,7 @@ test('an older vehicle from its lamp to its proof: pedal, two codes in turn, rep
 	// Two wheels at once: what is done next is reasoned from both.
 	await expect(page.getByText(/front right: .+; and rear left: /)).toBeVisible();
 	await goTo(page, 'Reason');
-	await expect(page.getByRole('heading', { level: 1 })).toHaveText(/causes are left of|at once/);
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText(/possible causes left of|at once/);
 	await expect(page.getByRole('button', { name: 'Start this step' })).toBeVisible();
 	await goTo(page, 'Hand over');
 	const codes = page.getByRole('table').filter({ hasText: 'told by its lamp' });

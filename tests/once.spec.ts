@@ -22,7 +22,7 @@ test('the same key pressed again clears nothing: what cannot be undone asks, and
 	await page.keyboard.press('.');
 	await page.keyboard.press('Enter');
 	await expect(page.getByText('will be gone from the vehicle')).toHaveCount(0);
-	await expect(page.getByText('modules cleared; saved on the thread')).toHaveCount(0);
+	await expect(page.getByText('modules cleared; saved to the case')).toHaveCount(0);
 });
 
 test('a recording that goes on unseen is shown on every page, with the way to stop and keep it', async ({

@@ -21,7 +21,7 @@ test('codes in a maker’s own notation are recorded, found, given a meaning and
 	await page.getByRole('link', { name: 'Read with another tool' }).click();
 	await page.getByLabel('Read with').fill('maker’s own tool');
 	await page.getByRole('textbox', { name: 'Print-out of the other tool' }).fill(PRINT_OUT);
-	await page.getByRole('button', { name: 'Look through it' }).click();
+	await page.getByRole('button', { name: 'Check the text' }).click();
 	const box = page.getByLabel('Codes of Brake control');
 	await expect(box).toHaveValue(
 		'01314 present – Wheel sensor rear left signal line interrupted\n480A12 sporadic'

@@ -105,7 +105,7 @@ test('a proving drive is planned, covered as it is driven, and kept on the table
 		host.vehicle.world.motion.stop();
 		host.vehicle.advance(2);
 		await page.keyboard.press('x');
-		await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
+		await expect(page.getByText(/readings over .* saved to the case/)).toBeVisible();
 		await goTo(page, 'Prove');
 		await readAgain(page);
 		await expect(verdictOf(page, 'C0045-13', 'Brake control')).toHaveText('Proven clear');
@@ -155,7 +155,7 @@ test.describe('on a tablet that keeps the page', () => {
 		await page.reload();
 		await expect(page.getByRole('button', { name: /^Proving drive, / })).toHaveCount(1);
 		await page.keyboard.press('x');
-		await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
+		await expect(page.getByText(/readings over .* saved to the case/)).toBeVisible();
 
 		// Whoever signs in next finds nothing of it on this device.
 		await page.context().clearCookies();
@@ -193,7 +193,7 @@ test('a repair that was none: its code is heard coming back while it is driven, 
 		page.getByRole('region', { name: 'What must have happened' }).getByRole('listitem').first()
 	).toContainText('came back');
 	await page.keyboard.press('x');
-	await expect(page.getByText(/readings over .* saved on the thread/)).toBeVisible();
+	await expect(page.getByText(/readings over .* saved to the case/)).toBeVisible();
 	await expect(page.getByText(/Driving on proves nothing/)).toBeVisible();
 	await goTo(page, 'Prove');
 	await expect(page.locator('[data-verdict]').first()).toHaveText('Came back while driving');

@@ -145,7 +145,7 @@ test('the thread is replayed: what was known at a moment', async ({ page, bay })
 	await scan(page);
 	await put(page, 'test-step', step('meter:lead-feed', 'rear-left', { 'meter:lead-feed@rear-left': 'high' }));
 	await goTo(page, 'Reason');
-	await expect(page.getByRole('heading', { level: 1 })).toHaveText(/causes are left/);
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText(/possible causes left/);
 	const now = await page.getByRole('heading', { level: 1 }).innerText();
 	const moment = page.getByLabel('Moment on the thread');
 	await moment.focus();

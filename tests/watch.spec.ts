@@ -30,7 +30,7 @@ test('live data are recorded, marked, kept through a reload, and looked through'
 	await expect(page.getByText('1 mark')).toBeVisible();
 	await expect(reading(page, 'front-left')).toContainText('12.0');
 	await page.keyboard.press('x');
-	await expect(page.getByText(/readings over \d+ s, saved on the thread/)).toBeVisible();
+	await expect(page.getByText(/readings over \d+ s, saved to the case/)).toBeVisible();
 
 	await page.getByRole('link', { name: /Live recording/ }).click();
 	// On a machine that is busy the wheel that was spun may be told of too.
@@ -249,7 +249,7 @@ test('a road test is planned and covered as it is driven', async ({ page, bay })
 	const even = page.getByRole('listitem').filter({ hasText: 'Straight and even' });
 	await expect(even).toContainText(/[2-9] of 30 s/);
 	await page.keyboard.press('x');
-	await expect(page.getByText(/saved on the thread/)).toBeVisible();
+	await expect(page.getByText(/saved to the case/)).toBeVisible();
 });
 
 test('a frame log becomes a recording by the shop’s own list of signals', async ({ page, bay }) => {

@@ -1,4 +1,5 @@
 import { healthOf } from '$lib/server/db/open';
+import { unitsFor } from '$lib/server/cases/unitsFor';
 import { TROUBLE_WORDS, type Trouble } from '$lib/server/db/health';
 
 const troubleWords = (trouble: Trouble | null) => trouble && TROUBLE_WORDS[trouble.kind];
@@ -10,5 +11,6 @@ export const load = async ({ locals, cookies }) => ({
 	theme: cookies.get('jaldi-theme') === 'bay' ? ('bay' as const) : ('day' as const),
 	/** Keys that are one sign do something. */
 	singleKeys: cookies.get('jaldi-keys') !== 'off',
+	units: await unitsFor(locals),
 	lockAfterMinutes: locals.member ? await locals.services.settings.read('lockAfterMinutes') : 0
 });

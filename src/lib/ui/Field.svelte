@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import { said } from './units';
 
 	/** A label over a field, its hint, and what is wrong with it. */
 	let {
@@ -14,7 +15,7 @@
 	<span class="mb-1 block font-semibold">{label}</span>
 	{@render children()}
 	{#if errors && errors.length > 0}
-		<span role="alert" class="mt-1 block font-semibold">{errors[0]}</span>
+		<span role="alert" class="mt-1 block font-semibold">{said(errors[0] ?? '')}</span>
 	{:else if hint}
 		<span class="mt-1 block text-sm text-ink-2">{hint}</span>
 	{/if}

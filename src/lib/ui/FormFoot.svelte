@@ -33,7 +33,7 @@
 		<button class="act" disabled={$submitting}>{$submitting ? 'Saving…' : save}</button>
 		{#if entry.restored}
 			<span class="text-sm text-ink-2">Brought back what you typed before.</span>
-			<button type="button" class="act-quiet" onclick={entry.forget}>Drop it</button>
+			<button type="button" class="act-quiet" onclick={entry.forget}>Discard</button>
 		{/if}
 	</div>
 </div>

@@ -2,6 +2,7 @@
 	import type { BeforeAfter } from '$lib/case/paper/beforeAfter';
 	import Mark from './Mark.svelte';
 	import RingMap from './RingMap.svelte';
+	import Sideways from './Sideways.svelte';
 
 	/** The whole network as it came and as it goes, side by side; what was not there before is said first. */
 	let { sides }: { sides: BeforeAfter } = $props();
@@ -29,7 +30,7 @@
 		{#each sides.added as one, nth (nth)}<li>{one}</li>{/each}
 	</ul>
 {/if}
-<div class="overflow-x-auto">
+<Sideways label="Before and after, module by module">
 	<table class="w-full text-left">
 		<thead>
 			<tr class="border-b-2 border-ink [&>th]:py-2 [&>th]:pr-4">
@@ -75,7 +76,7 @@
 			{/each}
 		</tbody>
 	</table>
-</div>
+</Sideways>
 {#each rings as { what, rings: { before, after } }, nth (nth)}
 	<section class="mt-4" aria-label="{what}, its ring">
 		<h3 class="font-bold">{what}, its ring</h3>

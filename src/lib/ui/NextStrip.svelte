@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { afterNavigate } from '$app/navigation';
 	import type { NextStep } from '../case/progress/step';
+	import { said } from './units';
 
 	/** The one thing to do next, and why. The only thing on a page that is turmeric. */
 	let { next, onstart }: { next: NextStep; onstart: () => void } = $props();
@@ -20,8 +21,8 @@
 	class="no-print flex flex-wrap items-center justify-between gap-x-6 gap-y-1 rounded-lg bg-next px-[18px] py-3 text-accent-content sm:gap-y-3 sm:py-4"
 >
 	<div class="min-w-0 flex-1 basis-72">
-		<h2 class="text-xl leading-tight font-bold">{next.title}</h2>
-		<p class="mt-1 {isAsked ? '' : isRead ? 'hidden' : 'max-sm:hidden'}">{next.why}</p>
+		<h2 class="text-xl leading-tight font-bold">{said(next.title)}</h2>
+		<p class="mt-1 {isAsked ? '' : isRead ? 'hidden' : 'max-sm:hidden'}">{said(next.why)}</p>
 		{#if !isAsked}<button
 				type="button"
 				class="min-h-11 cursor-pointer underline underline-offset-4 {isRead ? '' : 'sm:hidden'}"

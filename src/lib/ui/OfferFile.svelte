@@ -44,7 +44,7 @@
 				class="act-quiet"
 				disabled={busy}
 				whyNot={text.trim() === '' ? 'Paste something first.' : null}
-				onclick={() => ontext(text, '')}>Look through it</Act
+				onclick={() => ontext(text, '')}>Check the text</Act
 			>
 			<button type="button" class="act-quiet" disabled={busy} onclick={choose}>Choose a file</button>
 			{@render more?.()}

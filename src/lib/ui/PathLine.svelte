@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Chain from './Chain.svelte';
+	import Sideways from './Sideways.svelte';
 
 	/** The links of a signal path, dotted since a code proves none of them; those that the code names are marked. */
 	let { links, named }: { links: readonly string[]; named: readonly number[] } = $props();
@@ -12,4 +13,6 @@
 	);
 </script>
 
-<div class="overflow-x-auto pb-1"><Chain links={marks} step={links.length > 8 ? 75 : 93} size={20} /></div>
+<Sideways label="The path of the signal" class="pb-1"
+	><Chain links={marks} step={links.length > 8 ? 75 : 93} size={20} /></Sideways
+>

@@ -2,6 +2,7 @@
 	import Act from './Act.svelte';
 	import type { ThreadLine } from '../case/thread/describe';
 	import type { ThreadGroup } from '../case/entries/kind';
+	import { said } from './units';
 
 	/** The thread, newest first: what happened, and what it showed. */
 	let {
@@ -65,12 +66,14 @@
 					}}
 				>
 					<span class="flex justify-between gap-2">
-						<span class="leading-tight font-semibold">{line.title}</span>
+						<span class="leading-tight font-semibold">{said(line.title)}</span>
 						<span class="num shrink-0 text-sm text-ink-2">{line.time}</span>
 					</span>
-					<span class="mt-0.5 block text-sm [overflow-wrap:anywhere]">{line.detail}</span>
+					<span class="mt-0.5 block text-sm [overflow-wrap:anywhere]"
+						>{line.theirs ? line.detail : said(line.detail)}</span
+					>
 					{#each line.shows as { words, good }, nth (nth)}<span
-							class="block text-sm {good ? 'text-good' : 'text-ink-2'}">{words}</span
+							class="block text-sm {good ? 'text-good' : 'text-ink-2'}">{said(words)}</span
 						>{/each}
 					{#if line.corrects}<span class="block text-sm text-ink-2">corrected: {line.corrects}</span>{/if}
 				</button>

@@ -7,6 +7,8 @@
 	import { tyreReport, whatIfs, type FittedTyre } from '$lib/core/tyres/tyreReport';
 	import Caution from './Caution.svelte';
 	import NumberField from './NumberField.svelte';
+	import QuantityInput from './QuantityInput.svelte';
+	import { digitsOf, said, shown, shownValue, unitOf } from './units';
 
 	/** Tyres of a vehicle against each other: how they roll, what a code and the controller make of it, and what else could be fitted. */
 	let {
@@ -63,7 +65,7 @@
 			<thead class="text-left text-sm text-ink-2">
 				<tr
 					><th class="font-normal">wheel</th><th class="font-normal">size</th><th class="font-normal"
-						>tread mm</th
+						>tread {unitOf('length')}</th
 					><th class="font-normal">pressure %</th></tr
 				>
 			</thead>
@@ -84,13 +86,13 @@
 								</p>{/if}
 						</td>
 						<td class="py-2 pr-2"
-							><input
+							><QuantityInput
+								kind="length"
 								class="field num [appearance:textfield]"
-								type="number"
-								min="0"
-								max="20"
-								step="0.5"
-								aria-label="Tread {nameOf(tyre.position)}"
+								min={0}
+								max={20}
+								digits={1}
+								label="Tread {nameOf(tyre.position)}"
 								bind:value={tyres[i]!.treadMm}
 							/></td
 						>
@@ -121,7 +123,7 @@
 					><option value="all">all wheels</option>
 				</select>
 			</label>
-			<NumberField label="a code allows, km/h" min={0.1} step={0.5} bind:value={thresholdKmh} />
+			<NumberField label="a code allows" of="speed" min={0.1} step="any" bind:value={thresholdKmh} />
 			<NumberField
 				label="load factor"
 				min={0.8}
@@ -153,40 +155,42 @@
 					? 'All wheels roll alike'
 					: `The wheels roll up to ${percent(comparison.spreadPercent)} apart`}
 			</h2>
-			<p class="mt-1">{believes}</p>
+			<p class="mt-1">{said(believes)}</p>
 			{#if comparison.crossesAtKmh !== null}
 				<p class="mt-1">
-					Readings differ by more than <span class="num">{thresholdKmh}</span> km/h from
-					<strong class="num">{comparison.crossesAtKmh.toFixed(0)}</strong> km/h on.
+					Readings differ by more than <span class="num">{shown(thresholdKmh ?? 0, 'speed', 1)}</span> from
+					<strong class="num">{shown(comparison.crossesAtKmh, 'speed')}</strong> on.
 				</p>
 			{/if}
 			{#each codes as { text, threshold }, nth (nth)}
 				<p class="mt-1">
-					<span class="num">{text}</span>: {crossingSentence(threshold, comparison.spreadPercent)}
+					<span class="num">{text}</span>: {said(crossingSentence(threshold, comparison.spreadPercent))}
 				</p>
 			{/each}
 			<table class="num mt-3 w-full text-right">
 				<thead class="font-sans text-sm text-ink-2">
 					<tr
-						><th class="text-left font-normal">wheel</th><th class="font-normal">round mm</th><th
-							class="font-normal">turns a km</th
-						><th class="font-normal">reads at {speedKmh} km/h</th></tr
+						><th class="text-left font-normal">wheel</th><th class="font-normal">round {unitOf('length')}</th
+						><th class="font-normal">turns a {unitOf('distance')}</th><th class="font-normal"
+							>reads at {shown(speedKmh, 'speed')}</th
+						></tr
 					>
 				</thead>
 				<tbody>
 					{#each wheels as wheel, nth (nth)}
 						<tr class="hair"
 							><td class="py-1 text-left font-sans">{nameOf(wheel.position)}</td><td
-								>{wheel.circumferenceMm.toFixed(0)}</td
-							><td>{wheel.revsPerKm.toFixed(1)}</td><td
-								>{((speedKmh * largest) / wheel.circumferenceMm).toFixed(1)}</td
+								>{shownValue(wheel.circumferenceMm, 'length').toFixed(digitsOf('length'))}</td
+							><td>{(wheel.revsPerKm / shownValue(1, 'distance')).toFixed(1)}</td><td
+								>{shownValue((speedKmh * largest) / wheel.circumferenceMm, 'speed').toFixed(1)}</td
 							></tr
 						>
 					{/each}
 				</tbody>
 			</table>
 			<label class="mt-2 block"
-				><span class="text-sm text-ink-2">true speed <span class="num">{speedKmh}</span> km/h</span><input
+				><span class="text-sm text-ink-2">true speed <span class="num">{shown(speedKmh, 'speed')}</span></span
+				><input
 					class="w-full accent-current"
 					type="range"
 					min="5"
@@ -211,10 +215,10 @@
 				<li class="hair py-2">
 					<strong>{name.charAt(0).toUpperCase() + name.slice(1)}</strong>: up to
 					<span class="num">{percent(other.comparison.spreadPercent)}</span>
-					apart. {other.believes}
+					apart. {said(other.believes)}
 					{#if other.comparison.crossesAtKmh !== null}From <span class="num"
-							>{other.comparison.crossesAtKmh.toFixed(0)}</span
-						> km/h on over the limit.{/if}
+							>{shown(other.comparison.crossesAtKmh, 'speed')}</span
+						> on over the limit.{/if}
 				</li>
 			{/each}
 		</ul>

@@ -12,6 +12,8 @@ export interface EntryLine {
 	title: string;
 	detail: string;
 	shows: string | null;
+	/** The detail is somebody's own words: it stands as they said it, in their units too. */
+	theirs?: true;
 }
 
 export const line = (title: string, detail: string, shows: string | null = null): EntryLine => ({
@@ -19,6 +21,8 @@ export const line = (title: string, detail: string, shows: string | null = null)
 	detail,
 	shows
 });
+/** A line that says what somebody said. */
+export const quote = (title: string, words: string): EntryLine => ({ ...line(title, words), theirs: true });
 
 /** Something of the library that an entry names, and the list it is to be found in. */
 export type Named = readonly [what: string, id: string, known: { has(id: string): boolean }];

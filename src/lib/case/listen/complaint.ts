@@ -1,5 +1,6 @@
 import { circumstances, symptoms, works } from '../../../../library/vocabulary';
 import type { Complaint as Told } from '../entries/complaint/payload';
+import { short } from '../words';
 
 type Complaint = Pick<Told, 'symptoms' | 'conditions' | 'felt' | 'when' | 'atKmh'>;
 
@@ -16,7 +17,7 @@ export const whenItShows = ({
 }: Pick<Complaint, 'when' | 'conditions' | 'atKmh'>): string[] => [
 	...wordsOf(when, circumstances),
 	...conditions,
-	...(atKmh === undefined ? [] : [`at about ${atKmh} km/h`])
+	...(atKmh === undefined ? [] : [`at about ${short(atKmh, 0)} km/h`])
 ];
 
 /** What is felt and when, in words. */

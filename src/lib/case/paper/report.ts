@@ -25,7 +25,7 @@ import type { CaseView } from '../progress/project';
 import { proofView, type ProofView } from '../proof/proofView';
 import { LINK_WORDS } from '../reason/linkWords';
 import { latest, ofKind, standing } from '../thread/thread';
-import { lowerFirst, positionWords, upperFirst } from '../words';
+import { lowerFirst, positionWords, short, upperFirst } from '../words';
 
 /** All that a report says, as data: the page, the PDF and the bundle are made from the same. */
 export interface CaseReport {
@@ -91,6 +91,8 @@ export interface CaseReport {
 		by: string;
 		title: string;
 		detail: string;
+		/** The detail is in somebody's own words. */
+		theirs?: true;
 		hash: string;
 		superseded: boolean;
 	}[];
@@ -169,13 +171,14 @@ export function caseReport(thread: Entry[], view: CaseView, chainBroken: string 
 			left: view.signature.payload.outcome === 'unproven' ? (view.signature.payload.left ?? []) : null
 		},
 		evidence: thread.map((entry) => {
-			const { title, detail } = describeEntry(entry);
+			const { title, detail, theirs } = describeEntry(entry);
 			return {
 				seq: entry.seq,
 				at: entry.observedAt,
 				by: entry.authorName,
 				title,
 				detail,
+				...(theirs ? { theirs } : {}),
 				hash: entry.hash,
 				superseded: !counting.has(entry.id)
 			};
@@ -371,7 +374,7 @@ function residualOf(
 		const settled = verdict === 'proven-clear' || verdict === 'released';
 		if (!settled) return [];
 		return [
-			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${one.before.km} km. It was driven ${one.afterKm.toFixed(1)} km${one.drivenSo ? ` ${one.drivenSo}` : ''} without it: ${says(one.residual)}.`
+			`${text} used to come and go, ${one.before.returns === 1 ? 'once' : `${one.before.returns} times`} in ${short(one.before.km)} km. It was driven ${one.afterKm.toFixed(1)} km${one.drivenSo ? ` ${one.drivenSo}` : ''} without it: ${says(one.residual)}.`
 		];
 	});
 	const temporary = ofKind(entries, 'repair')

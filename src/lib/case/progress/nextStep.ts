@@ -31,8 +31,8 @@ export function nextStep(facts: CaseFacts): NextStep | null {
 	if (!latest(entries, 'vehicle-checked')) {
 		return step(
 			'listen',
-			'Read the number off the vehicle',
-			'Codes belong to one vehicle: its number and odometer tie them to it.',
+			'Enter VIN and odometer',
+			'Read both off the vehicle: they tie its codes to it.',
 			'vehicle'
 		);
 	}

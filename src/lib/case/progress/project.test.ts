@@ -24,7 +24,7 @@ describe('the one thing to do next', () => {
 		});
 		expect(next()).toBe('Write down what the customer says');
 		maker.add('complaint', { words: 'Lamp on', symptoms: [], conditions: [] });
-		expect(next()).toBe('Read the number off the vehicle');
+		expect(next()).toBe('Enter VIN and odometer');
 		maker.add('vehicle-checked', { vin: '11111111111111111', checkDigitFits: true, odometerKm: 10 });
 		expect(next()).toBe('Scan every module');
 		maker.scan([[BRAKE, OPEN, 0xaf]]);

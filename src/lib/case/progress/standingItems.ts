@@ -217,7 +217,7 @@ function numberItems(entries: readonly Entry[]): (StandingItem & { entry: Entry 
 		...(counted !== undefined && Math.abs(counted - odometerKm) > MOST_KM_APART
 			? item(
 					'odometer',
-					`The vehicle itself counts ${Math.round(counted).toLocaleString('en-GB')} km, not ${odometerKm.toLocaleString('en-GB')}.`
+					`The vehicle itself counts ${Math.round(counted).toLocaleString('en-GB')} km, not ${odometerKm.toLocaleString('en-GB')} km.`
 				)
 			: [])
 	];

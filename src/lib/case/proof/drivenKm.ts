@@ -3,6 +3,7 @@ import type { Entry, PayloadOf } from '../entries/entry';
 import type { ShowsWhen } from '../entries/returns-told/payload';
 import { undisturbed } from '../thread/inTheWay';
 import { ofKind } from '../thread/thread';
+import { short } from '../words';
 
 const clearedAt = (entries: readonly Entry[]): number =>
 	entries.findLastIndex(({ kind }) => kind === 'codes-cleared');
@@ -60,11 +61,11 @@ const ROAD_WORDS = {
 export function showsWhenWords({ fromKmh, toKmh, turning, road }: ShowsWhen): string {
 	const speed =
 		fromKmh !== null && toKmh !== null
-			? `between ${fromKmh} and ${toKmh} km/h`
+			? `between ${short(fromKmh, 0)} and ${short(toKmh, 0)} km/h`
 			: fromKmh !== null
-				? `above ${fromKmh} km/h`
+				? `above ${short(fromKmh, 0)} km/h`
 				: toKmh !== null
-					? `below ${toKmh} km/h`
+					? `below ${short(toKmh, 0)} km/h`
 					: '';
 	return [speed, turning ? 'in bends' : '', road ? ROAD_WORDS[road] : ''].filter(Boolean).join(', ');
 }

@@ -1,8 +1,7 @@
-/** One pound-force foot in newton metres (NIST SP 811, appendix B). */
-const NEWTON_METRES_PER_POUND_FOOT = 1.355_817_948;
+import { fromUnit, toUnit } from '../units/units';
 
-export const poundFeet = (newtonMetres: number): number => newtonMetres / NEWTON_METRES_PER_POUND_FOOT;
-export const newtonMetres = (pounds: number): number => pounds * NEWTON_METRES_PER_POUND_FOOT;
+export const poundFeet = (newtonMetres: number): number => toUnit(newtonMetres, 'lb·ft');
+export const newtonMetres = (pounds: number): number => fromUnit(pounds, 'lb·ft');
 
 /** What a hand wrench is good for (ISO 6789-1: ±4 % to ±6 %), and a little for the hand. */
 const TOLERANCE = 0.08;

@@ -254,7 +254,7 @@ export class WheelRound {
 				`${name} jumps and drops out, ${drops} times in one spin.`
 			);
 		} else if (turn.lowestKmh > WEAKER_TIMES * mateLowest && turn.lowestKmh > mateLowest + WEAKER_KMH) {
-			const text = `${name} reads only from ${turn.lowestKmh.toFixed(1)} km/h, its mate from ${mateLowest.toFixed(1)}: weaker.`;
+			const text = `${name} reads only from ${turn.lowestKmh.toFixed(1)} km/h, its mate from ${mateLowest.toFixed(1)} km/h: weaker.`;
 			this.settle(turn.channel, 'weaker', turn.topKmh, text);
 		} else if (turn.mateTopKmh > TURNS_KMH) {
 			this.settle(

@@ -1,3 +1,4 @@
+import { SI } from '../../core/units/units';
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { strToU8, zipSync } from 'fflate';
@@ -131,6 +132,7 @@ async function bundled(): Promise<Uint8Array> {
 		{
 			head: {
 				shopName: 'Tern Point Works',
+				units: SI,
 				shopAddress: '',
 				footer: '',
 				logo: '',

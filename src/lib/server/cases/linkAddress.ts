@@ -18,5 +18,5 @@ export const StandInAddress = z
 	.max(100)
 	.refine(
 		(text) => text === '' || /^(127\.0\.0\.1|localhost):\d{1,5}$/.test(text),
-		'A stand-in runs on this machine: 127.0.0.1 and its port.'
+		'A simulator runs on this machine: 127.0.0.1 and its port.'
 	);

@@ -43,7 +43,7 @@ export async function nextStepOf(stores: Stores, loaded: LoadedCase): Promise<Ne
 		station: 'reason',
 		anchor: 'next-test',
 		title: `Stop testing: ${lowerFirst(repair.name)}`,
-		why: `${upperFirst(percentWords(repair.cures))} that it helps; a part is ordered at ${percentWords(policy.confidence)}.`
+		why: `${upperFirst(percentWords(repair.cures))} that it fixes it; parts are ordered at ${percentWords(policy.confidence)}.`
 	};
 }
 

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import type { UnitChoice } from '../../core/units/units';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const moment = (name: string) => integer(name, { mode: 'timestamp' });
@@ -25,6 +26,8 @@ export const user = sqliteTable('user', {
 	program: integer('program', { mode: 'boolean' }).notNull().default(false),
 	/** Hash of the six digits that open a locked screen again; null = a locked screen asks for the whole sign-in. */
 	quickCode: text('quick_code'),
+	/** How they read and type distances, pressures and the like; null = as the shop does. */
+	units: text('units', { mode: 'json' }).$type<UnitChoice>(),
 	createdAt: moment('created_at').notNull(),
 	updatedAt: moment('updated_at').notNull()
 });

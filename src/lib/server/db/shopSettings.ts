@@ -8,6 +8,7 @@ import type { Database } from './open';
 import { adminAct, shopSetting } from './schema';
 import type { Author } from './threads';
 import { actOf } from '../accounts/adminLog';
+import { Choice } from '../accounts/ownUnits';
 
 /** What a shop is called on paper that has not said its name. */
 export const UNNAMED_SHOP = 'This workshop';
@@ -44,6 +45,8 @@ const SETTINGS = {
 	shopLogo: z.base64().max(LONGEST_LOGO).catch(''),
 	/** What work is asked for by; null until a lead has said. */
 	terms: Terms.nullable().catch(null),
+	/** How distances, pressures and the like stand on papers, and before everybody who chose nothing else. */
+	units: Choice.catch({ distance: 'km', pressure: 'kPa', torque: 'N·m', temperature: '°C', length: 'mm' }),
 	/** Whether a lead may sign a case whose last repair is their own. */
 	signOwnRepair: z.boolean().catch(false),
 	/** Words that the shop adds to what a step exposes, by exposure. */

@@ -121,6 +121,7 @@ export const PERMISSIONS: Record<string, RoutePermissions> = {
 			factor: 'member',
 			confirm: 'member',
 			factorOff: 'member',
+			units: 'member',
 			end: 'member'
 		}
 	},

@@ -119,7 +119,7 @@ export class Recordings {
 		if (!stored.ok) return stored;
 		const byItself = lost ? ` It ended by itself: ${lost}` : '';
 		return ok(
-			`${samples.timeS.length} readings over ${payload.durationS.toFixed(0)} s, saved on the thread.${byItself}`
+			`${samples.timeS.length} readings over ${payload.durationS.toFixed(0)} s, saved to the case.${byItself}`
 		);
 	}
 

@@ -98,7 +98,7 @@ describe('work on a vehicle', () => {
 		const vehicleJobs = jobsFor(new Scripted(willing));
 		const id = ulid();
 		expect(vehicleJobs.startScan(row, ana, id)).toMatchObject({ ok: true });
-		expect(await ended(vehicleJobs)).toBe('All 9 modules asked; saved on the thread.');
+		expect(await ended(vehicleJobs)).toBe('All 9 modules asked; saved to the case.');
 		expect(await onlyScan()).toMatchObject({ id, payload: { outcome: 'complete', modulesExpected: 9 } });
 	});
 

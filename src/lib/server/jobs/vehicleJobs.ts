@@ -197,7 +197,7 @@ export class VehicleJobs {
 			const cycled = await checkKeyCycle(link, type.gateway, countBefore);
 			if (!cycled.ok) throw new JobTrouble(cycled.error);
 			await this.put(row.id, author, entryId, 'key-cycled', cycled.value);
-			return `Key cycle ${cycled.value.countAfter} counted by the gateway; saved on the thread.`;
+			return `Key cycle ${cycled.value.countAfter} counted by the gateway; saved to the case.`;
 		});
 	}
 

@@ -5,6 +5,7 @@ import { customerDocument } from './customerDocument';
 import type { ReportHead } from './parts';
 import { traceDrawing } from './drawings';
 import { technicianDocument } from './technicianDocument';
+import { reportInUnits } from '../../case/paper/reportInUnits';
 import { pdfOf } from './pdf';
 import type { Reader } from './readers';
 import { tagDocument } from './tagDocument';
@@ -16,11 +17,12 @@ const jpegAddress = (bytes: Uint8Array): string =>
 export async function caseReportPdf(
 	reader: Reader,
 	head: ReportHead,
-	report: CaseReport,
+	kept: CaseReport,
 	{ photos, captures }: { photos: Photos; captures: Captures },
 	caseId: string
 ): Promise<Uint8Array> {
 	if (reader === 'tag') return pdfOf(tagDocument(head));
+	const report = reportInUnits(kept, head.units);
 	if (reader === 'customer') {
 		const [first] = report.photos;
 		const bytes = first && (await photos.read(caseId, first.id));

@@ -1,4 +1,5 @@
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import { quantity } from '../../core/units/units';
 import { groupedCodes, type CaseReport } from '../../case/paper/report';
 import {
 	complaintLine,
@@ -35,7 +36,9 @@ export function customerDocument(
 			? 'It was driven after the repair, and its lamp, read again, tells of no fault any more.'
 			: '',
 		report.lampCheck.length > 0 ? `The lamps at key-on: ${report.lampCheck.join('; ')}.` : '',
-		report.drivenKm > 0 ? `It was driven ${report.drivenKm.toFixed(1)} km to prove it.` : ''
+		report.drivenKm > 0
+			? `It was driven ${quantity(report.drivenKm, 'distance', head.units, 1)} to prove it.`
+			: ''
 	].filter(Boolean);
 	const closed = report.signature?.left ?? null;
 	const open = closed ? [] : report.open;

@@ -1,3 +1,4 @@
+import { unitsOf } from '../../core/units/units';
 import type { CaseRow } from '../db/cases';
 import type { Stores } from '../stores';
 import type { ReportHead } from './parts';
@@ -12,6 +13,7 @@ export async function headOf(
 		shopAddress: await settings.read('shopAddress'),
 		footer: await settings.read('paperFooter'),
 		logo: await settings.read('shopLogo'),
+		units: unitsOf(await settings.read('units')),
 		number: row.number,
 		vehicleName: row.vehicleName,
 		nickname: row.vehicle.nickname,

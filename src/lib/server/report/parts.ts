@@ -3,6 +3,7 @@ import type { CaseReport } from '../../case/paper/report';
 import type { MarkState } from '../../core/prove/proof';
 import { paperDate } from '../cases/clock';
 import { BAD, GOOD, INK, QUIET, RULE, SUSPECT } from './inks';
+import { quantity, type Units } from '../../core/units/units';
 import { runsOf } from './runs';
 
 /** Pieces that both papers are made of. */
@@ -16,6 +17,8 @@ export interface ReportHead {
 	footer: string;
 	/** The shop's mark, a PNG in base 64; empty = none. */
 	logo: string;
+	/** What distances, pressures and the like stand in. */
+	units: Units;
 	/** Who it is for; absent where the paper goes further than to them. */
 	customer?: string;
 	number: string;
@@ -144,7 +147,7 @@ export function page(head: ReportHead, content: Content[]): TDocumentDefinitions
 }
 
 export function top(
-	{ shopName, shopAddress, logo, customer, number, vehicleName, nickname, plate, url }: ReportHead,
+	{ shopName, shopAddress, logo, customer, number, vehicleName, nickname, plate, units, url }: ReportHead,
 	report: CaseReport
 ): Content[] {
 	const { vehicle } = report;
@@ -165,7 +168,7 @@ export function top(
 							line(
 								[
 									vehicle?.vin,
-									vehicle?.odometerKm == null ? null : `${vehicle.odometerKm.toLocaleString('en-GB')} km`,
+									vehicle?.odometerKm == null ? null : quantity(vehicle.odometerKm, 'distance', units),
 									vehicle?.toldByItself ? 'as the vehicle itself says' : null
 								]
 									.filter(Boolean)

@@ -3,6 +3,7 @@ import type { RingSeen } from '../../case/paper/beforeAfter';
 import type { KeyTrace } from '../../case/paper/keyTraces';
 import { groupedCodes, type CaseReport } from '../../case/paper/report';
 import { lowerFirst, upperFirst } from '../../case/words';
+import { inUnits, quantity, type Units } from '../../core/units/units';
 import { drawRing } from '../../core/scope/ringDrawing';
 import { paperDate } from '../cases/clock';
 import {
@@ -57,7 +58,7 @@ export function technicianDocument(
 			heading('Tested, and as it should be'),
 			list(report.foundGood.map(({ title, detail, by }) => `${title}. ${detail} (${by})`))
 		]),
-		...traces(pictures),
+		...traces(pictures, head.units),
 		heading('What was done'),
 		...repairs(report),
 		...when(report.calibrations.length > 0, () => [
@@ -70,7 +71,7 @@ export function technicianDocument(
 			)
 		]),
 		...cost(report),
-		...codes(report),
+		...codes(report, head.units),
 		...network(report),
 		...when(report.residual.length > 0, () => [heading('What is left of the risk'), list(report.residual)]),
 		...when(report.waivers.length > 0, () => [heading('Let go by a lead'), list(report.waivers)]),
@@ -112,8 +113,11 @@ function found(report: CaseReport): Content[] {
 	];
 }
 
-function codes(report: CaseReport): Content[] {
-	const driven = report.drivenKm > 0 ? [line(`Driven to prove it: ${report.drivenKm.toFixed(1)} km.`)] : [];
+function codes(report: CaseReport, units: Units): Content[] {
+	const driven =
+		report.drivenKm > 0
+			? [line(`Driven to prove it: ${quantity(report.drivenKm, 'distance', units, 1)}.`)]
+			: [];
 	const lamps = report.lampCheck.length > 0 ? [line(`Lamps at key-on: ${report.lampCheck.join('; ')}.`)] : [];
 	if (report.codes.length === 0) return [heading('Codes'), ...byLamp(report), ...lamps, ...driven];
 	const body = groupedCodes(report.codes).map((code): TableCell[] => [
@@ -178,7 +182,7 @@ function network(report: CaseReport): Content[] {
 }
 
 /** What a wheel did, before and after, over time. */
-function traces(pictures: Pictures): Content[] {
+function traces(pictures: Pictures, units: Units): Content[] {
 	if (pictures.traces.length === 0) return [];
 	return [
 		heading('What the wheels did'),
@@ -188,7 +192,7 @@ function traces(pictures: Pictures): Content[] {
 			stack: [
 				{ text: [...runsOf(`${upperFirst(trace.side)}: `), ...runsOf(trace.words)] },
 				{ svg: drawing.svg, width: 480 },
-				line(drawing.words, 'small')
+				line(inUnits(drawing.words, units), 'small')
 			]
 		}))
 	];

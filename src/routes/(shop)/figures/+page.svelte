@@ -2,6 +2,7 @@
 	import { STATIONS } from '$lib/case/progress/stations';
 	import { moneyWords, digitsOf } from '$lib/core/money/money';
 	import Bars from '$lib/ui/Bars.svelte';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	let { data } = $props();
 	const WORDS: Record<string, { name: string; means: string }> = {
@@ -152,7 +153,7 @@
 {#if data.cameBack.length > 0}
 	<section class="mt-8" aria-labelledby="back">
 		<h2 id="back" class="text-lg font-bold">What came back, and what mended it then</h2>
-		<div class="mt-1 overflow-x-auto">
+		<Sideways label="What came back" class="mt-1">
 			<table class="w-full min-w-[620px] border-collapse text-left">
 				<thead class="border-b-2 border-ink text-sm">
 					<tr class="[&>th]:pr-6 [&>th]:pb-2 [&>th]:font-semibold">
@@ -173,7 +174,7 @@
 					{/each}
 				</tbody>
 			</table>
-		</div>
+		</Sideways>
 	</section>
 {/if}
 {#if estimated.cases > 0}

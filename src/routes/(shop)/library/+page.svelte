@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Act from '$lib/ui/Act.svelte';
 	import { enhance } from '$app/forms';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	let { data, form } = $props();
 	const ORIGIN = { shipped: 'comes with Jaldi', imported: 'brought in', shop: 'written here' };
@@ -37,13 +38,13 @@
 		>Other shops and their keys</a
 	>
 </p>
-<div class="mt-5 overflow-x-auto">
+<Sideways label="Sources" class="mt-5">
 	<table class="w-full min-w-[700px] border-collapse text-left">
 		<thead class="border-b-2 border-ink text-sm">
 			<tr class="[&>th]:pr-4 [&>th]:pb-2 [&>th]:font-semibold">
 				<th>Source</th><th>For</th><th>State</th><th class="text-right">Definitions</th><th
-					class="max-lg:hidden"
-				></th><th>As a file</th>
+					class="max-lg:hidden">Brought in</th
+				><th>As a file</th>
 			</tr>
 		</thead>
 		<tbody>
@@ -82,7 +83,7 @@
 			{/each}
 		</tbody>
 	</table>
-</div>
+</Sideways>
 
 {#if data.mayEdit}
 	<section class="mt-8" aria-labelledby="bring-in">
@@ -111,7 +112,7 @@
 				name="file"
 				accept=".json,.csv,application/json,text/csv"
 				aria-label="Pack file"
-				class="field w-auto!"
+				class="field max-w-80"
 				onchange={(event) => (chosen = event.currentTarget.files?.[0]?.name ?? '')}
 			/>
 			<Act type="submit" class="act" disabled={sending} whyNot={chosen === '' ? 'Choose a file first.' : null}

@@ -1,6 +1,7 @@
 import { fail } from '@sveltejs/kit';
 import QRCode from 'qrcode';
 import { z } from 'zod';
+import { Choice, chooseUnits, ownUnits } from '$lib/server/accounts/ownUnits';
 import { endSessions } from '$lib/server/accounts/endSessions';
 import { tooEasy } from '$lib/server/accounts/passwordStrength';
 import { Password } from '$lib/server/accounts/person';
@@ -18,6 +19,8 @@ export const load = async ({ locals }) => {
 	const person = await people.find(id);
 	return {
 		secondFactor: person?.secondFactor ?? false,
+		/** What they chose; null = as the shop has it. */
+		ownUnits: await ownUnits(locals.services.db, id),
 		hasDigits: await quickCodes.isSet(id),
 		sessions: (await people.sessions(id)).map(({ since, seen, ...one }) => ({
 			...one,
@@ -108,6 +111,14 @@ export const actions = {
 		const member = memberHere(event);
 		await event.locals.services.adminLog.add(member, 'second-factor-taken-off', { of: member.username });
 		return { about: 'factor', done: 'Your password alone opens your account again.' };
+	},
+	units: async (event) => {
+		const form = await event.request.formData();
+		const asShop = form.get('as') === 'shop';
+		const choice = Choice.safeParse(Object.fromEntries(form));
+		if (!asShop && !choice.success) return fail(400, { about: 'units', error: 'Choose one unit of each.' });
+		await chooseUnits(event.locals.services.db, memberHere(event).id, asShop ? null : (choice.data ?? null));
+		return { about: 'units', done: 'Saved: from now on you read and type them so.' };
 	},
 	end: async (event) => {
 		await endSessions(

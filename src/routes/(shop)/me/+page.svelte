@@ -2,6 +2,7 @@
 	import { enhance } from '$app/forms';
 	import Sessions from '../people/Sessions.svelte';
 	import { ROLE_WORDS } from '../people/roles';
+	import OwnUnits from './OwnUnits.svelte';
 	import SecondFactor from './SecondFactor.svelte';
 
 	let { data, form } = $props();
@@ -99,5 +100,6 @@
 			<button class="act-quiet">{data.singleKeys ? 'Switch them off' : 'Switch them on again'}</button>
 		</form>
 	</section>
+	<OwnUnits own={data.ownUnits}>{@render said('units')}</OwnUnits>
 	<Sessions sessions={data.sessions} />
 </div>

@@ -4,6 +4,7 @@ import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { Currency, MOST_MONEY } from '$lib/case/entries/estimate/payload';
 import { moneyRead, moneyTyped } from '$lib/core/money/money';
+import { Choice } from '$lib/server/accounts/ownUnits';
 import { memberHere } from '$lib/server/cases/access';
 import { markOf, MOST_PHOTO_BYTES } from '$lib/server/db/photos';
 
@@ -13,6 +14,7 @@ const Papers = z.object({
 	shopName: z.string().trim().min(1, 'The shop has a name.').max(80),
 	shopAddress: z.string().trim().max(300),
 	paperFooter: z.string().trim().max(300),
+	units: Choice,
 	currency: Currency,
 	rate: z.string().trim().max(20),
 	taxPercent: z.number('A number of per cent.').min(0).max(100).multipleOf(0.01, 'Hundredths at most.')
@@ -28,6 +30,7 @@ export const load = async ({ locals }) => {
 				shopName: await settings.read('shopName'),
 				shopAddress: await settings.read('shopAddress'),
 				paperFooter: await settings.read('paperFooter'),
+				units: await settings.read('units'),
 				currency: terms?.currency ?? 'EUR',
 				rate: terms ? moneyTyped(terms.ratePerHour, terms.currency) : '',
 				taxPercent: (terms?.taxBasisPoints ?? 0) / BASIS_POINTS
@@ -52,6 +55,7 @@ export const actions = {
 		await settings.write('shopName', paper.shopName, by);
 		await settings.write('shopAddress', paper.shopAddress, by);
 		await settings.write('paperFooter', paper.paperFooter, by);
+		await settings.write('units', paper.units, by);
 		const taxBasisPoints = Math.round(taxPercent * BASIS_POINTS);
 		await settings.write('terms', { currency, ratePerHour, taxBasisPoints }, by);
 		return message(form, 'Saved; papers from now on have it.');

@@ -2,6 +2,7 @@
 	import { enhance as plainly } from '$app/forms';
 	import { accountForm } from '$lib/ui/accountForm';
 	import Field from '$lib/ui/Field.svelte';
+	import UnitFields from '$lib/ui/UnitFields.svelte';
 
 	let { data, form: sent } = $props();
 	// svelte-ignore state_referenced_locally
@@ -12,8 +13,8 @@
 	const names = new Intl.DisplayNames(['en'], { type: 'currency' });
 </script>
 
-<svelte:head><title>Papers and prices · Jaldi</title></svelte:head>
-<h1 class="text-2xl font-bold">What an hour costs, and what stands on papers</h1>
+<svelte:head><title>Papers, prices and units · Jaldi</title></svelte:head>
+<h1 class="text-2xl font-bold">Papers, prices and units</h1>
 <form method="POST" action="?/save" use:enhance class="mt-5 max-w-3xl">
 	<div class="grid gap-4 sm:grid-cols-3">
 		<Field label="Currency" errors={$errors.currency}>
@@ -64,7 +65,10 @@
 				bind:value={$form.paperFooter}></textarea></Field
 		>
 	</div>
-	<div class="mt-4 flex flex-wrap items-center gap-4">
+	<h2 class="mt-6 text-lg font-bold">Units</h2>
+	<p class="text-ink-2">On papers, and before everybody who chose none of their own.</p>
+	<UnitFields bind:choice={$form.units} name="shop" />
+	<div class="mt-6 flex flex-wrap items-center gap-4">
 		<button class="act" disabled={$submitting}>Save</button>
 		{#if $message}<span role="status">{$message}</span>{/if}
 	</div>

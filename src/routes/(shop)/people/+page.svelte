@@ -23,7 +23,7 @@
 </h1>
 <p class="mt-2 flex flex-wrap gap-x-6">
 	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/papers"
-		>Papers and prices</a
+		>Papers, prices and units</a
 	>
 	<a class="inline-flex min-h-11 items-center underline underline-offset-4" href="/people/programs"
 		>Programs and their tokens</a

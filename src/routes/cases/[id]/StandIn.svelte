@@ -5,6 +5,7 @@
 	import { positionWords } from '$lib/case/words';
 	import type { Position } from '$library/positions';
 	import { repairs, type PlaceKind } from '$library/repairs';
+	import { shown } from '$lib/ui/units';
 
 	/** Hands on the simulated vehicle: what in a real bay is done beside the screen. */
 	let { caseId }: { caseId: string } = $props();
@@ -132,12 +133,12 @@
 		aria-expanded={open}
 		onclick={() => (open = !open)}
 	>
-		<Wrench size={18} aria-hidden="true" /> Stand-in vehicle {#if panel}· key {panel.key}{panel.driving
-				? ` · ${panel.speedKmh.toFixed(0)} km/h`
+		<Wrench size={18} aria-hidden="true" /> Simulator {#if panel}· key {panel.key}{panel.driving
+				? ` · ${shown(panel.speedKmh, 'speed')}`
 				: ''}{/if}
 	</button>
 	{#if open}
-		<section aria-label="Stand-in vehicle" class="space-y-3 border-2 border-ink bg-base-200 p-4">
+		<section aria-label="Simulator" class="space-y-3 border-2 border-ink bg-base-200 p-4">
 			<p class="text-sm text-ink-2">
 				A simulated vehicle, for practice and tests. In the bay you do these things with your hands.
 			</p>
@@ -164,7 +165,9 @@
 						whyNot={panel.driving ? 'It is driving.' : panel.key === 'off' ? 'The key is off.' : null}
 						onclick={() => act({ do: 'drive', rate: DRIVE_RATE }, 'Driving, sixty times as fast as life.')}
 					>
-						{panel.driving ? `Driving, ${panel.speedKmh.toFixed(0)} km/h` : 'Drive 3 km, up to 65 km/h'}
+						{panel.driving
+							? `Driving, ${shown(panel.speedKmh, 'speed')}`
+							: `Drive ${shown(3, 'distance')}, up to ${shown(65, 'speed')}`}
 					</Act>
 					<Act
 						class="act-quiet"
@@ -233,7 +236,7 @@
 							? ` · ${panel.felt.join(', ')}`
 							: ''}
 					</span>
-					<span class="num">{panel.odometerKm.toFixed(1)} km</span>
+					<span class="num">{shown(panel.odometerKm, 'distance', 1)}</span>
 				</div>
 				<div class="flex flex-wrap items-center gap-3">
 					<label class="flex items-center gap-2">

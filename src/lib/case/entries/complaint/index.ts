@@ -1,4 +1,4 @@
-import { entryKind, line } from '../kind';
+import { entryKind, quote } from '../kind';
 import { signKey } from '../../../../../library/reason/signs';
 import { circumstances, symptoms } from '../../../../../library/vocabulary';
 import { complaintDetails } from '../../listen/complaint';
@@ -10,7 +10,7 @@ export const complaint = entryKind('complaint', Complaint, {
 	writer: 'hand',
 	atDesk: true,
 	changesVerdicts: false,
-	line: ({ words }) => line('Complaint', words),
+	line: ({ words }) => quote('Complaint', words),
 	search: {
 		part: 'complaint',
 		of: 'latest',

@@ -1,4 +1,4 @@
-import { entryKind, line } from '../kind';
+import { entryKind, quote } from '../kind';
 import { Note } from './payload';
 
 export const note = entryKind('note', Note, {
@@ -7,6 +7,6 @@ export const note = entryKind('note', Note, {
 	writer: 'hand',
 	atDesk: true,
 	changesVerdicts: false,
-	line: ({ text }) => line('Note', text),
+	line: ({ text }) => quote('Note', text),
 	search: { part: 'notes', of: 'each', words: ({ text }) => [text] }
 });

@@ -1,6 +1,7 @@
 import { entryKind, line } from '../kind';
 import { count } from '../lineWords';
 import { ProvingDrive } from './payload';
+import { short } from '../../words';
 
 export const provingDrive = entryKind('proving-drive', ProvingDrive, {
 	about: 'A drive to prove a repair: distance, speed, stops, road.',
@@ -9,6 +10,9 @@ export const provingDrive = entryKind('proving-drive', ProvingDrive, {
 	mayBeWithdrawn: true,
 	changesVerdicts: true,
 	line: ({ distanceKm, topSpeedKmh, stops, road }) =>
-		line(`Proving drive, ${distanceKm} km`, `up to ${topSpeedKmh} km/h, ${count(stops, 'stop')}, ${road}`),
+		line(
+			`Proving drive, ${short(distanceKm, 2)} km`,
+			`up to ${short(topSpeedKmh)} km/h, ${count(stops, 'stop')}, ${road}`
+		),
 	search: { part: 'notes', of: 'each', words: ({ note }) => [note] }
 });

@@ -1,6 +1,7 @@
 import { entryKind, line } from '../kind';
 import { describeCode } from '../../codes/codeWords';
 import { ReturnsTold } from './payload';
+import { short } from '../../words';
 
 export const returnsTold = entryKind('returns-told', ReturnsTold, {
 	about: 'How often a fault that comes and goes came before it was mended.',
@@ -9,7 +10,7 @@ export const returnsTold = entryKind('returns-told', ReturnsTold, {
 	changesVerdicts: true,
 	line: ({ returns, overKm, from, conditions, dtc }) =>
 		line(
-			`It came ${returns === 1 ? 'once' : `${returns} times`} in ${overKm} km`,
+			`It came ${returns === 1 ? 'once' : `${returns} times`} in ${short(overKm)} km`,
 			[describeCode(dtc).text, `by ${from}`, conditions].filter(Boolean).join(', ')
 		)
 });

@@ -1,4 +1,4 @@
-import { positionWords, upperFirst } from '../../words';
+import { positionWords, short, upperFirst } from '../../words';
 import { signKey } from '../../../../../library/reason/signs';
 import { TRUE_SPEED, trueSpeedOf } from '../../../../../library/reason/trueSpeed';
 import { entryKind, line } from '../kind';
@@ -19,7 +19,7 @@ export const speedChecked = entryKind('speed-checked', SpeedChecked, {
 			return how ? [`${positionWords(position)} tells ${kmh}, ${how}`] : [];
 		});
 		return line(
-			`Speed against ${trueKmh} km/h ${SOURCE_WORDS[by]}`,
+			`Speed against ${short(trueKmh)} km/h ${SOURCE_WORDS[by]}`,
 			off.length > 0 ? upperFirst(off.join('; ').toLowerCase()) : 'every wheel tells it'
 		);
 	},

@@ -9,7 +9,7 @@ export const waiting = entryKind('waiting', Waiting, {
 	changesVerdicts: false,
 	line: ({ what, lift, note }) =>
 		line(
-			what === 'nothing' ? 'Work goes on' : `Waits for ${what}`,
+			what === 'nothing' ? 'Not waiting' : `Waits for ${what}`,
 			[lift, note].filter(Boolean).join('; ') || '–'
 		)
 });

@@ -194,7 +194,7 @@
 			</Field>
 		</details>
 		<Field
-			label="Where its interface answers"
+			label="Interface address"
 			hint="host:port on the shop’s network; stays empty where you read with another tool"
 			errors={$errors.linkAddress}
 		>
@@ -204,7 +204,7 @@
 			<summary class="inline-flex min-h-11 cursor-pointer items-center underline underline-offset-4"
 				>It is a simulated vehicle</summary
 			>
-			<Field label="Control panel of the stand-in" errors={$errors.standInAddress}>
+			<Field label="Control panel of the simulator" errors={$errors.standInAddress}>
 				<input class="field num" bind:value={$form.standInAddress} placeholder="127.0.0.1:13480" />
 			</Field>
 		</details>

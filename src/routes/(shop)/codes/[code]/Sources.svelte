@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { upperFirst } from '$lib/case/words';
 	import type { Disagreement, SourceView } from '$lib/case/codes/codeSources';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	/** What each source says, side by side, and on what they do not agree. */
 	interface Props {
@@ -58,7 +59,7 @@
 				: 'Bring in a pack on the page Library, or have a lead write the shop’s own words.'}
 		</p>
 	{:else}
-		<div class="mt-3 overflow-x-auto">
+		<Sideways label="What each source says" class="mt-3">
 			<table
 				class="w-full border-collapse text-left align-top"
 				style:min-width="{8 + sources.length * 12}rem"
@@ -94,6 +95,6 @@
 					{/each}
 				</tbody>
 			</table>
-		</div>
+		</Sideways>
 	{/if}
 </section>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { upperFirst } from '$lib/case/words';
+	import { shown } from '$lib/ui/units';
 
 	let { data, form } = $props();
 	const heeded = $derived(data.cases.filter(({ off }) => off === null).length);
@@ -29,11 +30,9 @@
 					<a class="num underline underline-offset-4" href="/cases/{one.id}/hand-over">{one.number}</a>, {one.vehicle}<br
 					/>
 					<span class="text-ink-2"
-						>{[
-							...one.codes,
-							...(one.km === null ? [] : [`${one.km.toLocaleString('en-GB')} km`]),
-							one.day
-						].join(', ')}</span
+						>{[...one.codes, ...(one.km === null ? [] : [shown(one.km, 'distance')]), one.day].join(
+							', '
+						)}</span
 					>
 					{#if one.off}<br />Taken off by {one.off.by}: {one.off.why}{/if}
 				</p>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { upperFirst } from '$lib/case/words';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	let { data, form } = $props();
 	interface NumberRow {
@@ -84,7 +85,7 @@
 	{#each sections as section (section.id)}
 		<section aria-labelledby={section.id} class="mt-5">
 			<h2 id={section.id} class="text-lg font-bold">{section.title}</h2>
-			<div class="overflow-x-auto">
+			<Sideways label={section.title}>
 				<table class="w-full max-w-4xl min-w-[560px] text-left">
 					<tbody>
 						{#each section.rows as row (row.id)}
@@ -108,7 +109,7 @@
 						{/each}
 					</tbody>
 				</table>
-			</div>
+			</Sideways>
 		</section>
 	{/each}
 	{#if data.mayEdit}<button class="act mt-4">Save these numbers</button>{/if}

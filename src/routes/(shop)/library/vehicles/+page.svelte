@@ -76,7 +76,7 @@
 				name="file"
 				accept=".json,application/json"
 				aria-label="Description of a vehicle"
-				class="field w-auto!"
+				class="field max-w-80"
 				onchange={(event) => (chosen = event.currentTarget.files?.[0]?.name ?? '')}
 			/>
 			<Act type="submit" class="act" disabled={sending} whyNot={chosen === '' ? 'Choose a file first.' : null}

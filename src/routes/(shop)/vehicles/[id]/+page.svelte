@@ -3,9 +3,11 @@
 	import PastList from '$lib/ui/PastList.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { shown } from '$lib/ui/units';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	let { data } = $props();
-	const km = (count: number) => `${Math.round(count).toLocaleString('en-GB')} km`;
+	const km = (count: number) => shown(Math.round(count), 'distance');
 	const newest = $derived([...data.visits].reverse());
 	const JUDGED = { in: 'good', out: 'bad', borderline: 'suspect' } as const;
 	const OFTEN = ['never', 'once', 'twice'];
@@ -33,7 +35,7 @@
 {#if data.codes.length > 0}
 	<section class="mt-8" aria-labelledby="codes-over">
 		<h2 id="codes-over" class="text-xl font-bold">Its codes, visit by visit</h2>
-		<div class="mt-2 overflow-x-auto">
+		<Sideways label="Its codes, visit by visit" class="mt-2">
 			<table class="border-collapse text-left">
 				<thead class="border-b-2 border-ink text-sm">
 					<tr>
@@ -63,7 +65,7 @@
 					{/each}
 				</tbody>
 			</table>
-		</div>
+		</Sideways>
 		<Legend words={{ good: 'proven clear or released', suspect: 'not settled', bad: 'came back' }} />
 	</section>
 {/if}

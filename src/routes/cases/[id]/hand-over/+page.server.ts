@@ -5,12 +5,14 @@ import { caseNumber } from '$lib/server/db/caseNumber';
 import { standingItems } from '$lib/case/progress/standingItems';
 import { CLOSED_UNPROVEN } from '$lib/case/progress/project';
 import { caseReport, groupedCodes } from '$lib/case/paper/report';
+import { reportInUnits } from '$lib/case/paper/reportInUnits';
 import { keyName } from '$lib/case/paper/bundleSignature';
 import type { Signer } from '$lib/server/db/shopKeys';
 import { leftOpen, mayNotCloseUnproven, mayNotSign } from '$lib/case/progress/signing';
 import { loadCase, loadCheckedCase, memberHere } from '$lib/server/cases/access';
 import { paperDate } from '$lib/server/cases/clock';
 import { openComeback } from '$lib/server/cases/openComeback';
+import { unitsFor } from '$lib/server/cases/unitsFor';
 import { entryAction, entryFormFor } from '$lib/server/cases/entryForms';
 import { maySign } from '$lib/server/accounts/members';
 import { ReleaseForm, SignForm, UnprovenForm } from './forms';
@@ -27,7 +29,7 @@ function signedWords({ kind }: Signer, key: string | null): string {
 export const load = async ({ params, depends, locals }) => {
 	depends('jaldi:case');
 	const { row, thread, view } = await loadCheckedCase(locals.services, params.id);
-	const report = caseReport(thread, view, row.chainBroken);
+	const report = reportInUnits(caseReport(thread, view, row.chainBroken), await unitsFor(locals));
 	const { settings } = locals.services;
 	const member = locals.member !== null && maySign(locals.member) ? locals.member : null;
 	return {

@@ -11,6 +11,7 @@
 	import { addedSince } from './addedSince';
 	import CloseUnproven from './CloseUnproven.svelte';
 	import StandingItem from './StandingItem.svelte';
+	import { shown } from '$lib/ui/units';
 
 	let { data } = $props();
 	const report = $derived(data.report);
@@ -44,7 +45,10 @@
 			{data.case.vehicleName}, {data.case.vehicle.nickname}<br />
 			<span class="num">{data.case.vehicle.plate}</span>
 			{#if report.vehicle}<br />{#if report.vehicle.vin}<span class="num">{report.vehicle.vin}</span
-					>{/if}{#if report.vehicle.odometerKm !== null}, {report.vehicle.odometerKm.toLocaleString('en-GB')} km{/if}{/if}
+					>{/if}{#if report.vehicle.odometerKm !== null}, {shown(
+						report.vehicle.odometerKm,
+						'distance'
+					)}{/if}{/if}
 		</p>
 	</header>
 
@@ -211,7 +215,7 @@
 				Lamps at key-on: {report.lampCheck.join('; ')}.
 			</p>{/if}
 		{#if report.drivenKm > 0}<p>
-				Driven to prove it: <span class="num">{report.drivenKm.toFixed(1)} km</span>.
+				Driven to prove it: <span class="num">{shown(report.drivenKm, 'distance', 1)}</span>.
 			</p>{/if}
 	</section>
 

@@ -5,6 +5,7 @@
 	import Field from '$lib/ui/Field.svelte';
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import type { PageData } from './$types';
+	import { said as inOurs } from '$lib/ui/units';
 
 	/** Something that stands before the signature: where it is settled, and a lead's way to let it go by name. */
 	let { item, data }: { item: StandingItem; data: PageData } = $props();
@@ -20,7 +21,7 @@
 </script>
 
 <div class="hair mt-3 py-2">
-	<p>{item.words}</p>
+	<p>{inOurs(item.words)}</p>
 	<div class="no-print mt-1 flex flex-wrap gap-3">
 		<a class="act-quiet" href="/cases/{data.case.id}/{item.page}">Go to it</a>
 		{#if data.maySign}

@@ -11,6 +11,7 @@
 </script>
 
 <svelte:head><title>{data.case.number} Listen · Jaldi</title></svelte:head>
+<h1 class="sr-only">What the customer says, and what the vehicle is</h1>
 {#key data.case.id}
 	<PlanLine planned={data.planned} {...data.planning} canWrite={data.canTakeIn && !data.case.signed} />
 	<p>

@@ -11,6 +11,8 @@
 	import type { ComplaintForm } from './forms';
 	import Section from './Section.svelte';
 	import type { z } from 'zod';
+	import QuantityInput from '$lib/ui/QuantityInput.svelte';
+	import { said, unitOf } from '$lib/ui/units';
 
 	interface Props {
 		saved: PayloadOf<'complaint'> | null;
@@ -33,7 +35,7 @@
 	{#snippet summary()}
 		<p class="text-lg">“{saved?.words}”</p>
 		{#if saved && complaintDetails(saved).length > 0}
-			<p class="mt-1 text-ink-2">{complaintDetails(saved).join(' · ')}</p>
+			<p class="mt-1 text-ink-2">{complaintDetails(saved).map(said).join(' · ')}</p>
 		{/if}
 	{/snippet}
 	<form method="POST" action="?/complaint" use:enhance>
@@ -59,8 +61,8 @@
 			bind:own={$form.conditions}
 		/>
 		<div class="mt-3 max-w-60">
-			<Field label="At about what speed, km/h" errors={$errors.atKmh}
-				><input class="field num" type="number" step="5" bind:value={$form.atKmh} /></Field
+			<Field label="At about what speed, {unitOf('speed')}" errors={$errors.atKmh}
+				><QuantityInput kind="speed" class="field num" bind:value={$form.atKmh} /></Field
 			>
 		</div>
 		<FormFoot {made} />

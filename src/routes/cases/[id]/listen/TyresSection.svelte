@@ -9,6 +9,8 @@
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import type { TyresForm } from './forms';
 	import Section from './Section.svelte';
+	import QuantityInput from '$lib/ui/QuantityInput.svelte';
+	import { shown, unitOf } from '$lib/ui/units';
 
 	interface Props {
 		saved: PayloadOf<'tyres-fitted'> | null;
@@ -47,8 +49,10 @@
 							<td>{positionWords(tyre.position)}</td>
 							<td class="num font-semibold">{tyre.size}</td>
 							<td>{tyre.brand}</td>
-							<td class="num text-right">{tyre.treadMm === null ? '' : `${tyre.treadMm} mm`}</td>
-							<td class="num text-right">{tyre.pressureKpa === null ? '' : `${tyre.pressureKpa} kPa`}</td>
+							<td class="num text-right">{tyre.treadMm === null ? '' : shown(tyre.treadMm, 'length', 1)}</td>
+							<td class="num text-right"
+								>{tyre.pressureKpa === null ? '' : shown(tyre.pressureKpa, 'pressure')}</td
+							>
 						</tr>
 					{/each}
 				</tbody>
@@ -63,7 +67,9 @@
 	{/snippet}
 	<form method="POST" action="?/tyres" use:enhance>
 		<div class="hidden grid-cols-[7rem_2fr_2fr_1fr_1fr] gap-3 text-sm text-ink-2 sm:grid" aria-hidden="true">
-			<span></span><span>size</span><span>brand</span><span>tread, mm</span><span>pressure, kPa</span>
+			<span></span><span>size</span><span>brand</span><span>tread, {unitOf('length')}</span><span
+				>pressure, {unitOf('pressure')}</span
+			>
 		</div>
 		{#each $form.tyres as tyre, i (i)}
 			<div class="grid items-start gap-3 py-1.5 sm:grid-cols-[7rem_2fr_2fr_1fr_1fr]">
@@ -85,20 +91,17 @@
 					aria-label="Brand {positionWords(tyre.position)}"
 					bind:value={$form.tyres[i]!.brand}
 				/>
-				<input
-					class="field num text-right"
-					type="number"
-					step="0.5"
-					min="0"
-					aria-label="Tread {positionWords(tyre.position)}, mm"
+				<QuantityInput
+					kind="length"
+					digits={1}
+					min={0}
+					label="Tread {positionWords(tyre.position)}, {unitOf('length')}"
 					bind:value={$form.tyres[i]!.treadMm}
 				/>
-				<input
-					class="field num text-right"
-					type="number"
-					step="5"
-					min="0"
-					aria-label="Pressure {positionWords(tyre.position)}, kPa"
+				<QuantityInput
+					kind="pressure"
+					min={0}
+					label="Pressure {positionWords(tyre.position)}, {unitOf('pressure')}"
 					bind:value={$form.tyres[i]!.pressureKpa}
 				/>
 			</div>

@@ -11,6 +11,8 @@
 	import VinCamera from '../../../VinCamera.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
 	import Section from './Section.svelte';
+	import QuantityInput from '$lib/ui/QuantityInput.svelte';
+	import { shown, unitOf } from '$lib/ui/units';
 
 	interface Props {
 		saved: PayloadOf<'vehicle-checked'> | null;
@@ -43,7 +45,7 @@
 		{#if saved}
 			<p class="num text-lg">
 				{saved.vin} <span class="px-2 text-ink-2">at</span>
-				{saved.odometerKm.toLocaleString('en-GB')} km
+				{shown(saved.odometerKm, 'distance')}
 			</p>
 			{#if !saved.checkDigitFits}<p class="text-ink-2">
 					Its check digit does not fit; it was kept as read.
@@ -67,8 +69,8 @@
 					bind:value={$form.vin}
 				/>
 			</Field>
-			<Field label="Odometer, km" errors={$errors.odometerKm}>
-				<input class="field num text-right" type="number" min="0" step="1" bind:value={$form.odometerKm} />
+			<Field label="Odometer, {unitOf('distance')}" errors={$errors.odometerKm}>
+				<QuantityInput kind="distance" whole min={0} step={1} bind:value={$form.odometerKm} />
 			</Field>
 		</div>
 		<VinCamera onvin={(vin) => ($form.vin = vin)} />

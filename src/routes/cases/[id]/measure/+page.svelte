@@ -14,6 +14,7 @@
 	import Identify from './Identify.svelte';
 	import Meter from './Meter.svelte';
 	import NotOnThis from './NotOnThis.svelte';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	let { data } = $props();
 	/** Sent here for one test, it is the one that is open. */
@@ -60,7 +61,9 @@
 <section id="measure" class="pt-5">
 	<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
 	<BenchNav {data} here="" />
-	<div class="overflow-x-auto pt-4 pb-1"><Chain links={chain} step={92} size={20} /></div>
+	<Sideways label="The path of the signal" class="pt-4 pb-1"
+		><Chain links={chain} step={92} size={20} /></Sideways
+	>
 </section>
 
 <section class="mt-4" aria-label="Sensor">

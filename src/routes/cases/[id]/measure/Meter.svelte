@@ -11,6 +11,7 @@
 	import { useKeys } from '$lib/ui/keys';
 	import { sendEntry } from '$lib/away/record';
 	import { MeterForm, unitsOf, type MeterAbout, type Offered } from './meterForm.svelte';
+	import { said, shown } from '$lib/ui/units';
 
 	/** One measurement: what to expect, the reading, and what it says at once. */
 	let {
@@ -71,7 +72,7 @@
 
 <div class="grid gap-x-8 gap-y-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
 	<div>
-		<p class="text-lg">{measurement.asks}</p>
+		<p class="text-lg">{said(measurement.asks)}</p>
 		<p class="mt-1 text-ink-2">
 			{needs.join(', ')} · red on <strong class="text-ink">{one.red}</strong>{#if one.redUntold}
 				(which pin: <OnlyUsual path={one.redUntold} caseId={about.caseId} says="not told yet" />)
@@ -133,7 +134,16 @@
 		{/if}
 		{#if measurement.atTemperature}
 			<div class="w-32">
-				<NumberField label="Coil at, °C" bind:value={form.temperatureC} min={-60} max={200} required />
+				<NumberField
+					label="Coil at"
+					of="temperature"
+					step="any"
+					digits={0}
+					bind:value={form.temperatureC}
+					min={-60}
+					max={200}
+					required
+				/>
 			</div>
 		{/if}
 		{#if usesSupply}
@@ -165,7 +175,8 @@
 							form.judgement.judged
 						]}{#if measurement.atTemperature && Number.isFinite(form.judgement.judgedValue)}, <span
 								class="num">{valueWords(form.judgement.judgedValue, quantity)}</span
-							> at 20 °C{/if}.</strong
+							>
+							at {shown(20, 'temperature')}{/if}.</strong
 					>
 					{form.judgement.says}
 				</span>

@@ -7,6 +7,8 @@
 	import ComesAndGoes from './ComesAndGoes.svelte';
 	import LetGo from './LetGo.svelte';
 	import type { PageData } from './$types';
+	import Sideways from '$lib/ui/Sideways.svelte';
+	import { said } from '$lib/ui/units';
 
 	/** One code's proof as a chain of marks, what it says, and every reason for it. */
 	let { code, data }: { code: PageData['codes'][number]; data: PageData } = $props();
@@ -31,8 +33,8 @@
 	<p class="text-lg leading-tight font-bold" data-verdict>{proof.words}</p>
 {/snippet}
 {#snippet body()}
-	<p class="mt-1 text-ink-2">{proof.because}{code.needs ? ` It needs ${code.needs}.` : ''}</p>
-	<div class="mt-3 overflow-x-auto pb-1">
+	<p class="mt-1 text-ink-2">{said(proof.because)}{code.needs ? ` It needs ${said(code.needs)}.` : ''}</p>
+	<Sideways label="What its proof is made of" class="mt-3 pb-1">
 		<Chain
 			step={STEP}
 			size={20}
@@ -42,7 +44,7 @@
 				says: `${name}: ${SAYS[state]}`
 			}))}
 		/>
-	</div>
+	</Sideways>
 	{#if proof.comes}
 		<ComesAndGoes {code} comes={proof.comes} {data} />
 	{/if}

@@ -7,6 +7,8 @@
 	import FormFoot from '$lib/ui/FormFoot.svelte';
 	import Tick from '$lib/ui/Tick.svelte';
 	import type { PageData } from './$types';
+	import QuantityInput from '$lib/ui/QuantityInput.svelte';
+	import { said as inOurs, shown, unitOf } from '$lib/ui/units';
 
 	/** A fault that comes and goes: how often it came, how far it has stayed away, and what that is worth. */
 	type Code = PageData['codes'][number];
@@ -35,7 +37,7 @@
 	});
 	const { form, errors, enhance } = told;
 	const percent = (share: number) => `${Number((share * 100).toFixed(share < 0.1 ? 1 : 0))} %`;
-	const km = (distance: number) => `${distance.toFixed(distance < 10 ? 1 : 0)} km`;
+	const km = (distance: number) => shown(distance, 'distance', distance < 10 ? 1 : 0);
 	const take = ({ from, returns, km }: (typeof comes.known)[number]) => {
 		$form.from = from;
 		$form.returns = returns;
@@ -53,7 +55,9 @@
 			<dd class="num text-xl">{comes.before.returns}× in {km(comes.before.km)}</dd>
 		</div>
 		<div>
-			<dt class="text-sm text-ink-2">without it since{comes.drivenSo ? `, ${comes.drivenSo}` : ''}</dt>
+			<dt class="text-sm text-ink-2">
+				without it since{comes.drivenSo ? `, ${inOurs(comes.drivenSo)}` : ''}
+			</dt>
 			<dd class="num text-xl">{km(comes.afterKm)}</dd>
 		</div>
 		<div>
@@ -89,8 +93,8 @@
 				<Field label="Times" errors={$errors.returns}
 					><input class="field num text-right" type="number" step="1" bind:value={$form.returns} /></Field
 				>
-				<Field label="in km driven so" errors={$errors.overKm}
-					><input class="field num text-right" type="number" step="0.1" bind:value={$form.overKm} /></Field
+				<Field label="in {unitOf('distance')} driven so" errors={$errors.overKm}
+					><QuantityInput kind="distance" digits={1} bind:value={$form.overKm} /></Field
 				>
 				<Field label="By whose word"
 					><select class="field" bind:value={$form.from}
@@ -100,15 +104,13 @@
 				<Field label="When it shows, in words"><input class="field" bind:value={$form.conditions} /></Field>
 			</div>
 			<fieldset class="mt-4">
-				<legend class="font-semibold"
-					>Only kilometres like these count; leave open what does not matter</legend
-				>
+				<legend class="font-semibold">Only driving like this counts; leave open what does not matter</legend>
 				<div class="mt-1 grid items-end gap-4 sm:grid-cols-[8rem_8rem_1fr_1fr]">
-					<Field label="From km/h" errors={$errors.fromKmh}
-						><input class="field num text-right" type="number" step="5" bind:value={$form.fromKmh} /></Field
+					<Field label="From {unitOf('speed')}" errors={$errors.fromKmh}
+						><QuantityInput kind="speed" bind:value={$form.fromKmh} /></Field
 					>
-					<Field label="To km/h" errors={$errors.toKmh}
-						><input class="field num text-right" type="number" step="5" bind:value={$form.toKmh} /></Field
+					<Field label="To {unitOf('speed')}" errors={$errors.toKmh}
+						><QuantityInput kind="speed" bind:value={$form.toKmh} /></Field
 					>
 					<Field label="Road"
 						><select class="field" bind:value={$form.road}

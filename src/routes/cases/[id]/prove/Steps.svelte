@@ -12,6 +12,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { getCaseWork } from '../caseWork.svelte';
 	import type { PageData } from './$types';
+	import QuantityInput from '$lib/ui/QuantityInput.svelte';
+	import { unitOf } from '$lib/ui/units';
 
 	/** The order of proving: clear, key, lamps, drive, read. Nothing is locked; what was done says when. */
 	let { data, caseId }: { data: PageData; caseId: string } = $props();
@@ -142,34 +144,16 @@
 			{/if}
 			<form method="POST" action="?/drive" use:driveEnhance>
 				<div class="grid gap-4 sm:grid-cols-3">
-					<Field label="Distance, km" errors={$driveErrors.distanceKm}
-						><input
-							class="field num text-right"
-							type="number"
-							step="0.1"
-							min="0"
-							bind:value={$driveForm.distanceKm}
-						/></Field
+					<Field label="Distance, {unitOf('distance')}" errors={$driveErrors.distanceKm}
+						><QuantityInput kind="distance" digits={1} min={0} bind:value={$driveForm.distanceKm} /></Field
 					>
 					{#if asksHow}
-						<Field label="Of it as it used to show, km" errors={$driveErrors.asShownKm}
-							><input
-								class="field num text-right"
-								type="number"
-								step="0.1"
-								min="0"
-								bind:value={$driveForm.asShownKm}
-							/></Field
+						<Field label="Of it as it used to show, {unitOf('distance')}" errors={$driveErrors.asShownKm}
+							><QuantityInput kind="distance" digits={1} min={0} bind:value={$driveForm.asShownKm} /></Field
 						>
 					{/if}
-					<Field label="Top speed, km/h" errors={$driveErrors.topSpeedKmh}
-						><input
-							class="field num text-right"
-							type="number"
-							step="1"
-							min="0"
-							bind:value={$driveForm.topSpeedKmh}
-						/></Field
+					<Field label="Top speed, {unitOf('speed')}" errors={$driveErrors.topSpeedKmh}
+						><QuantityInput kind="speed" digits={0} min={0} bind:value={$driveForm.topSpeedKmh} /></Field
 					>
 					<Field label="Stops" errors={$driveErrors.stops}
 						><input

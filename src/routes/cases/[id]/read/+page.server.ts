@@ -55,6 +55,7 @@ export const load = async ({ params, depends, url, locals }) => {
 	const madeByUs = new Set(
 		view.codes.flatMap(({ madeByUs, address, dtc }) => (madeByUs ? [codeKey({ address, dtc })] : []))
 	);
+	const following = new Set(view.codes.flatMap((code) => (code.followsFrom === null ? [] : [codeKey(code)])));
 	const scans = ofKind(view.entries, 'network-scan');
 	const chosen = scans.find((scan) => scan.id === url.searchParams.get('scan')) ?? scans.at(-1) ?? null;
 	const recorded = ofKind(view.entries, 'vehicle-checked').at(-1)?.payload.vin ?? null;
@@ -94,6 +95,10 @@ export const load = async ({ params, depends, url, locals }) => {
 			outcome: chosen.payload.outcome,
 			stoppedBecause: chosen.payload.stoppedBecause,
 			expected: chosen.payload.modulesExpected,
+			/** How many of its codes only follow from another. */
+			following: chosen.payload.modules
+				.flatMap(({ address, codes }) => codes.map(({ dtc }) => codeKey({ address, dtc })))
+				.filter((key) => following.has(key)).length,
 			vin,
 			vinDiffers: vin !== null && recorded !== null && vin !== recorded,
 			modules: viewScan(chosen, view.book, makerOf(view.entries), madeByUs),

@@ -21,7 +21,11 @@
 			codes === 0
 				? 'No codes'
 				: `${codes} ${codes === 1 ? 'code' : 'codes'} in ${where} ${where === 1 ? 'module' : 'modules'}`;
-		return silent.length > 0 ? `${found}, ${silent.length} silent` : found;
+		const follow =
+			shown.following === 0
+				? ''
+				: ` (${shown.following} ${shown.following === 1 ? 'follow-on code' : 'follow-on codes'})`;
+		return silent.length > 0 ? `${found}${follow}, ${silent.length} silent` : `${found}${follow}`;
 	});
 </script>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { upperFirst } from '$lib/case/words';
 	import type { CodeView } from '$lib/case/codes/scanView';
+	import { said } from '$lib/ui/units';
 
 	/** One code in plain words; its bits and bytes are a click away. */
 	let {
@@ -71,7 +72,7 @@
 				{#each snapshot.values as value (value.id)}
 					<div class="flex justify-between gap-3 border-b border-rule py-0.5">
 						<dt>{value.name}</dt>
-						<dd class="num text-right" title="{value.id}: {value.raw}">{value.text}</dd>
+						<dd class="num text-right" title="{value.id}: {value.raw}">{said(value.text)}</dd>
 					</div>
 				{/each}
 			</dl>

@@ -30,7 +30,7 @@
 	<form method="POST" action="?/address" use:enhance class="mt-3 flex flex-wrap items-end gap-3">
 		<div class="w-72">
 			<Field
-				label="Where its interface answers"
+				label="Interface address"
 				hint="host:port; slcan://host:port for a CAN adapter"
 				errors={$errors.address}
 			>

@@ -86,6 +86,6 @@
 		<button class="act" disabled={saving} onclick={onsave}
 			>{saving ? 'Saving…' : 'Save it on the thread'}</button
 		>
-		<button class="act-quiet" disabled={saving} onclick={ondrop}>Drop it</button>
+		<button class="act-quiet" disabled={saving} onclick={ondrop}>Discard</button>
 	</div>
 </section>

@@ -140,7 +140,7 @@
 					<Act class="act" disabled={saving} whyNot={chosen === 0 ? 'Choose a code.' : null} onclick={save}
 						>{saving ? 'Saving…' : `Save ${chosen} ${chosen === 1 ? 'code' : 'codes'}`}</Act
 					>
-					<button class="act-quiet" disabled={saving} onclick={ondrop}>Drop it</button>
+					<button class="act-quiet" disabled={saving} onclick={ondrop}>Discard</button>
 				</div>
 			{/if}
 		</div>

@@ -59,7 +59,7 @@
 		}
 		if (first.probability > 0.9)
 			return proven ? `Proven: ${first.fault}` : `Almost certain, not yet proven: ${first.fault}`;
-		return `${reason.hypotheses.filter(({ probability }) => probability > 0.02).length} causes are left of ${reason.possible}`;
+		return `${reason.hypotheses.filter(({ probability }) => probability > 0.02).length} possible causes left of ${reason.possible}`;
 	});
 	const choose = (one: ShownCell) => {
 		const key = `${one.place}/${one.link}`;

@@ -28,8 +28,8 @@
 <section class="mt-6 border-t border-rule pt-4" aria-labelledby="policy">
 	<h2 id="policy" class="text-lg font-bold">This shop orders parts {words}</h2>
 	<p>
-		A part is ordered at <span class="num">{(chosen.confidence * 100).toFixed(0)} %</span> and above. A wrong
-		one counts as <span class="num">{Math.round(chosen.wrongPartMinutes)}</span> min beside its work and price{#if dearest?.part}:
+		Order parts at <span class="num">{(chosen.confidence * 100).toFixed(0)} %</span> and above. A wrong one
+		counts as <span class="num">{Math.round(chosen.wrongPartMinutes)}</span> min beside its work and price{#if dearest?.part}:
 			if “{dearest.name}” were wrong, <span class="num">{dearest.minutes}</span> min and a price of
 			<span class="num">{dearest.price}</span> would be gone{/if}.
 	</p>

@@ -5,6 +5,7 @@
 	import type { ShownCell } from '$lib/case/reason/gridView';
 	import type { Link } from '$library/links';
 	import { upperFirst } from '$lib/case/words';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	/** Wheels × links, and below them what several share. A cell is a button that tells what proves it. */
 	interface Row {
@@ -75,7 +76,7 @@
 	</button>
 {/snippet}
 
-<div class="overflow-x-auto">
+<Sideways label="Proof grid">
 	<table class="w-full min-w-[640px] border-collapse" aria-label="Proof grid: wheels and links">
 		<thead>
 			<tr>
@@ -118,7 +119,7 @@
 			{/each}
 		</tbody>
 	</table>
-</div>
+</Sideways>
 <div class="mt-1 flex items-start gap-2">
 	<p class="w-24 shrink-0 pt-2.5 pl-2">Modules</p>
 	<ul class="flex min-w-0 flex-1 flex-wrap overflow-x-clip" aria-label="Modules">

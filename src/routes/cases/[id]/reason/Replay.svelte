@@ -16,7 +16,9 @@
 
 <section class="mt-6 border-t border-rule pt-4" aria-labelledby="replay">
 	<h2 id="replay" class="text-lg font-bold">
-		{upTo === null ? 'As it was: drag back along the thread' : `As it was after “${moment?.title ?? ''}”`}
+		{upTo === null
+			? 'See an earlier state: drag back along the thread'
+			: `As it was after “${moment?.title ?? ''}”`}
 	</h2>
 	<div class="mt-1 flex flex-wrap items-center gap-4">
 		<input

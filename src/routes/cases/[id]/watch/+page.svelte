@@ -13,6 +13,7 @@
 	import Recordings from './Recordings.svelte';
 	import Rounds from './Rounds.svelte';
 	import Running from './Running.svelte';
+	import { said } from '$lib/ui/units';
 
 	let { data } = $props();
 	const work = getCaseWork();
@@ -63,7 +64,7 @@
 			<h1 class="text-2xl leading-tight font-bold">{headline}</h1>
 			{#if !recording}
 				<p class="mt-1 text-ink-2">
-					{data.recordings[0]?.verdict ?? 'Record what the modules see: the software does the looking.'}
+					{said(data.recordings[0]?.verdict ?? 'Record what the modules see: the software does the looking.')}
 				</p>
 			{/if}
 		</div>

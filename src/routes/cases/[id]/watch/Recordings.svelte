@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Mark from '$lib/ui/Mark.svelte';
+	import { said } from '$lib/ui/units';
 
 	/** What was recorded on this case, newest first; two of them can be laid over each other. */
 	let {
@@ -41,7 +42,7 @@
 							<span class="text-ink-2">
 								{span(one.durationS)} at <span class="num">{one.rateHz.toFixed(0)}</span> a second, by {one.by}
 							</span>
-							<span class="block">{one.verdict}</span>
+							<span class="block">{said(one.verdict)}</span>
 							{#if one.endedBecause}<span class="block text-suspect">{one.endedBecause}</span>{/if}
 						</span>
 						<span class="num text-ink-2">{one.time}</span>

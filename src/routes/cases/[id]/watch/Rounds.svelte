@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { RoundResult } from '$lib/case/entries/wheel-round/payload';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { said } from '$lib/ui/units';
 
 	/** Wheels that were turned one after the other, and how each answered. */
 	let {
@@ -32,7 +33,7 @@
 		</h2>
 		<ul>
 			{#each round.corners as { result, text }, nth (nth)}
-				<li class="hair flex items-center gap-3 py-2"><Mark state={STATE[result]} />{text}</li>
+				<li class="hair flex items-center gap-3 py-2"><Mark state={STATE[result]} />{said(text)}</li>
 			{/each}
 		</ul>
 	</section>

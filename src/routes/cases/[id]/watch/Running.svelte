@@ -2,6 +2,7 @@
 	import { tellsNothing } from '$lib/core/live/recording';
 	import LiveStrip from '$lib/ui/LiveStrip.svelte';
 	import type { LiveFeed } from './liveFeed.svelte';
+	import { signalUnit, signalValue } from '$lib/ui/units';
 
 	/** A recording while it runs: what is read now, the last half minute, and the two things one can do. */
 	let {
@@ -31,7 +32,8 @@
 		const value = feed.now[signal];
 		if (value === null || value === undefined) return '–';
 		if (tellsNothing(signal, value)) return 'not available';
-		return value.toFixed(words(signal)?.unit === '' ? 0 : 1);
+		const unit = words(signal)?.unit ?? '';
+		return signalValue(value, unit).toFixed(unit === '' ? 0 : 1);
 	};
 </script>
 
@@ -63,7 +65,8 @@
 			<div class="hair flex items-baseline justify-between py-2">
 				<dt>{words(channel)?.name ?? channel}</dt>
 				<dd class="num text-xl">
-					{valueOf(channel)} <span class="text-base text-ink-2">{words(channel)?.unit ?? ''}</span>
+					{valueOf(channel)}
+					<span class="text-base text-ink-2">{signalUnit(words(channel)?.unit ?? '')}</span>
 				</dd>
 			</div>
 		{/each}

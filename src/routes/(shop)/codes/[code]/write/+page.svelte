@@ -126,6 +126,6 @@
 		<button class="act" disabled={$submitting}>{$submitting ? 'Saving…' : 'Save a new version'}</button>
 		<a class="act-quiet" href="/codes/{data.slug}">Leave it as it is</a>
 		{#if made.restored}<span class="text-sm text-ink-2">Brought back what you typed before.</span>
-			<button type="button" class="act-quiet" onclick={made.forget}>Drop it</button>{/if}
+			<button type="button" class="act-quiet" onclick={made.forget}>Discard</button>{/if}
 	</div>
 </form>

@@ -168,7 +168,7 @@
 			</div>
 			{#if data.standIn && mayWrite}
 				<button class="act-quiet" onclick={() => prepare(!setUp)}
-					>{setUp ? 'Put everything back (stand-in)' : 'Set it up (stand-in)'}</button
+					>{setUp ? 'Put everything back (simulator)' : 'Set it up (simulator)'}</button
 				>
 			{/if}
 		</div>

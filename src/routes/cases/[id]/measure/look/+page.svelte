@@ -5,6 +5,7 @@
 	import { upperFirst } from '$lib/case/words';
 	import BenchNav from '../BenchNav.svelte';
 	import Inspect from './Inspect.svelte';
+	import { shown } from '$lib/ui/units';
 
 	let { data } = $props();
 	/** Sent here for one test, it is the one that is open. */
@@ -65,7 +66,7 @@
 								>, {each.last.found.join(', ') ||
 									(each.last.result === 'good' ? 'nothing wrong' : 'not sure')}{each.last.gapMm === null
 									? ''
-									: `, ${each.last.gapMm} mm`}</span
+									: `, ${shown(each.last.gapMm, 'length', 1)}`}</span
 							>{/if}</span
 					>
 					<span class="num text-ink-2">{each.last ? each.last.time : `${each.minutes} min`}</span>

@@ -13,6 +13,7 @@
 	import { sendEntry } from '$lib/away/record';
 	import { PhotoBox } from '../../photos.svelte';
 	import PhotoStrip from '../../PhotoStrip.svelte';
+	import { shown } from '$lib/ui/units';
 
 	/** One look at one part of one wheel: where, why, what is to be seen, and what was seen. */
 	let {
@@ -95,7 +96,7 @@
 			<p class="mt-1 text-lg">{one.look}</p>
 			<p class="mt-1 text-ink-2">{one.why}</p>
 			{#if one.gapMm && usualGapMm !== null}<p class="mt-1">
-					This vehicle’s usual gap is <span class="num font-semibold">{usualGapMm.toFixed(1)} mm</span>.
+					This vehicle’s usual gap is <span class="num font-semibold">{shown(usualGapMm, 'length', 1)}</span>.
 				</p>{/if}
 		</div>
 		<InspectionDrawing what={one.drawing} label="Where to look: {one.name}" />
@@ -123,7 +124,7 @@
 		</fieldset>
 		<div class="mt-2 flex flex-wrap items-end gap-3">
 			{#if one.gapMm}<div class="w-36">
-					<NumberField label="Widest gap, mm" bind:value={gapMm} min={0} max={20} step="any" />
+					<NumberField label="Widest gap" of="length" bind:value={gapMm} min={0} max={20} step="any" />
 				</div>{/if}
 			<label class="min-w-56 flex-1">
 				<span class="text-sm text-ink-2">In a word</span>

@@ -7,6 +7,7 @@
 	import { getCaseWork } from '../../caseWork.svelte';
 	import { LiveFeed } from '../../watch/liveFeed.svelte';
 	import { HandsLive } from './handsLive.svelte';
+	import { shownValue, unitOf } from '$lib/ui/units';
 
 	/** One wheel turned by hand and watched, while a hand moves one place after the other, or water, hot air or the steering does. */
 	let {
@@ -85,8 +86,8 @@
 		<div class="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2">
 			<p class="flex items-baseline gap-2">
 				<span class="num text-[3.5rem] leading-none font-bold"
-					>{live.now === null ? '–' : live.now.toFixed(1)}</span
-				> <span class="text-ink-2">km/h</span>
+					>{live.now === null ? '–' : shownValue(live.now, 'speed').toFixed(1)}</span
+				> <span class="text-ink-2">{unitOf('speed')}</span>
 			</p>
 			{#if live.none}
 				<p class="font-semibold">

@@ -4,6 +4,7 @@
 	import Caution from '$lib/ui/Caution.svelte';
 	import { getCaseWork } from '../../caseWork.svelte';
 	import { LiveFeed } from '../../watch/liveFeed.svelte';
+	import { shown, shownValue } from '$lib/ui/units';
 
 	/** The driven wheels in gear on stands, at an even pace, for a few minutes: the bad one drops out while its mate stays. */
 	let {
@@ -29,6 +30,8 @@
 			name: 'In gear on stands',
 			purpose: { what: 'in-gear', position: null }
 		});
+	const speed = (kmh: number | null | undefined) =>
+		kmh === null || kmh === undefined ? '–' : shownValue(kmh, 'speed').toFixed(1);
 </script>
 
 <section class="mt-6" aria-labelledby="gear">
@@ -38,7 +41,7 @@
 			{#each wheels as { signal, words, here }, nth (nth)}
 				<p>
 					<span class="block text-sm text-ink-2">{words}{here ? ', suspect' : ''}</span>
-					<span class="num text-[3rem] leading-none font-bold">{feed.now[signal]?.toFixed(1) ?? '–'}</span>
+					<span class="num text-[3rem] leading-none font-bold">{speed(feed.now[signal])}</span>
 				</p>
 			{/each}
 			<p class="num text-ink-2">{feed.timeS.toFixed(0)} of {wantedS} s</p>
@@ -46,8 +49,9 @@
 		</div>
 	{:else}
 		<p class="text-ink-2">
-			First gear, idling, both driven wheels free, about {IN_GEAR_KMH} km/h for {Math.ceil(wantedS / 60)} minutes.
-			Nobody puts a hand near them.
+			First gear, idling, both driven wheels free, about {shown(IN_GEAR_KMH, 'speed')} for {Math.ceil(
+				wantedS / 60
+			)} minutes. Nobody puts a hand near them.
 		</p>
 		<Caution>{cautions}</Caution>
 		<Act class="act-quiet mt-2" whyNot={work.whyNot} onclick={start}>Run in gear and watch</Act>

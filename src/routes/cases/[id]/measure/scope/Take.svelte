@@ -7,6 +7,7 @@
 	import { useKeys } from '$lib/ui/keys';
 	import type { Position } from '$library/positions';
 	import { speaksInPulses, type SensorKind } from '$library/sensorKinds';
+	import { shown } from '$lib/ui/units';
 
 	/** Takes a capture from the oscilloscope at this workplace: which wheels, where along the wire, how long. */
 	let {
@@ -40,7 +41,7 @@
 	const expected = $derived.by(() => {
 		if (teeth === null || circumferenceM === null) return null;
 		const hz = frequencyForSpeedHz(teeth, WALK_KMH, circumferenceM);
-		return `At ${WALK_KMH} km/h expect ${hz.toFixed(0)} pulses a second; ${teeth} teeth are one turn, ${(teeth / hz).toFixed(1)} s.`;
+		return `At ${shown(WALK_KMH, 'speed')} expect ${hz.toFixed(0)} pulses a second; ${teeth} teeth are one turn, ${(teeth / hz).toFixed(1)} s.`;
 	});
 	let id = ulid();
 

@@ -18,6 +18,7 @@
 	import { saidBy } from '../readMeter';
 	import { standInHand } from '../../standInHand';
 	import { LiveValue } from './liveValue.svelte';
+	import { shown, shownValue, unitOf } from '$lib/ui/units';
 
 	let { data } = $props();
 	/** Watched for so long, no value means something. */
@@ -145,6 +146,7 @@
 		},
 		{ w: 'watch what arrives' }
 	);
+	const speed = (kmh: number | null) => (kmh === null ? '–' : shownValue(kmh, 'speed').toFixed(1));
 </script>
 
 <svelte:head><title>{data.case.number} Substitute a signal · Jaldi</title></svelte:head>
@@ -197,7 +199,7 @@
 		<div class="mt-3 flex flex-wrap items-end gap-x-8 gap-y-3">
 			{#if method.expects === 'speed' || method.expects === 'mate'}
 				<div class="w-36">
-					<NumberField label="Speed wanted, km/h" bind:value={wantedKmh} min={3} max={120} required />
+					<NumberField label="Speed wanted" of="speed" bind:value={wantedKmh} min={3} max={120} required />
 				</div>
 			{/if}
 			{#if hertz !== null}
@@ -223,7 +225,11 @@
 				<p>
 					<span class="block text-sm text-ink-2">Live data of {data.atWords} should show</span><span
 						class="num text-2xl font-bold"
-						>{method.expects === 'something' ? 'any speed' : `${wantedKmh ?? '–'} km/h`}</span
+						>{method.expects === 'something'
+							? 'any speed'
+							: wantedKmh === null
+								? '–'
+								: shown(wantedKmh, 'speed')}</span
 					>
 				</p>
 			{/if}
@@ -237,12 +243,12 @@
 			<div class="flex flex-wrap items-center gap-3">
 				{#if data.standIn}
 					{#if method.source === 'steel'}
-						<button class="act-quiet" onclick={() => hold(true)}>Wave it (stand-in)</button>
+						<button class="act-quiet" onclick={() => hold(true)}>Wave it (simulator)</button>
 					{:else}
 						<button class="act-quiet" onclick={() => hold(!held)}
 							>{held
-								? 'Take it off, plug in again (stand-in)'
-								: 'Open the plug and hold it there (stand-in)'}</button
+								? 'Take it off, plug in again (simulator)'
+								: 'Open the plug and hold it there (simulator)'}</button
 						>
 					{/if}
 				{:else if method.source !== 'steel'}
@@ -265,10 +271,17 @@
 				{/if}
 				{#if method.expects !== 'level' && !watching}
 					<div class="w-36">
-						<NumberField label="or seen: lowest" bind:value={typedLow} min={0} max={400} step="any" />
+						<NumberField
+							label="or seen: lowest"
+							of="speed"
+							bind:value={typedLow}
+							min={0}
+							max={400}
+							step="any"
+						/>
 					</div>
 					<div class="w-32">
-						<NumberField label="highest, km/h" bind:value={typedHigh} min={0} max={400} step="any" />
+						<NumberField label="highest" of="speed" bind:value={typedHigh} min={0} max={400} step="any" />
 					</div>
 				{/if}
 			</div>
@@ -276,12 +289,10 @@
 			<JobProgress kinds={['record', 'clear']} />
 			{#if watching}
 				<p class="mt-3 flex flex-wrap items-baseline gap-x-6" aria-live="off">
-					<span class="num text-[4.5rem] leading-none font-bold"
-						>{live.now === null ? '–' : live.now.toFixed(1)}</span
-					>
+					<span class="num text-[4.5rem] leading-none font-bold">{speed(live.now)}</span>
 					<span class="text-ink-2"
-						>km/h · <span class="num">{live.low === null ? '–' : live.low.toFixed(1)}</span> to
-						<span class="num">{live.high === null ? '–' : live.high.toFixed(1)}</span> in
+						>{unitOf('speed')} · <span class="num">{speed(live.low)}</span> to
+						<span class="num">{speed(live.high)}</span> in
 						<span class="num">{live.seconds.toFixed(0)}</span> s</span
 					>
 				</p>

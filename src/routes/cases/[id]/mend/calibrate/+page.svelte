@@ -13,9 +13,9 @@
 <section class="pt-5">
 	<h1 class="text-2xl font-bold">
 		{data.calibrations.length === 0
-			? 'Nothing has to be taught'
+			? 'No calibration due'
 			: open.length === 0
-				? 'All is told and taught'
+				? 'Every calibration is done'
 				: plural(open.length)}
 	</h1>
 	<p class="mt-1 text-ink-2">

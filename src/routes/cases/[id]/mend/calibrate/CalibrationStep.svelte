@@ -146,7 +146,7 @@
 				<button
 					class="act-quiet"
 					aria-expanded={leaving === 'waive'}
-					onclick={() => (leaving = leaving === 'waive' ? null : 'waive')}>Leave it out</button
+					onclick={() => (leaving = leaving === 'waive' ? null : 'waive')}>Skip (lead only)</button
 				>
 			{/if}
 		</div>
@@ -177,10 +177,10 @@
 			</form>
 		{:else if leaving === 'waive'}
 			<form method="POST" action="?/waive" use:waiveEnhance class="mt-3">
-				<Field label="Why may it be left out?" errors={$waiveErrors.reason}
+				<Field label="Why may it be skipped?" errors={$waiveErrors.reason}
 					><textarea class="field" rows="2" bind:value={$waiveForm.reason}></textarea></Field
 				>
-				<FormFoot made={waive} save="Leave it out, in my name" />
+				<FormFoot made={waive} save="Skip it, in my name" />
 			</form>
 		{/if}
 	{/if}

@@ -59,8 +59,8 @@
 	<p class="mt-6 text-lg">
 		What an hour costs is not said yet.
 		{#if data.member?.role === 'lead'}<a class="underline underline-offset-4" href="/papers"
-				>Papers and prices</a
-			>{:else}A lead says it under People, Papers and prices.{/if}
+				>Papers, prices and units</a
+			>{:else}A lead says it under People, Papers, prices and units.{/if}
 	</p>
 {:else}
 	{#if estimate && stands !== 'none' && data.mayMake}

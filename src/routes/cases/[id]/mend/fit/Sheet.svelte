@@ -57,7 +57,7 @@
 	async function workOnStandIn(leaves: string[]) {
 		try {
 			await standInHand(data.case.id, { do: 'mend', at: data.place ?? 'vehicle', repair: hands, leaves });
-			toast.success('Done on the stand-in vehicle, as the sheet says.');
+			toast.success('Done on the simulator, as the sheet says.');
 		} catch (caught) {
 			toast.error((caught as Error).message);
 		}
@@ -203,7 +203,7 @@
 		{/if}
 		{#if data.standInRepair !== null}
 			<label class="mt-4 block max-w-md"
-				><span class="mb-1 block font-semibold">And on the stand-in vehicle</span>
+				><span class="mb-1 block font-semibold">And on the simulator</span>
 				<select class="field" bind:value={hands}>
 					<option value="">nothing: only the sheet</option>
 					{#each sheet.repairs as id (id)}<option value={id}>{repairs.get(id)?.name ?? id}</option>{/each}

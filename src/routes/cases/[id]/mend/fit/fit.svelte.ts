@@ -1,6 +1,7 @@
 import { newtonMetres, torqueIsRight } from '$lib/core/calibrate/torque';
 import type { Fitting } from '$lib/case/entries/fitting/payload';
 import type { FittingSheet, FittingStep } from '$library/fittingSheets';
+import { unitsHere } from '$lib/ui/units';
 
 export const BLEED_WAYS = ['by pedal', 'by pressure', 'with the pump'] as const;
 type BleedWay = (typeof BLEED_WAYS)[number];
@@ -49,7 +50,7 @@ const fresh = (): FitDraft => ({
 	missing: [],
 	damage: '',
 	photos: [],
-	inPounds: false,
+	inPounds: unitsHere().torque === 'lb·ft',
 	steps: {}
 });
 

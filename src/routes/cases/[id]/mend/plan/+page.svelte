@@ -11,6 +11,8 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import { sendEntry } from '$lib/away/record';
 	import MendNav from '../MendNav.svelte';
+	import { shown } from '$lib/ui/units';
+	import Sideways from '$lib/ui/Sideways.svelte';
 
 	let { data } = $props();
 	let picked = $state<string | null>(null);
@@ -31,7 +33,7 @@
 	const headline = $derived(
 		!chosen
 			? 'Nothing is suspected yet that could be mended'
-			: `${upperFirst(chosen.name)}: can we finish it?`
+			: `${upperFirst(chosen.name)}: can our shop do this?`
 	);
 	const hrefWith = (way: { kind: string; place: string }, harsh = data.harsh) =>
 		`?does=${way.kind}&place=${way.place}${harsh ? '' : '&harsh=no'}`;
@@ -88,7 +90,7 @@
 			>{ANSWER[chosen.answer]}.
 		</p>
 		<p class="mt-1 text-ink-2">
-			By what is known it helps in <span class="num">{percent(chosen.cures)}</span>{chosen.cures < 0.5
+			By what is known it fixes it in <span class="num">{percent(chosen.cures)}</span>{chosen.cures < 0.5
 				? ': a test first may be cheaper than the part.'
 				: '.'}
 		</p>
@@ -140,12 +142,12 @@
 		<p class="text-ink-2">
 			In minutes of work, money counted in, and the second visit as often as it comes{data.odometerKm === null
 				? ''
-				: ` at ${data.odometerKm.toLocaleString('en-GB')} km`}.
+				: ` at ${shown(data.odometerKm, 'distance')}`}.
 			<a class="underline underline-offset-4" href={hrefWith(chosen, !data.harsh)} data-sveltekit-noscroll
 				>{data.harsh ? 'In salt and sand: count it as dry' : 'Counted as dry: it works in salt and sand'}</a
 			>
 		</p>
-		<div class="mt-2 overflow-x-auto">
+		<Sideways label="The ways to mend it" class="mt-2">
 			<table class="w-full min-w-[680px] border-collapse text-left">
 				<thead class="border-b-2 border-ink text-sm">
 					<tr class="[&>th]:pr-4 [&>th]:pb-2 [&>th]:font-semibold">
@@ -189,7 +191,7 @@
 					{/each}
 				</tbody>
 			</table>
-		</div>
+		</Sideways>
 	</section>
 
 	{#if data.canWrite && !data.case.signed}

@@ -23,6 +23,7 @@
 	import Running from '../../watch/Running.svelte';
 	import Goals from './Goals.svelte';
 	import { ProvingDrive } from './drive.svelte';
+	import { said, shown } from '$lib/ui/units';
 
 	let { data } = $props();
 	const work = getCaseWork();
@@ -120,7 +121,7 @@
 		<a class="underline underline-offset-4" href="/cases/{data.case.id}/prove">Prove</a>
 	</p>
 	<div class="mt-1 flex flex-wrap items-end justify-between gap-4">
-		<h1 class="text-2xl leading-tight font-bold" aria-live="polite">{headline}</h1>
+		<h1 class="text-2xl leading-tight font-bold" aria-live="polite">{said(headline)}</h1>
 		{#if mayWrite && !recording}
 			<Act class="act" whyNot={away ? 'The server cannot be reached.' : work.whyNot} onclick={start}
 				>Start the drive <span class="key border-current">r</span></Act
@@ -150,11 +151,11 @@
 		<dl class="mt-3 grid grid-cols-3 gap-4">
 			<div>
 				<dt class="text-ink-2">driven</dt>
-				<dd class="num text-4xl font-bold" data-driven>{driven.km.toFixed(2)} km</dd>
+				<dd class="num text-4xl font-bold" data-driven>{shown(driven.km, 'distance', 2)}</dd>
 			</div>
 			<div>
 				<dt class="text-ink-2">top speed</dt>
-				<dd class="num text-4xl">{driven.topKmh.toFixed(0)} km/h</dd>
+				<dd class="num text-4xl">{shown(driven.topKmh, 'speed')}</dd>
 			</div>
 			<div>
 				<dt class="text-ink-2">stops</dt>
@@ -174,7 +175,8 @@
 				<li class="hair grid grid-cols-[2rem_minmax(0,1fr)] py-2">
 					<span class="num text-ink-2">{i + 1}</span>
 					<span
-						><span class="text-lg">{words}</span> <span class="text-ink-2">for {names.join(', ')}</span></span
+						><span class="text-lg">{said(words)}</span>
+						<span class="text-ink-2">for {names.join(', ')}</span></span
 					>
 				</li>
 			{/each}

@@ -4,6 +4,7 @@
 	import Mark from '$lib/ui/Mark.svelte';
 	import type { MarkState } from '$lib/core/prove/proof';
 	import type { PageData } from './$types';
+	import { said, shown } from '$lib/ui/units';
 
 	/** What a proving drive has to bring about, and how far each of it is. */
 	let {
@@ -25,10 +26,10 @@
 	const nameOf = (signal: string) => data.names[signal] ?? signal;
 	const howFar = $derived.by(() => {
 		if (!exposure) return '';
-		const when = exposure.when ? `: ${exposure.when}` : '';
+		const when = exposure.when ? `: ${said(exposure.when)}` : '';
 		if (exposure.so)
-			return `It comes and goes${when}. Only kilometres ${exposure.so} count: ${countsKm.toFixed(2)} of ${drivenKm.toFixed(2)} do.`;
-		return `It comes and goes${when}.${when ? ' Drive it so: other kilometres say nothing.' : ''}`;
+			return `It comes and goes${when}. Only what is driven ${said(exposure.so)} counts: ${shown(countsKm, 'distance', 2)} of ${shown(drivenKm, 'distance', 2)} does.`;
+		return `It comes and goes${when}.${when ? ' Drive it so: any other driving says nothing.' : ''}`;
 	});
 </script>
 
@@ -49,14 +50,14 @@
 		{#each goals as { name, words, notRead, state, says }, nth (nth)}
 			{@const given =
 				notRead.length > 0 ? `. Taken as given, not read: ${notRead.map(nameOf).join(', ')}` : ''}
-			{@render row(state, name, words + given, says, false)}
+			{@render row(state, name, said(words) + given, said(says), false)}
 		{/each}
 		{#if exposure}
 			{@render row(
 				furtherKm === 0 ? 'good' : countsKm > 0 ? 'suspect' : 'open',
-				`${exposure.km.toFixed(1)} km without ${exposure.for}`,
+				`${shown(exposure.km, 'distance', 1)} without ${exposure.for}`,
 				howFar,
-				`${furtherKm.toFixed(1)} km to go`,
+				`${shown(furtherKm, 'distance', 1)} to go`,
 				true
 			)}
 		{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Mark from '$lib/ui/Mark.svelte';
+	import { shown } from '$lib/ui/units';
 
 	let { data } = $props();
 	const { cases, known, counted } = $derived(data.alike);
@@ -16,7 +17,11 @@
 	const howMuch = (share: number) =>
 		share >= MUCH ? 'very alike' : share >= SOME ? 'alike' : 'a little alike';
 	const provenBy = ({ cleared, cycled, km }: (typeof cases)[number]['provenBy']) =>
-		[cleared ? 'cleared' : '', cycled ? 'key off and on' : '', km > 0 ? `driven ${km.toFixed(1)} km` : '']
+		[
+			cleared ? 'cleared' : '',
+			cycled ? 'key off and on' : '',
+			km > 0 ? `driven ${shown(km, 'distance', 1)}` : ''
+		]
 			.filter(Boolean)
 			.join(', ');
 	const countsWords = (weight: number | null) =>

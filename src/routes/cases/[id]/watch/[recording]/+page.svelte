@@ -9,6 +9,7 @@
 	import LayOver from './LayOver.svelte';
 	import { RecordingView } from './recordingView.svelte';
 	import SampleList from './SampleList.svelte';
+	import { said, signalUnit, signalValue, unitOf } from '$lib/ui/units';
 
 	let { data } = $props();
 	const recording = $derived(data.recording);
@@ -43,18 +44,20 @@
 	const odd = $derived(new Set(recording.findings.map(({ channel }) => channel)));
 	const DASHES = [0, 6, 2, 10];
 	const isSpeed = (channel: string) => (data.words[channel]?.unit || 'km/h') === 'km/h';
+	const inOurs = (values: ArrayLike<number>, unit: string) =>
+		signalUnit(unit) === unit ? values : Float64Array.from(values, (value) => signalValue(value, unit));
 	const lines = $derived(
 		(view?.lines ?? []).map(({ channel, line, other }, i): ChartLine => ({
 			name: `${data.words[channel]?.name ?? channel}${other ? ', the other' : ''}`,
 			x: line.x,
-			y: line.y,
+			y: inOurs(line.y, data.words[channel]?.unit || 'km/h'),
 			tone: other ? 'good' : odd.has(channel) ? 'suspect' : channel === 'vehicle' ? 'second' : 'ink',
 			dash: odd.has(channel) ? 0 : (DASHES[i % DASHES.length] ?? 0),
 			right: !isSpeed(channel)
 		}))
 	);
 	const rightUnit = $derived(
-		[...new Set(chosen.filter((c) => !isSpeed(c)).map((c) => data.words[c]?.unit ?? ''))]
+		[...new Set(chosen.filter((c) => !isSpeed(c)).map((c) => signalUnit(data.words[c]?.unit ?? '')))]
 			.filter(Boolean)
 			.join(', ')
 	);
@@ -82,7 +85,7 @@
 	<h1 class="mt-1 text-2xl leading-tight font-bold">
 		{recording.name || (recording.source.kind === 'file' ? recording.source.fileName : 'Live recording')}
 	</h1>
-	<p class="mt-1 text-lg">{recording.verdict}</p>
+	<p class="mt-1 text-lg">{said(recording.verdict)}</p>
 	<p class="mt-1 text-ink-2">
 		<span class="num">{recording.durationS.toFixed(1)}</span> s ·
 		<span class="num">{recording.rateHz.toFixed(1)}</span> readings a second ·
@@ -117,7 +120,7 @@
 				from={view.from}
 				to={view.to}
 				marks={recording.marks.map(({ atS, label }, i) => ({ at: atS, label: label || `mark ${i + 1}` }))}
-				unit="km/h"
+				unit={unitOf('speed')}
 				{rightUnit}
 				label="{recording.name || 'Recording'}: {lines.map(({ name }) => name).join(', ')}"
 				onspan={(from, to) => view?.see(from, to)}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { ConditionOver } from '$lib/core/live/conditionsOver';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { said as inOurs } from '$lib/ui/units';
 
 	/** The codes' own conditions held against this recording: when they would have been set, whether their tests have run. */
 	let {
@@ -54,7 +55,7 @@
 					<span class="min-w-0 flex-1">
 						<span class="num">{row.text}</span>
 						<strong>{row.what === 'set' ? 'is set by' : 'is tested by'}</strong>
-						{row.words}
+						{inOurs(row.words)}
 						<span class="block text-ink-2">{said(row)}</span>
 					</span>
 					{#if first}<button class="act-quiet" onclick={() => onlook(first.startS, first.endS)}>Look</button

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { tellsNothing } from '$lib/core/live/recording';
 	import type { RecordingView } from './recordingView.svelte';
+	import { signalUnit, signalValue } from '$lib/ui/units';
 
 	/** Samples as they were read, a page of them from the left edge of the graph on. */
 	let {
@@ -18,7 +19,11 @@
 		void view.rows(view.from, ROWS).then((found) => (rows = found));
 	});
 	const cell = (channel: string, value: number) =>
-		Number.isNaN(value) ? '' : tellsNothing(channel, value) ? 'n/a' : value.toFixed(2);
+		Number.isNaN(value)
+			? ''
+			: tellsNothing(channel, value)
+				? 'n/a'
+				: signalValue(value, words[channel]?.unit ?? '').toFixed(2);
 </script>
 
 <div class="mt-3">
@@ -28,7 +33,7 @@
 				<th class="py-1 text-right font-normal">s</th>
 				{#each channels as channel, nth (nth)}
 					<th class="py-1 pl-4 text-right font-normal"
-						>{words[channel]?.name ?? channel} {words[channel]?.unit ?? ''}</th
+						>{words[channel]?.name ?? channel} {signalUnit(words[channel]?.unit ?? '')}</th
 					>
 				{/each}
 			</tr>

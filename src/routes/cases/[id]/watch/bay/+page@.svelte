@@ -18,6 +18,7 @@
 	import { LiveFeed } from '../liveFeed.svelte';
 	import BayWheels from './BayWheels.svelte';
 	import { RoundSaver } from './roundSaver.svelte';
+	import { said, shown, signalUnit, signalValue } from '$lib/ui/units';
 
 	let { data } = $props();
 	const work = setCaseWork(
@@ -55,7 +56,7 @@
 	const shownNow = $derived.by(() => {
 		const value = feed.now[big];
 		if (value === null || value === undefined) return '–';
-		return tellsNothing(big, value) ? 'n/a' : value.toFixed(0);
+		return tellsNothing(big, value) ? 'n/a' : signalValue(value, unitOf(big)).toFixed(0);
 	});
 	const task = $derived.by(() => {
 		if (!running) return 'Not recording';
@@ -183,7 +184,7 @@
 			{work.refusal}
 		</p>{/if}
 	{#if told?.warning}<p role="alert" class="border-l-4 border-suspect-mark pl-3 text-xl">
-			{told.warning}
+			{said(told.warning)}
 		</p>{/if}
 	{#if running}
 		<div class="grid flex-1 gap-8 lg:grid-cols-[1.1fr_1fr]">
@@ -194,7 +195,7 @@
 						class="num font-bold"
 						style="font-size: clamp(10rem, {shownNow.length > 2 ? 24 : 30}vw, 20rem)">{shownNow}</span
 					>
-					<span class="pb-8 text-4xl font-bold text-ink-2">{unitOf(big)}</span>
+					<span class="pb-8 text-4xl font-bold text-ink-2">{signalUnit(unitOf(big))}</span>
 				</p>
 			</section>
 			<BayWheels
@@ -202,6 +203,7 @@
 				now={feed.now}
 				{told}
 				{big}
+				{unitOf}
 				{nameOf}
 				onchoose={(channel) => (big = channel)}
 				onturned={(channel, turned) =>
@@ -226,6 +228,7 @@
 			now={feed.now}
 			{told}
 			{big}
+			{unitOf}
 			{nameOf}
 			onchoose={(channel) => (big = channel)}
 		/>
@@ -236,7 +239,8 @@
 				<p class="text-2xl leading-snug">
 					Key on, wheels free. By hand, spin one wheel after the other, briskly, for three seconds each: Jaldi
 					notices which one turns and ticks it off. You need not touch the screen.
-					{#if data.passive}These sensors make their own voltage: slower than about 5 km/h they say nothing.{/if}
+					{#if data.passive}These sensors make their own voltage: slower than about {shown(5, 'speed')} they say
+						nothing.{/if}
 				</p>
 			{:else if mode === 'gear'}
 				<p class="text-2xl leading-snug">
@@ -263,7 +267,7 @@
 			><span class="key">m</span> {muted ? 'sound off' : `sound follows ${nameOf(big).toLowerCase()}`}</button
 		>
 		{#if unsaved}
-			<button class="act min-h-14 text-lg" onclick={save}>Put what is judged on the thread</button>
+			<button class="act min-h-14 text-lg" onclick={save}>Save to case</button>
 		{/if}
 		{#if running}<button class="flex min-h-11 cursor-pointer items-center gap-2" onclick={() => work.cancel()}
 				><span class="key">x</span> stop recording</button

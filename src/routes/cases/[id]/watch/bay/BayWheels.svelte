@@ -2,6 +2,7 @@
 	import { tellsNothing } from '$lib/core/live/recording';
 	import type { CornerResult, RoundState } from '$lib/core/live/wheelRound';
 	import Mark from '$lib/ui/Mark.svelte';
+	import { said, signalValue } from '$lib/ui/units';
 
 	/** The other values beside the big one; in a round each wheel with what it has shown so far. */
 	let {
@@ -9,6 +10,7 @@
 		now,
 		told,
 		big,
+		unitOf,
 		nameOf,
 		onchoose,
 		onturned = () => undefined
@@ -17,6 +19,8 @@
 		now: Readonly<Record<string, number | null>>;
 		told: RoundState | null;
 		big: string;
+		/** As it is kept. */
+		unitOf: (channel: string) => string;
 		nameOf: (channel: string) => string;
 		onchoose: (channel: string) => void;
 		/** Somebody says of a silent wheel whether it was turned. */
@@ -38,11 +42,11 @@
 	const shown = (channel: string) => {
 		const value = now[channel];
 		if (value === null || value === undefined) return '–';
-		return tellsNothing(channel, value) ? 'n/a' : value.toFixed(1);
+		return tellsNothing(channel, value) ? 'n/a' : signalValue(value, unitOf(channel)).toFixed(1);
 	};
 	const remark = (channel: string) => {
 		if (told?.turning === channel && told.dropouts > 1) return `${told.dropouts} dropouts so far`;
-		return corner(channel)?.text ?? '';
+		return said(corner(channel)?.text ?? '');
 	};
 </script>
 

@@ -9,6 +9,7 @@
 	import { getCaseWork } from '../../caseWork.svelte';
 	import { LiveFeed } from '../liveFeed.svelte';
 	import Running from '../Running.svelte';
+	import { said } from '$lib/ui/units';
 
 	let { data } = $props();
 	const work = getCaseWork();
@@ -81,9 +82,9 @@
 			<div class="flex items-start gap-4">
 				<span class="mt-1"><Mark state={stateOf(leg.id)} size={24} /></span>
 				<div class="min-w-0 flex-1">
-					<p class="text-lg {is?.now ? 'font-bold' : ''}">{leg.says}</p>
+					<p class="text-lg {is?.now ? 'font-bold' : ''}">{said(leg.says)}</p>
 					<p class="text-ink-2">
-						{leg.why}
+						{said(leg.why)}
 						{#if is && is.missing.length > 0}Cannot be told: {is.missing
 								.map((signal) => data.names[signal] ?? signal)
 								.join(', ')} is not read.{/if}

@@ -9,6 +9,7 @@
 	import NumberField from '$lib/ui/NumberField.svelte';
 	import OneOf from '$lib/ui/OneOf.svelte';
 	import { sendEntry } from '$lib/away/record';
+	import { shown } from '$lib/ui/units';
 
 	/** What each wheel tells at a steady speed that is known from elsewhere: the only thing that tells two axles apart. */
 	let { caseId, positions, cautions }: { caseId: string; positions: Position[]; cautions: string } = $props();
@@ -31,7 +32,7 @@
 		trueKmh === null
 			? 'Give the true speed.'
 			: trueKmh < LEAST_TRUE_KMH
-				? `From ${LEAST_TRUE_KMH} km/h on it says something.`
+				? `From ${shown(LEAST_TRUE_KMH, 'speed')} on it says something.`
 				: wheels.length === 0
 					? 'Give what one wheel tells, or more.'
 					: null
@@ -57,11 +58,14 @@
 	<Caution>{cautions}</Caution>
 	<div class="mt-3 flex flex-wrap items-end gap-4">
 		<OneOf label="By" name="by" options={SPEED_SOURCES} bind:value={by} />
-		<div class="w-36"><NumberField label="True speed, km/h" step="any" min={0} bind:value={trueKmh} /></div>
+		<div class="w-36">
+			<NumberField label="True speed" of="speed" step="any" min={0} bind:value={trueKmh} />
+		</div>
 		{#each positions as position, nth (nth)}
 			<div class="w-36">
 				<NumberField
 					label="{positionWords(position)} tells"
+					of="speed"
 					step="any"
 					min={0}
 					bind:value={() => told[position] ?? null, (kmh) => (told = { ...told, [position]: kmh })}

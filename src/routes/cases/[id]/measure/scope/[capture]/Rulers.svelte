@@ -2,6 +2,7 @@
 	import { valueWords } from '$lib/case/measure/measureWords';
 	import { speedForFrequencyKmh } from '$lib/core/electrical/substitute';
 	import type { TraceView } from '$lib/ui/traceDrawing';
+	import { shown } from '$lib/ui/units';
 
 	/** What lies between the rulers: time, what that is as a frequency and a speed, and volts. */
 	let {
@@ -31,7 +32,7 @@
 	</div>
 	<div class="flex gap-2">
 		<dt class="text-ink-2">as one tooth</dt>
-		<dd class="num font-semibold">{hz.toFixed(1)} Hz{kmh === null ? '' : `, ${kmh.toFixed(1)} km/h`}</dd>
+		<dd class="num font-semibold">{hz.toFixed(1)} Hz{kmh === null ? '' : `, ${shown(kmh, 'speed', 1)}`}</dd>
 	</div>
 	<div class="flex gap-2">
 		<dt class="text-ink-2">between the level ones</dt>
