@@ -171,3 +171,32 @@ test('a network that goes and comes while somebody types takes nothing of it', a
 	await expect(page.getByLabel('Password')).toHaveValue('half of a password');
 	await context.close();
 });
+
+test('a sign-in that ends under a page asks over it, and what was typed goes on', async ({
+	page,
+	bay,
+	context
+}) => {
+	const { link } = await bay(benchFault('lead-open', 'rear-left'));
+	await openCase(page, 'long lunch', link);
+	await page.getByLabel('In the customer’s own words').fill('Lamp on after lunch');
+	await context.clearCookies();
+	await page.locator('#complaint').getByRole('button', { name: 'Save' }).click();
+	const over = page.getByRole('dialog', { name: 'Your sign-in has ended' });
+	await expect(over.getByLabel('User name')).toHaveValue('ana');
+	await over.getByLabel('Password').fill('not this one');
+	await over.getByRole('button', { name: 'Sign in and go on' }).click();
+	await expect(over.getByRole('alert')).toContainText('do not belong together');
+	await over.getByLabel('Password').fill(PASSWORD);
+	await over.getByRole('button', { name: 'Sign in and go on' }).click();
+	await expect(over).toHaveCount(0);
+	await expect(page.locator('#complaint')).toContainText('“Lamp on after lunch”');
+
+	// Whoever goes on by a link instead comes back to where they were going.
+	await context.clearCookies();
+	await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Read' }).click();
+	await page.getByLabel('User name').fill('ana');
+	await page.getByLabel('Password').fill(PASSWORD);
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+	await expect(page).toHaveURL(/\/read$/);
+});

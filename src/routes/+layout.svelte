@@ -12,6 +12,7 @@
 	import { outbox, serverAnswers } from '$lib/away/outbox.svelte';
 	import AwayBar from './AwayBar.svelte';
 	import DecoderDialog from './DecoderDialog.svelte';
+	import SignInOver from './SignInOver.svelte';
 	import { giveBackTypedEarly } from './typedEarly';
 	import { lockWhenLeft, lockWithOthers } from './lockWhenLeft';
 
@@ -65,6 +66,9 @@
 	</p>{/if}
 <AwayBar signedIn={data.member !== null} />
 {@render children()}
+{#if data.member && !page.url.pathname.startsWith('/sign-in')}<SignInOver
+		username={data.member.username}
+	/>{/if}
 {#if data.member}<DecoderDialog
 		canWrite={data.member.role === 'technician' || data.member.role === 'lead'}
 	/>{/if}

@@ -3,6 +3,7 @@ import { get } from 'svelte/store';
 import { toast } from 'svelte-sonner';
 import { superForm, type SuperValidated } from 'sveltekit-superforms';
 import { keepTyped } from './refresh';
+import { sessionEnded } from './sessionEnded.svelte';
 
 /** What was typed and differs from what stands: the rest is somebody else's to change. */
 function changedFrom<T extends Record<string, unknown>>(stands: T, typed: T): Partial<T> {
@@ -40,6 +41,7 @@ export function accountForm<T extends Record<string, unknown>, M>(
 		dataType,
 		resetForm: dataType === 'form',
 		onError: ({ result }) => {
+			sessionEnded.tell(result.status);
 			toast.error(`${result.error.message || 'The server cannot be reached.'} What you typed is kept here.`);
 		},
 		onResult: ({ result }) => {

@@ -7,6 +7,7 @@ import { superForm, type SuperValidated } from 'sveltekit-superforms';
 import { outbox } from '../away/outbox.svelte';
 import { gistOf } from '../away/recorded';
 import { refreshAll } from './refresh';
+import { sessionEnded } from './sessionEnded.svelte';
 
 const CASE = /^\/cases\/([0-9A-Z]{26})\//;
 const failed = (message: string): ActionResult => ({ type: 'error', status: 500, error: { message } });
@@ -79,6 +80,7 @@ export function entryForm<T extends Record<string, unknown>>(
 		},
 		// A lost server must not replace the page and what is typed on it.
 		onError: ({ result }) => {
+			sessionEnded.tell(result.status);
 			toast.error(`${result.error.message || 'The server cannot be reached.'} What you typed is kept here.`);
 		},
 		onResult: ({ result }) => {

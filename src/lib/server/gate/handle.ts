@@ -14,7 +14,7 @@ const FORM = /^(multipart\/form-data|application\/x-www-form-urlencoded)/i;
 /** To a page that lets them in, and back from there to where they were going. */
 function shownTheWay(event: RequestEvent, to: string): never {
 	const there = event.url.pathname + event.url.search;
-	const back = event.isDataRequest || there === '/' ? '' : `?back=${encodeURIComponent(there)}`;
+	const back = there === '/' ? '' : `?back=${encodeURIComponent(there)}`;
 	redirect(303, to + back);
 }
 
