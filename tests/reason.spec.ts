@@ -187,6 +187,13 @@ test('a lead changes the library’s minutes; a wrong number is refused and noth
 	await page.getByRole('button', { name: 'Save these numbers' }).click();
 	await expect(page.getByRole('status')).toContainText('Saved as state');
 	await expect(page.getByRole('heading', { level: 1 })).toContainText('this shop’s own');
+	const find = page.getByRole('searchbox', { name: 'Find a test, a repair or a fault' });
+	await find.fill('fuse look');
+	await expect(minutes).toHaveValue('3.5');
+	await expect(page.getByRole('heading', { level: 2 })).toHaveCount(2);
+	await find.fill('no such thing');
+	await expect(page.getByText('Nothing is called so.')).toBeVisible();
+	await find.fill('');
 	await page.getByRole('button', { name: 'Check it' }).click();
 	await expect(page.getByText(/told apart/).first()).toBeVisible();
 	await accessible(page);

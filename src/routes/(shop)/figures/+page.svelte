@@ -188,7 +188,7 @@
 		</p>
 	</section>
 {/if}
-<div class="mt-8 grid gap-10 lg:grid-cols-2">
+<div class="mt-8 grid grid-cols-1 gap-10 lg:grid-cols-2">
 	<section aria-labelledby="minutes">
 		<h2 id="minutes" class="text-lg font-bold">Minutes by station</h2>
 		{#if minutes.length === 0}

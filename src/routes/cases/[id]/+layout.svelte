@@ -97,14 +97,14 @@
 >
 	<Wordmark />
 	<!-- On a phone number and vehicle stand one above the other: the whole header is one row. -->
-	<div class="flex min-w-0 flex-1 flex-col items-start sm:contents">
+	<div class="relative flex min-w-0 flex-1 flex-col items-start sm:contents">
 		<span class="num rounded bg-neutral px-[10px] text-neutral-content max-sm:text-sm sm:py-1"
 			>{shown.number}</span
 		>
 		<p class="max-w-full min-w-0 truncate font-bold sm:text-xl sm:leading-tight max-lg:sm:flex-1">
 			<a
 				href="/cases/{shown.id}/vehicle"
-				class="hover:underline max-sm:inline-flex max-sm:min-h-8 max-sm:items-center"
+				class="hover:underline max-sm:block max-sm:truncate max-sm:py-1 max-sm:after:absolute max-sm:after:inset-0"
 				>{shown.vehicleName} · {shown.vehicle.nickname}</a
 			>
 		</p>

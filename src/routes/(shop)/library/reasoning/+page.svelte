@@ -2,6 +2,7 @@
 	import { enhance } from '$app/forms';
 	import { upperFirst } from '$lib/case/words';
 	import Sideways from '$lib/ui/Sideways.svelte';
+	import Tick from '$lib/ui/Tick.svelte';
 
 	let { data, form } = $props();
 	interface NumberRow {
@@ -54,6 +55,22 @@
 			}))
 		}
 	]);
+	/** Which of them is before somebody; what is searched for is found in all. */
+	let here = $state('tests');
+	let words = $state('');
+	let onlyOurs = $state(false);
+	const isOurs = ({ fields }: NumberRow) => fields.some((field) => field.value !== field.library);
+	const wanted = (row: NumberRow): boolean =>
+		(!onlyOurs || isOurs(row)) &&
+		words
+			.toLowerCase()
+			.split(/\s+/)
+			.every((word) => `${row.name} ${row.aside}`.toLowerCase().includes(word));
+	const looking = $derived(words.trim() !== '' || onlyOurs);
+	const found = $derived(
+		sections.map(({ id, rows }) => ({ id, rows: new Set(rows.filter(wanted).map((row) => row.id)) }))
+	);
+	const foundIn = (id: string) => found.find((one) => one.id === id)?.rows ?? new Set<string>();
 	const changed = $derived(
 		sections.flatMap(({ rows }) => rows.flatMap(({ fields }) => fields)).filter((f) => f.value !== f.library)
 			.length
@@ -82,14 +99,45 @@
 	class="mt-4"
 >
 	<input type="hidden" name="version" value={data.version} />
+	<div class="flex flex-wrap items-end gap-x-6 gap-y-2">
+		<label class="min-w-60"
+			><span class="text-ink-2">Find a test, a repair or a fault</span><input
+				class="field"
+				type="search"
+				bind:value={words}
+			/></label
+		>
+		<Tick words="only this shop’s own numbers" checked={onlyOurs} onchange={(on) => (onlyOurs = on)} />
+	</div>
+	<div class="mt-2 flex flex-wrap gap-x-5" role="group" aria-label="Which numbers">
+		{#each sections as { id, title, rows } (id)}
+			<button
+				type="button"
+				class="inline-flex min-h-11 cursor-pointer items-center {here === id && !looking
+					? 'border-b-4 border-ink pt-1 font-bold'
+					: 'text-ink-2'}"
+				aria-pressed={here === id && !looking}
+				onclick={() => {
+					here = id;
+					words = '';
+					onlyOurs = false;
+				}}>{title} ({looking ? foundIn(id).size : rows.length})</button
+			>
+		{/each}
+	</div>
 	{#each sections as section (section.id)}
-		<section aria-labelledby={section.id} class="mt-5">
+		<!-- What is not shown is sent with the rest: it is one set of numbers. -->
+		<section
+			aria-labelledby={section.id}
+			class="mt-5"
+			hidden={looking ? foundIn(section.id).size === 0 : here !== section.id}
+		>
 			<h2 id={section.id} class="text-lg font-bold">{section.title}</h2>
 			<Sideways label={section.title}>
 				<table class="w-full max-w-4xl min-w-[560px] text-left">
 					<tbody>
 						{#each section.rows as row (row.id)}
-							<tr class="hair [&>td]:py-1 [&>td]:pr-4">
+							<tr class="hair [&>td]:py-1 [&>td]:pr-4" hidden={looking && !foundIn(section.id).has(row.id)}>
 								<td>{row.name}</td>
 								<td class="text-ink-2">{row.aside}</td>
 								<td class="num text-right text-ink-2">library {row.library}</td>
@@ -112,6 +160,7 @@
 			</Sideways>
 		</section>
 	{/each}
+	{#if looking && found.every(({ rows }) => rows.size === 0)}<p class="mt-4">Nothing is called so.</p>{/if}
 	{#if data.mayEdit}<button class="act mt-4">Save these numbers</button>{/if}
 </form>
 
