@@ -65,7 +65,7 @@ it.each<[string, string, RegExp]>([
 	['minibus', 'Never cleared', /./],
 	['vet', 'Cleared, but its test has not run', /Drive/],
 	['dairy', 'Not proven yet', /./],
-	['shuttle', 'Not read yet', /number off the vehicle/],
+	['shuttle', 'Not read yet', /VIN and odometer/],
 	['ambulance', 'Came back at key-on', /./],
 	['crew', 'Proven clear', /Ask a lead to sign/],
 	['trailer', 'Never cleared', /./],

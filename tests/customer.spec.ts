@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { expect, test } from './bay';
+import { expect, put, test } from './bay';
 
 const OWNER = 'Gullwing Nursery';
 
@@ -218,6 +218,15 @@ test('a customer is found, changed with what it was, and taken out on demand; a 
 		const customer = page.getByRole('region', { name: 'Customer' });
 		await customer.getByRole('button', { name: 'The same as the last time: Saltmarsh Dairy' }).click();
 		await expect(customer.getByRole('link', { name: 'Saltmarsh Dairy' })).toBeVisible();
+		// How far it went since is drawn once there is something to draw.
+		await put(page, 'vehicle-checked', {
+			vin: '1'.repeat(17),
+			checkDigitFits: true,
+			odometerKm: 250_000
+		});
+		await page.goto('/vehicles/dairy');
+		await expect(page.getByRole('img', { name: /^Odometer: .*, 250,000 km on / })).toBeVisible();
+		await expect(page.locator('.apexcharts-series-markers')).not.toHaveCount(0);
 	});
 
 	await test.step('a vehicle gets another plate, and is found by both', async () => {

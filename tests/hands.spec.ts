@@ -24,6 +24,9 @@ test('the keyboard alone goes from the floor to a saved scan', async ({ page, ba
 	await page.locator('#complaint').getByRole('button', { name: 'Save' }).focus();
 	await page.keyboard.press('Enter');
 	await expect(page.getByText('“Lamp 2 is on.”')).toBeVisible();
+	// On in the next part that asks, by itself; out of it, and the keys are keys again.
+	await expect(page.locator('#customer').locator('input').first()).toBeFocused();
+	await page.keyboard.press('Escape');
 	await page.keyboard.press('2');
 	await expect(page.getByRole('heading', { name: 'Nothing is read yet' })).toBeVisible();
 	await page.getByRole('button', { name: 'Scan every module' }).focus();

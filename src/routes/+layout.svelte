@@ -2,6 +2,7 @@
 	import '../app.css';
 	import { afterNavigate, beforeNavigate } from '$app/navigation';
 	import { page } from '$app/state';
+	import { leaveFieldsByKey } from '$lib/ui/keys';
 	import { refreshAll } from '$lib/ui/refresh';
 	import { reportSlow, reportTrouble } from '$lib/ui/reportTrouble';
 	import { onMount } from 'svelte';
@@ -31,6 +32,7 @@
 		if (!data.member) return;
 		reportTrouble('reason' in event ? event.reason : 'error' in event ? event.error : event.type);
 	};
+	onMount(leaveFieldsByKey);
 	onMount(() => outbox.begin(() => data.member));
 	/** A page that was kept shows itself where the server took too long: it is brought up to date once that answers. */
 	const OLD_MS = 60_000;

@@ -11,7 +11,7 @@
 	<div class="modal-box border border-ink bg-base-100 shadow-none">
 		<h2 class="text-xl font-bold">Keys</h2>
 		<dl class="mt-3">
-			{#each [...keysHere, ...keys] as [key, does], nth (nth)}
+			{#each [...keysHere, ...keys, ['Esc', 'out of a field: keys work again'] as [string, string]] as [key, does], nth (nth)}
 				<div class="hair flex items-center gap-4 py-2">
 					<dt class="w-24"><kbd class="rounded border border-ink px-2 font-mono">{key}</kbd></dt>
 					<dd>{does}</dd>

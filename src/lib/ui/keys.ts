@@ -13,6 +13,17 @@ const WORKED_BY_SPACE = 'button, input, summary, a[role=button]';
 const isSingle = (key: string): boolean => key.length === 1 || key === 'Shift+?';
 const singlesAreOff = (): boolean => document.documentElement.dataset.keys === 'off';
 
+/** Esc leaves the field that somebody types into, so that keys do again what they do. @returns how to end it */
+export function leaveFieldsByKey(): () => void {
+	const leave = (event: KeyboardEvent) => {
+		if (event.key !== 'Escape' || event.defaultPrevented || document.querySelector('dialog[open]')) return;
+		const field = (event.target as HTMLElement | null)?.closest?.<HTMLElement>(TYPING);
+		field?.blur();
+	};
+	addEventListener('keydown', leave);
+	return () => removeEventListener('keydown', leave);
+}
+
 /**
  * Keyboard keys of a page; silent while somebody types into a field or a dialog is open.
  *

@@ -132,7 +132,7 @@
 			class="mt-5"
 			hidden={looking ? foundIn(section.id).size === 0 : here !== section.id}
 		>
-			<h2 id={section.id} class="text-lg font-bold">{section.title}</h2>
+			<h2 id={section.id} class={looking ? 'text-lg font-bold' : 'sr-only'}>{section.title}</h2>
 			<Sideways label={section.title}>
 				<table class="w-full max-w-4xl min-w-[560px] text-left">
 					<tbody>
@@ -140,7 +140,7 @@
 							<tr class="hair [&>td]:py-1 [&>td]:pr-4" hidden={looking && !foundIn(section.id).has(row.id)}>
 								<td>{row.name}</td>
 								<td class="text-ink-2">{row.aside}</td>
-								<td class="num text-right text-ink-2">library {row.library}</td>
+								<td class="num text-right whitespace-nowrap text-ink-2">library {row.library}</td>
 								{#each row.fields as field, nth (nth)}
 									<td class="w-28 text-right"
 										><input

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import CalledBy from './CalledBy.svelte';
+	import OdometerChart from './OdometerChart.svelte';
 	import PastList from '$lib/ui/PastList.svelte';
 	import Legend from '$lib/ui/Legend.svelte';
 	import Mark from '$lib/ui/Mark.svelte';
@@ -9,6 +10,14 @@
 	let { data } = $props();
 	const km = (count: number) => shown(Math.round(count), 'distance');
 	const newest = $derived([...data.visits].reverse());
+	const driven = $derived(
+		data.visits.flatMap(({ at, day, odometerKm }) =>
+			odometerKm === null || at === '' ? [] : [{ at, day, km: odometerKm }]
+		)
+	);
+	/** Less than this is no line worth drawing. */
+	const LEAST_KM = 100;
+	const wasDriven = $derived((driven.at(-1)?.km ?? 0) - (driven[0]?.km ?? 0) >= LEAST_KM);
 	const JUDGED = { in: 'good', out: 'bad', borderline: 'suspect' } as const;
 	const OFTEN = ['never', 'once', 'twice'];
 	const times = $derived(
@@ -69,6 +78,8 @@
 		<Legend words={{ good: 'proven clear or released', suspect: 'not settled', bad: 'came back' }} />
 	</section>
 {/if}
+
+{#if wasDriven}<OdometerChart readings={driven} />{/if}
 
 <section class="mt-8" aria-labelledby="visits">
 	<h2 id="visits" class="text-xl font-bold">Its visits</h2>

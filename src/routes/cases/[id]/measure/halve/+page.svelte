@@ -214,10 +214,10 @@
 				{#if data.standIn}<button class="act-quiet" onclick={readHere}
 						>Read the meter <span class="key">r</span></button
 					>{/if}
-				<button class={reads === 'good' ? 'act' : 'act-quiet'} onclick={() => note('good')}
+				<button class="{reads === 'good' ? 'act' : 'act-quiet'} thumb" onclick={() => note('good')}
 					><Mark state="good" size={16} /> {rule.good}</button
 				>
-				<button class={reads === 'bad' ? 'act' : 'act-quiet'} onclick={() => note('bad')}
+				<button class="{reads === 'bad' ? 'act' : 'act-quiet'} thumb" onclick={() => note('bad')}
 					><Mark state="bad" size={16} /> {rule.bad}</button
 				>
 			</div>

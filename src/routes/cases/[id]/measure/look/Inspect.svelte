@@ -137,16 +137,16 @@
 			</p>{/if}
 		<div class="mt-3 flex flex-wrap gap-3">
 			<Act
-				class="act-quiet"
+				class="act-quiet thumb"
 				whyNot={found.length > 0 ? 'Something is ticked.' : null}
 				onclick={() => save('good')}><Mark state="good" size={16} /> Nothing wrong</Act
 			>
 			<Act
-				class={found.length > 0 ? 'act' : 'act-quiet'}
+				class="{found.length > 0 ? 'act' : 'act-quiet'} thumb"
 				whyNot={found.length === 0 && note.trim() === '' ? 'Tick what is bad, or write it.' : null}
 				onclick={() => save('bad')}><Mark state="bad" size={16} /> Bad</Act
 			>
-			<button class="act-quiet" onclick={() => save('unsure')}
+			<button class="act-quiet thumb" onclick={() => save('unsure')}
 				><Mark state="suspect" size={16} /> Not sure</button
 			>
 		</div>

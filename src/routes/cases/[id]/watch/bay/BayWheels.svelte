@@ -70,8 +70,10 @@
 			{#if told?.silent.includes(channel)}
 				<div class="flex flex-wrap items-center gap-3 pb-3 text-lg">
 					<p class="flex-1 basis-60">It said nothing. Was it turned?</p>
-					<button class="act-quiet" onclick={() => onturned(channel, true)}>I turned it, nothing came</button>
-					<button class="act-quiet" onclick={() => onturned(channel, false)}>Not turned yet</button>
+					<button class="act-quiet thumb" onclick={() => onturned(channel, true)}
+						>I turned it, nothing came</button
+					>
+					<button class="act-quiet thumb" onclick={() => onturned(channel, false)}>Not turned yet</button>
 				</div>
 			{/if}
 		</li>
