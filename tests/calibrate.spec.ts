@@ -159,7 +159,7 @@ test('a steering angle that was never reset is taught; a lead may leave out what
 	const lead = await as('marit');
 	await lead.goto(page.url());
 	await stepOf(lead, 'Wheel alignment').getByRole('button', { name: 'Skip (lead only)' }).click();
-	await lead.getByLabel('Why may it be left out?').fill('Measured and set at the mainland yard, sheet 4471');
+	await lead.getByLabel('Why may it be skipped?').fill('Measured and set at the mainland yard, sheet 4471');
 	await lead.getByRole('button', { name: 'Skip it, in my name' }).click();
 	await expect(stepOf(lead, 'Wheel alignment')).toContainText('waived');
 

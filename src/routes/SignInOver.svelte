@@ -13,9 +13,14 @@
 	let trouble = $state('');
 	let busy = $state(false);
 	let isLater = $state(false);
-	const ended = $derived((outbox.shut || sessionEnded.now) && !isLater);
+	/** What waits may go by another tab, or once somebody signed in there: then nothing is asked any more. */
+	const shut = $derived(outbox.shut && outbox.mine.length > 0);
+	const ended = $derived((shut || sessionEnded.now) && !isLater);
 	$effect(() => {
-		if (!ended) return;
+		if (!shut) isLater = false;
+	});
+	$effect(() => {
+		if (!ended) return dialog.close();
 		name = username;
 		trouble = '';
 		if (!dialog.open) dialog.showModal();
@@ -62,27 +67,32 @@
 	bind:this={dialog}
 	class="modal"
 	aria-labelledby="session-ended"
-	onclose={() => (isLater = outbox.shut || sessionEnded.now)}
+	onclose={() => {
+		isLater = shut;
+		sessionEnded.now = false;
+	}}
 >
-	<form class="modal-box space-y-4 border-2 border-ink bg-base-100" onsubmit={signIn}>
-		<h2 id="session-ended" class="text-xl font-bold">Your sign-in has ended</h2>
-		<p>Nothing on this page is lost. Sign in, and it goes on.</p>
-		<Field label="User name"
-			><input class="field" autocomplete="username" autocapitalize="none" bind:value={name} /></Field
-		>
-		<Field label="Password"
-			><!-- svelte-ignore a11y_autofocus --><input
-				class="field"
-				type="password"
-				autocomplete="current-password"
-				autofocus
-				bind:value={password}
-			/></Field
-		>
-		{#if trouble}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{trouble}</p>{/if}
-		<div class="flex flex-wrap gap-3">
-			<button class="act" disabled={busy || password === ''}>Sign in and go on</button>
-			<button type="button" class="act-quiet" onclick={() => dialog.close()}>Later</button>
-		</div>
-	</form>
+	{#if ended}
+		<form class="modal-box space-y-4 border-2 border-ink bg-base-100" onsubmit={signIn}>
+			<h2 id="session-ended" class="text-xl font-bold">Your sign-in has ended</h2>
+			<p>Nothing on this page is lost. Sign in, and it goes on.</p>
+			<Field label="User name"
+				><input class="field" autocomplete="username" autocapitalize="none" bind:value={name} /></Field
+			>
+			<Field label="Password"
+				><!-- svelte-ignore a11y_autofocus --><input
+					class="field"
+					type="password"
+					autocomplete="current-password"
+					autofocus
+					bind:value={password}
+				/></Field
+			>
+			{#if trouble}<p role="alert" class="border-l-4 border-ink pl-3 font-semibold">{trouble}</p>{/if}
+			<div class="flex flex-wrap gap-3">
+				<button class="act" disabled={busy || password === ''}>Sign in and go on</button>
+				<button type="button" class="act-quiet" onclick={() => dialog.close()}>Later</button>
+			</div>
+		</form>
+	{/if}
 </dialog>

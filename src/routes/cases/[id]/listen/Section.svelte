@@ -20,28 +20,32 @@
 		children: Snippet;
 	} = $props();
 	const asks = $derived(canWrite && (!saved || editing));
-	let place: HTMLElement;
-	/** Whether whoever has just saved was in this part. */
-	let wasHere = false;
+	let place: HTMLElement | undefined;
+	/** Whether the focus was last in this part: a button that is pressed may lose it while it is busy. */
+	let lastHere = false;
+	let saves = false;
 	const FIELD = 'input:not([type=hidden], [type=radio], [type=checkbox]), textarea, select';
 	/** Whoever types goes on in the next part that asks; a thumb would only get a keyboard that it did not ask for. */
 	function goOn(): void {
 		if (matchMedia('(pointer: coarse)').matches) return;
-		for (let next = place.nextElementSibling; next; next = next.nextElementSibling) {
+		for (let next = place?.nextElementSibling; next; next = next.nextElementSibling) {
 			const field = next.querySelector<HTMLElement>(FIELD);
 			if (field) return field.focus();
 		}
 	}
-	$effect.pre(() => {
-		if (!asks && place) wasHere = place.contains(document.activeElement);
-	});
 	$effect(() => {
-		if (asks || !wasHere) return;
-		wasHere = false;
-		goOn();
+		const saved = saves && !asks;
+		saves = asks;
+		if (saved && lastHere) goOn();
 	});
 </script>
 
+<svelte:document
+	onfocusin={({ target }) => {
+		// The page itself is focused by the framework once something is saved.
+		if (target !== document.body) lastHere = place?.contains(target as Node) ?? false;
+	}}
+/>
 <section {id} bind:this={place} class="border-b border-rule py-5" aria-labelledby="{id}-title">
 	<div class="flex items-baseline justify-between gap-4">
 		<h2 id="{id}-title" class="text-lg font-bold">{title}</h2>
